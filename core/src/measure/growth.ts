@@ -1,0 +1,116 @@
+import { METHOD_SD_MM, type MeasureMethod } from './method.ts';
+
+/** One dated diameter. `year` may be fractional: 2021.75 is the end of September. */
+export interface DatedDiameter {
+  readonly year: number;
+  readonly dbhMm: number;
+  readonly method: MeasureMethod;
+}
+
+export type CrownClass = 'dominant' | 'codominant' | 'intermediate' | 'suppressed' | 'open';
+
+/**
+ * Ring width to expect of a crown class before any reading, and how far single trees stray from it (mm, mm).
+ * Working assumptions around the 0.1 to 0.2 in of diameter a year reported from sugarbushes (ring 1.3 to 2.5 mm).
+ */
+export const RING_PRIOR: Readonly<Record<CrownClass, { meanMm: number; sdMm: number }>> = {
+  open: { meanMm: 2.2, sdMm: 0.7 },
+  dominant: { meanMm: 1.7, sdMm: 0.6 },
+  codominant: { meanMm: 1.4, sdMm: 0.55 },
+  intermediate: { meanMm: 0.9, sdMm: 0.4 },
+  suppressed: { meanMm: 0.5, sdMm: 0.3 }
+};
+
+/** A trunk without measurable growth still lays some wood; no tree is planned with less than this. */
+export const LEAST_RING_MM = 0.1;
+
+export interface GrowthEstimate {
+  /** yearly radial growth, mm, shrunk toward the crown class and never at or below zero */
+  readonly ringMm: number;
+  readonly ringSeMm: number;
+  /** what the readings alone say, if there are two dates or more */
+  readonly observed: { readonly ringMm: number; readonly seMm: number } | null;
+  /** share of the estimate that comes from the readings, 0..1 */
+  readonly weightOfReadings: number;
+  /** years between first and last reading */
+  readonly spanYears: number;
+}
+
+/**
+ * Ring width of a tree: weighted regression of diameter on time (weights 1 / method variance; the standard error
+ * follows from the known errors of the methods), combined with the crown class by precision (normal-normal
+ * empirical Bayes).
+ * @param readings any order; methods set their weight
+ * @param crownClass null counts as codominant
+ */
+export function estimateGrowth(readings: readonly DatedDiameter[], crownClass: CrownClass | null): GrowthEstimate {
+  const prior = RING_PRIOR[crownClass ?? 'codominant'];
+  const observed = regressRing(readings);
+  const years = readings.map((r) => r.year);
+  const spanYears = years.length > 1 ? Math.max(...years) - Math.min(...years) : 0;
+  if (!observed)
+    return { ringMm: prior.meanMm, ringSeMm: prior.sdMm, observed: null, weightOfReadings: 0, spanYears };
+  const priorPrecision = 1 / prior.sdMm ** 2;
+  const precision = 1 / observed.seMm ** 2;
+  const weight = precision / (precision + priorPrecision);
+  return {
+    ringMm: Math.max(LEAST_RING_MM, weight * observed.ringMm + (1 - weight) * prior.meanMm),
+    ringSeMm: 1 / Math.sqrt(precision + priorPrecision),
+    observed,
+    weightOfReadings: weight,
+    spanYears
+  };
+}
+
+/** Half the slope of the weighted regression line of diameter on time, with its standard error. */
+function regressRing(readings: readonly DatedDiameter[]): { ringMm: number; seMm: number } | null {
+  let sw = 0;
+  let swx = 0;
+  let swy = 0;
+  for (const { year, dbhMm, method } of readings) {
+    const w = 1 / METHOD_SD_MM[method] ** 2;
+    sw += w;
+    swx += w * year;
+    swy += w * dbhMm;
+  }
+  if (sw === 0) return null;
+  const meanX = swx / sw;
+  const meanY = swy / sw;
+  let sxx = 0;
+  let sxy = 0;
+  for (const { year, dbhMm, method } of readings) {
+    const w = 1 / METHOD_SD_MM[method] ** 2;
+    sxx += w * (year - meanX) ** 2;
+    sxy += w * (year - meanX) * (dbhMm - meanY);
+  }
+  // Readings of one visit say nothing about growth: a month apart is the least that counts.
+  const years = readings.map((r) => r.year);
+  if (Math.max(...years) - Math.min(...years) < 1 / 12) return null;
+  return { ringMm: sxy / sxx / 2, seMm: 1 / Math.sqrt(sxx) / 2 };
+}
+
+/**
+ * Diameter at a date from the readings and the growth: the newest readings weigh most.
+ * @param year fractional year asked for
+ */
+export function diameterAt(readings: readonly DatedDiameter[], growth: GrowthEstimate, year: number): number | null {
+  if (readings.length === 0) return null;
+  let sw = 0;
+  let sum = 0;
+  for (const r of readings) {
+    // Carrying a reading over n years adds the growth's own uncertainty to the tape's.
+    const years = year - r.year;
+    const variance = METHOD_SD_MM[r.method] ** 2 + (2 * growth.ringSeMm * years) ** 2;
+    sw += 1 / variance;
+    sum += (r.dbhMm + 2 * growth.ringMm * years) / variance;
+  }
+  return Math.max(1, sum / sw);
+}
+
+/** Fractional year of an ISO date (`2021-10-01` is 2021.75). */
+export function fractionalYear(isoDate: string): number {
+  const [y, m, d] = isoDate.split('-').map(Number) as [number, number, number];
+  const start = Date.UTC(y, 0, 1);
+  const length = Date.UTC(y + 1, 0, 1) - start;
+  return y + (Date.UTC(y, m - 1, d) - start) / length;
+}

@@ -1,0 +1,4 @@
+export * from './dbh.ts';
+export * from './growth.ts';
+export * from './guard.ts';
+export * from './method.ts';

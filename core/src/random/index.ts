@@ -1,0 +1,60 @@
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+/** A seeded source of random numbers. The core never draws from anywhere else. */
+export interface Rng {
+  /** uniform in [0, 1) */
+  uniform(): number;
+  /** normal with mean and standard deviation */
+  normal(mean: number, sd: number): number;
+  /** log-normal given its median and the standard deviation of its logarithm */
+  logNormal(median: number, sigma: number): number;
+}
+
+/**
+ * A generator with a seed of its own: the same seed gives the same numbers everywhere.
+ * @param seed any integer
+ */
+export function seededRng(seed: number): Rng {
+  const source = xoroshiro128plus(seed | 0);
+  const uniform = () => uniformFloat64(source);
+  let spare: number | null = null;
+  const standard = () => {
+    if (spare !== null) {
+      const kept = spare;
+      spare = null;
+      return kept;
+    }
+    // Box and Muller 1958: two independent normals from two uniforms; 1 - u avoids the logarithm of zero.
+    const radius = Math.sqrt(-2 * Math.log(1 - uniform()));
+    const angle = 2 * Math.PI * uniform();
+    spare = radius * Math.sin(angle);
+    return radius * Math.cos(angle);
+  };
+  return {
+    uniform,
+    normal: (mean, sd) => mean + sd * standard(),
+    logNormal: (median, sigma) => median * Math.exp(sigma * standard())
+  };
+}
+
+/** A seed from a text, such as a record's id (FNV-1a, 32 bits). */
+export function seedFrom(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) {
+    hash ^= text.charCodeAt(i);
+    hash = Math.imul(hash, 0x01000193);
+  }
+  return hash | 0;
+}
+
+/**
+ * Cumulative distribution of the standard normal.
+ * Abramowitz & Stegun 1964, 26.2.17; absolute error below 7.5e-8.
+ */
+export function normalCdf(z: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(z));
+  const poly = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  const upper = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * poly;
+  return z >= 0 ? 1 - upper : upper;
+}

@@ -1,0 +1,87 @@
+import { insideBark } from '../measure/index.ts';
+import { normalCdf } from '../random/index.ts';
+import { DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
+
+/** Long-run stained share of the tapping band that a steward accepts. Working assumption. */
+export const DEFAULT_ACCEPTED_SHARE = 0.1;
+/** How sure the balance must be before it suggests one more tap. */
+export const SURE_ENOUGH = 0.7;
+/** Taps carried from here on count as a whole one. */
+export const NEARLY_ONE = 0.9;
+
+/** What the growth balance is worked out from. Lengths in mm. */
+export interface BalanceInput {
+  readonly dbhMm: number;
+  readonly ringMm: number;
+  readonly ringSeMm: number;
+  readonly bitMm: number;
+  /** depth of the hole in wood */
+  readonly depthMm: number;
+  /** height of the band that holes are spread over */
+  readonly bandMm: number;
+  readonly acceptedShare?: number;
+  readonly model?: ColumnModel;
+}
+
+export interface Balance {
+  /** taps a year whose stain new wood replaces, in the long run */
+  readonly tapsCarried: number;
+  /** an 80 % range of it, from the uncertainty of the growth */
+  readonly tapsCarriedLow: number;
+  readonly tapsCarriedHigh: number;
+  /** long-run stained share of the band at one tap a year, before chance overlap (phi) */
+  readonly phiAtOneTap: number;
+  /** ring width that carries one tap a year, mm */
+  readonly ringForOneMm: number;
+  /** taps that the balance suggests; 0 means rest years are needed */
+  readonly suggested: number;
+  /** with fewer than one tap carried: one tap every so many years */
+  readonly restRhythmYears: number;
+}
+
+/**
+ * Is the tree growing clear wood as fast as holes kill it?
+ *
+ * One hole stains `A = rho_mean * pi/4 * bit^2` of the tapping surface. It stays in the drill path until rings bury it,
+ * in the mean for half of `p / w` years. So k holes a year over a band of height H make up the long-run share
+ * `phi = k * A * p / (2 * w * pi * DIB * H)`, and `k* = phi_limit * 2 * w * pi * DIB * H / (A * p)` taps are carried.
+ * An idealised band that wraps round, keeps its girth and loses no column over its edge; a real trunk has somewhat less
+ * stain. See docs/model.md, "Growth balance".
+ */
+export function growthBalance(input: BalanceInput): Balance {
+  const phiLimit = input.acceptedShare ?? DEFAULT_ACCEPTED_SHARE;
+  const perRing = tapsPerRing(input, phiLimit);
+  const ring = Math.max(0, input.ringMm);
+  const tapsCarried = perRing * ring;
+  const spread = 1.2816 * input.ringSeMm;
+  const carriedFor = (taps: number) => sureToCarry(taps, input, perRing);
+  let suggested = 0;
+  while (suggested < 4 && carriedFor(suggested === 0 ? NEARLY_ONE : suggested + 1)) suggested += 1;
+  return {
+    tapsCarried,
+    tapsCarriedLow: perRing * Math.max(0, ring - spread),
+    tapsCarriedHigh: perRing * (ring + spread),
+    phiAtOneTap: tapsCarried > 0 ? phiLimit / tapsCarried : Infinity,
+    ringForOneMm: 1 / perRing,
+    suggested,
+    restRhythmYears: suggested > 0 ? 1 : tapsCarried > 0 ? Math.max(2, Math.ceil(1 / tapsCarried)) : Infinity
+  };
+}
+
+/** Long-run share of stained wood once chance overlap is counted: `1 - exp(-phi)`. */
+export function longRunStainedShare(balance: Balance, tapsPerYear: number): number {
+  return tapsPerYear === 0 ? 0 : 1 - Math.exp(-tapsPerYear * balance.phiAtOneTap);
+}
+
+/** Taps carried for each millimetre of ring width. */
+function tapsPerRing(input: BalanceInput, phiLimit: number): number {
+  const stainedArea = meanVolumeRatio(input.model ?? DEFAULT_COLUMNS) * (Math.PI / 4) * input.bitMm ** 2;
+  return (phiLimit * 2 * Math.PI * insideBark(input.dbhMm) * input.bandMm) / (stainedArea * input.depthMm);
+}
+
+/** `P(k* >= taps) >= 0.7`, given the growth's standard error. */
+function sureToCarry(taps: number, input: BalanceInput, perRing: number): boolean {
+  const needed = taps / perRing;
+  if (input.ringSeMm <= 0) return input.ringMm >= needed;
+  return normalCdf((input.ringMm - needed) / input.ringSeMm) >= SURE_ENOUGH;
+}

@@ -1,0 +1,4 @@
+export * from './balance.ts';
+export * from './condition.ts';
+export * from './ladder.ts';
+export * from './suggest.ts';

@@ -1,0 +1,132 @@
+import type { Rng } from '../random/index.ts';
+import type { ColumnModel } from './defaults.ts';
+
+/**
+ * A hole of an earlier season, as today's trunk holds it.
+ * Bearing in degrees clockwise from north seen from above; heights and depths in mm.
+ */
+export interface OldHole {
+  readonly season: number;
+  readonly bearingDeg: number;
+  readonly heightMm: number;
+  readonly bitMm: number;
+  /** depth into the wood of its season */
+  readonly depthMm: number;
+  /** wood laid over it since, radially */
+  readonly buriedMm: number;
+}
+
+/**
+ * One drawn truth about an old hole's column of stained, non-conductive wood. Sideways distances are measured along
+ * the wood's surface, to the left as the steward faces the trunk (that is the way bearings grow).
+ */
+export interface Column {
+  /** which of the trunk's old holes it belongs to */
+  readonly hole: number;
+  /** centre at the hole's own height */
+  readonly leftMm: number;
+  readonly heightMm: number;
+  /** half-width at the hole, half-length up and down */
+  readonly halfWidthMm: number;
+  readonly halfLengthMm: number;
+  /** tangent of the grain's lean: sideways shift per height */
+  readonly lean: number;
+  /** radial extent under today's wood surface */
+  readonly fromDepthMm: number;
+  readonly toDepthMm: number;
+}
+
+/**
+ * Half-length of the spindle whose width falls as `1 - (u/L)^2` and whose volume is `rho` times the hole's:
+ * the radial depth cancels, leaving `2 * a0 * 4L/3 = rho * pi/4 * d^2`, so `L = 3 * rho * (pi/4 d^2) / (8 * a0)`.
+ */
+export function columnHalfLength(volumeRatio: number, bitMm: number, halfWidthMm: number): number {
+  return (3 * volumeRatio * (Math.PI / 4) * bitMm * bitMm) / (8 * halfWidthMm);
+}
+
+/** Where and how a column is drawn: the hole's index, its recorded place along today's surface, and its burial. */
+export interface ColumnPlace {
+  readonly index: number;
+  readonly leftMm: number;
+  /** tangent of this draw's grain lean, shared by all columns of the tree */
+  readonly lean: number;
+  readonly buriedMm: number;
+}
+
+/** Draws one truth for a hole's column. */
+export function drawColumn(hole: OldHole, place: ColumnPlace, model: ColumnModel, rng: Rng): Column {
+  const ratio = rng.logNormal(model.volumeRatioMedian, model.volumeRatioSigma);
+  const halfWidthMm = hole.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
+  return {
+    hole: place.index,
+    leftMm: place.leftMm + rng.normal(0, model.positionSdSidewaysMm),
+    heightMm: hole.heightMm + rng.normal(0, model.positionSdUpMm),
+    halfWidthMm,
+    halfLengthMm: columnHalfLength(ratio, hole.bitMm, halfWidthMm),
+    lean: place.lean,
+    fromDepthMm: place.buriedMm,
+    toDepthMm: place.buriedMm + hole.depthMm
+  };
+}
+
+/** The part of a drill path that a column takes: across the strip of the bit's width, and along its depth. */
+export interface Overlap {
+  readonly left: number;
+  readonly right: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * What a column takes of a path drilled at height `heightMm`.
+ * @param offsetMm how far left of the path the column's centre lies at the column's own height
+ * @returns null where the path misses the column
+ */
+export function overlapOf(
+  column: Column,
+  offsetMm: number,
+  heightMm: number,
+  bitMm: number,
+  depthMm: number
+): Overlap | null {
+  const up = heightMm - column.heightMm;
+  const part = up / column.halfLengthMm;
+  if (part <= -1 || part >= 1) return null;
+  const halfWidth = column.halfWidthMm * (1 - part * part);
+  const centre = offsetMm + up * column.lean;
+  const left = Math.max(-bitMm / 2, centre - halfWidth);
+  const right = Math.min(bitMm / 2, centre + halfWidth);
+  const from = Math.max(0, column.fromDepthMm);
+  const to = Math.min(depthMm, column.toDepthMm);
+  return left < right && from < to ? { left, right, from, to } : null;
+}
+
+/**
+ * Share of the path (a strip, bit wide and hole deep) that lies in the union of the overlaps.
+ * Overlaps are rectangles: cut the depth at every edge and join the intervals across in each slab.
+ */
+export function stainedShare(overlaps: readonly Overlap[], bitMm: number, depthMm: number): number {
+  if (overlaps.length === 0) return 0;
+  const whole = bitMm * depthMm;
+  const only = overlaps[0]!;
+  if (overlaps.length === 1) return ((only.right - only.left) * (only.to - only.from)) / whole;
+  const cuts = [...new Set(overlaps.flatMap((o) => [o.from, o.to]))].sort((a, b) => a - b);
+  const across = [...overlaps].sort((a, b) => a.left - b.left);
+  let area = 0;
+  for (let i = 0; i + 1 < cuts.length; i++) {
+    const from = cuts[i]!;
+    const to = cuts[i + 1]!;
+    let reached = -Infinity;
+    let width = 0;
+    for (const o of across) {
+      if (o.from >= to || o.to <= from) continue;
+      const start = Math.max(o.left, reached);
+      if (o.right > start) {
+        width += o.right - start;
+        reached = o.right;
+      }
+    }
+    area += width * (to - from);
+  }
+  return area / whole;
+}

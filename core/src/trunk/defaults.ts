@@ -1,0 +1,62 @@
+/**
+ * The numbers behind columns of non-conductive wood. Each can be changed for a bush; where each comes from is said here
+ * and in docs/model.md. Geometry of the walls: compartmentalisation is weakest along the grain and strongest between
+ * old wood and the wood grown afterwards (Shigo & Marx 1977, USDA Agriculture Information Bulletin 405).
+ */
+export interface ColumnModel {
+  /** volume of the column over the volume of the hole: log-normal; 95 % of it in the 20 to 200 of common practice */
+  readonly volumeRatioMedian: number;
+  readonly volumeRatioSigma: number;
+  /** how far the stain reaches beside the hole, mm: log-normal; working assumption */
+  readonly sideMarginMedianMm: number;
+  readonly sideMarginSigma: number;
+  /** lean of the grain against the vertical, degrees, one per tree: normal about 0; working assumption */
+  readonly grainSdDeg: number;
+  /** recorded against true position of a hole, mm: normal about 0; working assumption */
+  readonly positionSdSidewaysMm: number;
+  readonly positionSdUpMm: number;
+  /** depth of conductive wood under today's surface, mm; working assumption unless observed */
+  readonly sapwoodMm: number;
+  /** a hole counts as a hit when more than this share of its path lies in stained wood */
+  readonly hitShare: number;
+}
+
+export const DEFAULT_COLUMNS: ColumnModel = {
+  volumeRatioMedian: 75,
+  volumeRatioSigma: 0.55,
+  sideMarginMedianMm: 3,
+  sideMarginSigma: 0.35,
+  grainSdDeg: 4,
+  positionSdSidewaysMm: 10,
+  positionSdUpMm: 15,
+  sapwoodMm: 75,
+  hitShare: 0.02
+};
+
+/** Mean of the volume ratio: `median * exp(sigma^2 / 2)` of a log-normal. */
+export function meanVolumeRatio(model: ColumnModel): number {
+  return model.volumeRatioMedian * Math.exp(model.volumeRatioSigma ** 2 / 2);
+}
+
+/** The bush's way of drilling. Depths are into wood; the bit's tape mark adds the bark. */
+export interface DrillPractice {
+  readonly bitMm: number;
+  readonly depthMm: number;
+  /** upward slope of the hole, degrees; common practice 5 to 10 */
+  readonly angleDeg: number;
+  /** lowest and highest hole above the ground, mm: steward's reach, snow and drop line */
+  readonly lowestMm: number;
+  readonly highestMm: number;
+  /** least distance between two holes of one season, mm */
+  readonly spacingMm: number;
+}
+
+/** 5/16 in by 1 1/2 in, from 60 to 150 cm (about 2 to 5 ft): common practice. */
+export const DEFAULT_PRACTICE: DrillPractice = {
+  bitMm: 7.9375,
+  depthMm: 38.1,
+  angleDeg: 5,
+  lowestMm: 600,
+  highestMm: 1500,
+  spacingMm: 300
+};

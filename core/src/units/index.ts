@@ -1,0 +1,3 @@
+export * from './area.ts';
+export * from './length.ts';
+export * from './parse.ts';

@@ -1,0 +1,82 @@
+/**
+ * Lengths in the core are millimetres. This file turns what people write into millimetres and back into words.
+ * 1 in = 25.4 mm exactly (international yard and pound agreement, 1959).
+ */
+export const MM_PER_INCH = 25.4;
+export const MM_PER_FOOT = 304.8;
+
+/** How the steward wants to see figures. */
+export type UnitSystem = 'metric' | 'inch';
+
+/** What is being shown decides how finely it is rounded. */
+export type LengthUse =
+  /** trunk diameter or girth: 0.1 cm or 0.1 in */
+  | 'trunk'
+  /** what a hand can lay off on bark: 1 cm or half an inch */
+  | 'hand'
+  /** bits and hole depths: 1 mm or a sixteenth of an inch */
+  | 'drill'
+  /** ring widths and yearly growth: 0.1 mm or 0.01 in */
+  | 'ring'
+  /** distances on the ground, heights of trees: 0.1 m or 1 ft */
+  | 'ground';
+
+/**
+ * Writes a length for people.
+ * @param mm length in millimetres, any sign
+ * @example formatLength(365, 'metric', 'trunk') // "36.5 cm"
+ * @example formatLength(38.1, 'inch', 'drill') // "1 1/2 in"
+ */
+export function formatLength(mm: number, system: UnitSystem, use: LengthUse): string {
+  if (!Number.isFinite(mm)) return '–';
+  return system === 'metric' ? formatMetric(mm, use) : formatInch(mm, use);
+}
+
+function formatMetric(mm: number, use: LengthUse): string {
+  switch (use) {
+    case 'trunk':
+      return `${(mm / 10).toFixed(1)} cm`;
+    case 'hand':
+      return `${Math.round(mm / 10)} cm`;
+    case 'drill':
+      return `${Math.round(mm)} mm`;
+    case 'ring':
+      return `${mm.toFixed(1)} mm`;
+    case 'ground':
+      return `${(mm / 1000).toFixed(1)} m`;
+  }
+}
+
+function formatInch(mm: number, use: LengthUse): string {
+  const inches = mm / MM_PER_INCH;
+  switch (use) {
+    case 'trunk':
+      return `${inches.toFixed(1)} in`;
+    case 'hand':
+      return `${inchFraction(inches, 2)} in`;
+    case 'drill':
+      return `${inchFraction(inches, 16)} in`;
+    case 'ring':
+      return `${inches.toFixed(2)} in`;
+    case 'ground':
+      return `${Math.round(mm / MM_PER_FOOT)} ft`;
+  }
+}
+
+/**
+ * Inches as a whole number and a binary fraction in lowest terms.
+ * @example inchFraction(1.5, 16) // "1 1/2"
+ */
+export function inchFraction(inches: number, denominator: number): string {
+  const sign = inches < 0 ? '-' : '';
+  const parts = Math.round(Math.abs(inches) * denominator);
+  const whole = Math.floor(parts / denominator);
+  let over = parts % denominator;
+  let under = denominator;
+  while (over > 0 && over % 2 === 0) {
+    over /= 2;
+    under /= 2;
+  }
+  if (over === 0) return `${sign}${whole}`;
+  return whole === 0 ? `${sign}${over}/${under}` : `${sign}${whole} ${over}/${under}`;
+}

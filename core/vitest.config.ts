@@ -1,0 +1,9 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['test/**/*.test.ts'],
+    benchmark: { include: ['bench/**/*.bench.ts'] },
+    testTimeout: 60_000
+  }
+});

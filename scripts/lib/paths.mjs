@@ -1,0 +1,23 @@
+import { createHash } from 'node:crypto';
+import { tmpdir } from 'node:os';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+/** The checkout's root folder. */
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
+
+/** Everything that a run leaves behind lies here and is ignored by git. */
+export const stateDir = join(root, '.baumkin');
+
+/** The production server and the command-line bundle, made by `vite build`. */
+export const serverEntry = join(root, 'web/build/index.js');
+export const cliEntry = join(root, 'web/build-cli/cli.js');
+
+/**
+ * A socket path that stays under the system's limit of 107 bytes however deep the checkout lies.
+ * @param {string} name
+ */
+export function socketPath(name) {
+  const mark = createHash('sha256').update(`${root}:${name}`).digest('hex').slice(0, 12);
+  return join(tmpdir(), `baumkin-${mark}.sock`);
+}
