@@ -70,7 +70,7 @@ const VULGAR: Readonly<Record<string, string>> = {
 
 const NUMBER = String.raw`\d+(?:[.,]\d+)?`;
 const PART = new RegExp(
-  String.raw`^(?:(${NUMBER})(?:[\s-]+(\d+)\/(\d+))?|(\d+)\/(\d+))\s*(mm|cm|m|in|inch|inches|ft|foot|feet|millimet(?:re|er)s?|centimet(?:re|er)s?|met(?:re|er)s?|"|')?(?![a-z\d])\.?\s*`,
+  String.raw`^(?:(${NUMBER})(?:[\s-]+(\d+)\/(\d+))?|(\d+)\/(\d+))\s*((?:mm|cm|m|in|inch|inches|ft|foot|feet|millimet(?:re|er)s?|centimet(?:re|er)s?|met(?:re|er)s?)(?![a-z])|"|')?\.?\s*`,
   'i'
 );
 

@@ -1,0 +1,3 @@
+export * from './position.ts';
+export * from './species.ts';
+export * from './treesCsv.ts';

@@ -1,0 +1,3 @@
+export * from './characters.ts';
+export * from './judge.ts';
+export * from './species.ts';

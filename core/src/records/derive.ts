@@ -1,0 +1,139 @@
+import type { SpeciesId, Verdict } from '../identify/index.ts';
+import { isMaple } from '../identify/index.ts';
+import {
+  diameterAt,
+  estimateGrowth,
+  fractionalYear,
+  toDiameter,
+  type CrownClass,
+  type DatedDiameter,
+  type GrowthEstimate
+} from '../measure/index.ts';
+import type {
+  Assessment,
+  Decision,
+  Determination,
+  Mark,
+  Reading,
+  RecordKind,
+  Shavings,
+  Taphole,
+  Tree,
+  WorkRecord
+} from './schema.ts';
+
+/** A tree's records in the order in which they hold: corrected and withdrawn ones left out. */
+export function standing<T extends WorkRecord>(records: readonly T[]): T[] {
+  const corrected = new Set(records.map((r) => r.correctsId).filter((id) => id !== null));
+  return records
+    .filter((r) => !r.withdrawn && !corrected.has(r.id))
+    .sort((a, b) => a.on.localeCompare(b.on) || a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id));
+}
+
+/** A tree's present state, derived from its records. */
+export interface TreeState {
+  readonly determination: Determination | null;
+  readonly readings: readonly Reading[];
+  readonly lastReading: Reading | null;
+  readonly growth: GrowthEstimate;
+  /** diameter to be expected on the asked day, mm; null before the first reading */
+  readonly dbhMm: number | null;
+  readonly assessment: Assessment | null;
+  readonly decision: Decision | null;
+  readonly holes: readonly Taphole[];
+  readonly holesThisSeason: readonly Taphole[];
+  readonly shavings: ReadonlyMap<string, Shavings>;
+  readonly lastTappedSeason: number | null;
+  readonly mark: Mark | null;
+}
+
+/**
+ * @param records of one tree, in any order
+ * @param season the season being planned
+ * @param today ISO date
+ */
+export function deriveTree(records: readonly WorkRecord[], season: number, today: string): TreeState {
+  const valid = standing(records);
+  const of = <K extends RecordKind>(kind: K) =>
+    valid.filter((r): r is Extract<WorkRecord, { kind: K }> => r.kind === kind);
+  const readings = of('reading');
+  const assessment = of('assessment').at(-1) ?? null;
+  const dated = readings.map(datedDiameter);
+  const growth = estimateGrowth(dated, assessment?.crownClass ?? null);
+  const holes = of('taphole');
+  const before = holes.filter((hole) => hole.season < season).map((hole) => hole.season);
+  return {
+    determination: of('determination').at(-1) ?? null,
+    readings,
+    lastReading: readings.at(-1) ?? null,
+    growth,
+    dbhMm: diameterAt(dated, growth, fractionalYear(today)),
+    assessment,
+    decision: of('decision').filter((d) => d.season === season).at(-1) ?? null,
+    holes,
+    holesThisSeason: holes.filter((hole) => hole.season === season),
+    shavings: new Map(of('shavings').map((s) => [s.tapholeId, s])),
+    lastTappedSeason: before.length > 0 ? Math.max(...before) : null,
+    mark: of('mark').at(-1) ?? null
+  };
+}
+
+export function datedDiameter(reading: Reading): DatedDiameter {
+  return {
+    year: fractionalYear(reading.on),
+    dbhMm: toDiameter(reading.valueMm, reading.quantity),
+    method: reading.method
+  };
+}
+
+
+/** One line per tree: what lists, the bead string and the map want to know. */
+export interface TreeRow extends Tree {
+  readonly species: SpeciesId | null;
+  readonly verdict: Verdict | null;
+  readonly dbhMm: number | null;
+  readonly ringMm: number;
+  readonly ringSeMm: number;
+  readonly lastReadingOn: string | null;
+  readonly lastReading: DatedDiameter | null;
+  readonly crownClass: CrownClass | null;
+  readonly diebackPct: number | null;
+  readonly decidedTaps: number | null;
+  readonly drilled: number;
+  readonly lastTappedSeason: number | null;
+  readonly mark: Mark['purpose'] | null;
+}
+
+/** The line of a tree from its state. */
+export function treeRow(tree: Tree, state: TreeState): TreeRow {
+  return {
+    ...tree,
+    species: state.determination?.species ?? null,
+    verdict: state.determination?.verdict ?? null,
+    dbhMm: state.dbhMm,
+    ringMm: state.growth.ringMm,
+    ringSeMm: state.growth.ringSeMm,
+    lastReadingOn: state.lastReading?.on ?? null,
+    lastReading: state.lastReading ? datedDiameter(state.lastReading) : null,
+    crownClass: state.assessment?.crownClass ?? null,
+    diebackPct: state.assessment?.diebackPct ?? null,
+    decidedTaps: state.decision?.taps ?? null,
+    drilled: state.holesThisSeason.length,
+    lastTappedSeason: state.lastTappedSeason,
+    mark: state.mark && state.mark.purpose !== 'none' ? state.mark.purpose : null
+  };
+}
+
+/** Is the tree a maple? null while that is open. */
+export function knownMaple(row: Pick<TreeRow, 'species' | 'verdict'>): boolean | null {
+  switch (row.verdict) {
+    case 'settled':
+      return row.species !== null && isMaple(row.species);
+    case 'mapleOpen':
+      return true;
+    case 'notMaple':
+      return false;
+    default:
+      return null;
+  }
+}

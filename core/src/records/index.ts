@@ -1,0 +1,4 @@
+export * from './derive.ts';
+export * from './outstanding.ts';
+export * from './schema.ts';
+export * from './season.ts';

@@ -1,0 +1,31 @@
+import { fractionalYear } from '../measure/index.ts';
+import { knownMaple, type TreeRow } from './derive.ts';
+
+export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
+export type Station = (typeof STATIONS)[number];
+
+/** A diameter is due again after this many years. Common practice: every 3 to 5 years. */
+export const REMEASURE_YEARS = 5;
+
+/**
+ * Has the station anything left to do at this tree?
+ * Later stations ask only for trees that the earlier ones let through, so that nobody is sent to measure a beech.
+ */
+export function isOutstanding(station: Station, row: TreeRow, today: string, forSyrup = true): boolean {
+  const maple = knownMaple(row);
+  switch (station) {
+    case 'identify':
+      return maple === null;
+    case 'measure':
+      return (
+        maple !== false &&
+        (row.lastReadingOn === null || fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
+      );
+    case 'count':
+      return forSyrup && maple === true && row.dbhMm !== null && row.decidedTaps === null;
+    case 'place':
+      return row.decidedTaps !== null && row.drilled < row.decidedTaps;
+    case 'thin':
+      return row.mark === 'take';
+  }
+}

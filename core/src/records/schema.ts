@@ -1,0 +1,198 @@
+import { z } from 'zod';
+
+import { CHARACTERS, SPECIES, type CharacterId, type SpeciesId } from '../identify/index.ts';
+import type { CrownClass, MeasureMethod } from '../measure/index.ts';
+import type { PositionQuality } from '../stand/index.ts';
+import { LADDERS, type LadderId } from '../taps/index.ts';
+import type { TrunkQuantity } from '../units/index.ts';
+
+/**
+ * The one schema of every record of work: forms, routes, import and storage all read it from here.
+ * Records are never changed. A correction is a new record that points at the old one; a withdrawal is a correction that
+ * says nothing instead. Ids are made by whoever makes the record, so that work without a network has ids, and sending
+ * twice stores once.
+ */
+
+const oneOf = <T extends string>(...values: [T, ...T[]]) => z.enum(values);
+
+export const speciesIdSchema = z.enum(SPECIES.map((s) => s.id) as [SpeciesId, ...SpeciesId[]]);
+export const methodSchema = oneOf<MeasureMethod>('diameterTape', 'girthTape', 'calipers', 'biltmore', 'hug');
+export const crownClassSchema = oneOf<CrownClass>('dominant', 'codominant', 'intermediate', 'suppressed', 'open');
+export const quantitySchema = oneOf<TrunkQuantity>('girth', 'diameter', 'radius');
+export const positionQualitySchema = oneOf<PositionQuality>('surveyed', 'paced', 'phone');
+export const ladderIdSchema = z.enum(LADDERS.map((l) => l.id) as [LadderId, ...LadderId[]]);
+export const roleSchema = oneOf<Role>('steward', 'crew', 'viewer');
+export const verdictSchema = oneOf('settled', 'mapleOpen', 'lookAgain', 'notMaple');
+export const ageClassSchema = oneOf('young', 'grown');
+export const shavingsSeenSchema = oneOf('pale', 'partly', 'brown', 'dry');
+export const markPurposeSchema = oneOf('take', 'keep', 'none');
+export const bindingSchema = oneOf('species', 'size', 'condition', 'growth', 'room');
+
+/** steward: everything; crew: records of work; viewer: looks. */
+export type Role = 'steward' | 'crew' | 'viewer';
+
+const season = z.number().int().min(1800).max(2200);
+const bearingDeg = z.number().min(0).lt(360);
+const note = z.string().max(500).default('');
+
+const envelope = {
+  id: z.uuid(),
+  treeId: z.uuid(),
+  /** the day the work was done */
+  on: z.iso.date(),
+  /** the moment it was written down, by the writer's clock; orders records of one day */
+  recordedAt: z.iso.datetime(),
+  correctsId: z.uuid().nullable().default(null),
+  withdrawn: z.boolean().default(false)
+};
+
+const evidenceSchema = z
+  .partialRecord(z.enum(CHARACTERS.map((c) => c.id) as [CharacterId, ...CharacterId[]]), z.string().max(40))
+  .refine(
+    (evidence) =>
+      Object.entries(evidence).every(([id, state]) =>
+        CHARACTERS.find((c) => c.id === id)?.states.some((s) => s.id === state)
+      ),
+    'a clue names a state that its character does not have'
+  );
+
+export const determinationSchema = z.object({
+  ...envelope,
+  kind: z.literal('determination'),
+  verdict: verdictSchema,
+  /** the leading species; null when none is named */
+  species: speciesIdSchema.nullable(),
+  probability: z.number().min(0).max(1),
+  age: ageClassSchema,
+  evidence: evidenceSchema,
+  note
+});
+
+export const readingSchema = z.object({
+  ...envelope,
+  kind: z.literal('reading'),
+  quantity: quantitySchema,
+  /** the measured quantity, mm */
+  valueMm: z.number().positive().max(20_000),
+  /** what was written, word for word */
+  asWritten: z.string().max(80),
+  method: methodSchema,
+  /** height on the trunk, mm */
+  heightMm: z.number().min(0).max(5000),
+  note
+});
+
+export const assessmentSchema = z.object({
+  ...envelope,
+  kind: z.literal('assessment'),
+  diebackPct: z.number().int().min(0).max(100),
+  crownClass: crownClassSchema.nullable(),
+  oldestOpenHoleYears: z.number().int().min(0).max(50).nullable(),
+  stressed: z.boolean(),
+  note
+});
+
+export const decisionSchema = z.object({
+  ...envelope,
+  kind: z.literal('decision'),
+  season,
+  taps: z.number().int().min(0).max(8),
+  suggested: z.number().int().min(0).max(8),
+  binding: bindingSchema,
+  /** why the steward decided otherwise; empty when she follows */
+  reason: z.string().max(500).default('')
+});
+
+export const tapholeSchema = z.object({
+  ...envelope,
+  kind: z.literal('taphole'),
+  season,
+  bearingDeg,
+  heightMm: z.number().min(0).max(5000),
+  bitMm: z.number().min(3).max(25),
+  /** depth in wood, mm */
+  depthMm: z.number().min(5).max(150),
+  /** chance of clear wood that was predicted when it was placed; null for holes that were not planned here */
+  predictedClear: z.number().min(0).max(1).nullable().default(null)
+});
+
+export const shavingsSchema = z.object({
+  ...envelope,
+  kind: z.literal('shavings'),
+  tapholeId: z.uuid(),
+  seen: shavingsSeenSchema,
+  /** share of brown shavings where partly brown */
+  brownShare: z.number().min(0).max(1).nullable().default(null)
+});
+
+export const markSchema = z.object({
+  ...envelope,
+  kind: z.literal('mark'),
+  purpose: markPurposeSchema,
+  reason: z.string().max(500).default('')
+});
+
+export const recordSchema = z.discriminatedUnion('kind', [
+  determinationSchema,
+  readingSchema,
+  assessmentSchema,
+  decisionSchema,
+  tapholeSchema,
+  shavingsSchema,
+  markSchema
+]);
+
+export type Determination = z.infer<typeof determinationSchema>;
+export type Reading = z.infer<typeof readingSchema>;
+export type Assessment = z.infer<typeof assessmentSchema>;
+export type Decision = z.infer<typeof decisionSchema>;
+export type Taphole = z.infer<typeof tapholeSchema>;
+export type Shavings = z.infer<typeof shavingsSchema>;
+export type Mark = z.infer<typeof markSchema>;
+export type WorkRecord = z.infer<typeof recordSchema>;
+export type RecordKind = WorkRecord['kind'];
+
+export const RECORD_KINDS: readonly RecordKind[] = recordSchema.options.map((o) => o.shape.kind.value);
+
+/** A batch as the outbox sends it. */
+export const recordBatchSchema = z.object({ records: z.array(z.unknown()).min(1).max(500) });
+
+/** The bush's own numbers. Everything has a default; stored settings may name only some. */
+export const bushSettingsSchema = z.object({
+  ladder: ladderIdSchema.default('twelveEighteen'),
+  bitMm: z.number().min(3).max(25).default(7.9375),
+  depthMm: z.number().min(10).max(150).default(38.1),
+  lowestMm: z.number().min(0).max(3000).default(600),
+  highestMm: z.number().min(300).max(4000).default(1500),
+  spacingMm: z.number().min(0).max(2000).default(300),
+  acceptedShare: z.number().min(0.01).max(0.5).default(0.1),
+  /** height at which trunks are measured, mm */
+  breastHeightMm: z.number().min(1000).max(1500).default(1300)
+});
+export type BushSettings = z.infer<typeof bushSettingsSchema>;
+export const DEFAULT_BUSH_SETTINGS: BushSettings = bushSettingsSchema.parse({});
+
+export const standPurposeSchema = oneOf('syrup', 'mixed', 'wildlife');
+export type StandPurpose = z.infer<typeof standPurposeSchema>;
+
+export const standSchema = z.object({
+  id: z.uuid(),
+  name: z.string().min(1).max(80),
+  purpose: standPurposeSchema,
+  /** ground in hectares; null while unknown */
+  areaHa: z.number().positive().max(10_000).nullable()
+});
+export type Stand = z.infer<typeof standSchema>;
+
+export const treeSchema = z.object({
+  id: z.uuid(),
+  tag: z.string().trim().min(1).max(20),
+  standId: z.uuid().nullable(),
+  walkOrder: z.number().int().min(0),
+  eastM: z.number().min(-100_000).max(100_000).nullable(),
+  northM: z.number().min(-100_000).max(100_000).nullable(),
+  positionQuality: positionQualitySchema.nullable(),
+  heightM: z.number().positive().max(80).nullable(),
+  crownRadiusM: z.number().positive().max(20).nullable()
+});
+export type Tree = z.infer<typeof treeSchema>;

@@ -1,0 +1,3 @@
+export * from './basal.ts';
+export * from './crown.ts';
+export * from './sides.ts';

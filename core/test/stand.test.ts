@@ -1,0 +1,110 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+
+import {
+  basalArea,
+  crownSides,
+  openGrownCrownWidth,
+  quadraticMeanDiameter,
+  removal,
+  standDensityIndex,
+  totalBasalArea,
+  type StandTree
+} from '../src/stand/index.ts';
+import { MM_PER_FOOT, MM_PER_INCH } from '../src/units/index.ts';
+import { readTable } from './data/read.ts';
+
+describe('stand figures', () => {
+  it('basal area factors (Avery & Burkhart, Forest Measurements)', () => {
+    expect(basalArea(10)).toBeCloseTo(0.00007853982, 11);
+    expect(basalArea(MM_PER_INCH) / 0.09290304).toBeCloseTo(0.005454154, 9);
+  });
+
+  it('31 black cherry trees (R datasets::trees; Ryan, Joiner & Ryan 1976)', () => {
+    const dbhs = readTable('black_cherry_trees.csv').map((row) => row.dbh_in! * MM_PER_INCH);
+    expect(totalBasalArea(dbhs) / 0.09290304).toBeCloseTo(31.28803, 5);
+    expect(quadraticMeanDiameter(dbhs) / MM_PER_INCH).toBeCloseTo(13.60331, 5);
+  });
+
+  it.each([
+    // Reference values made with R 4 and spatstat.data 3.0.
+    ['longleaf.csv', 'dbh_cm', 10, 4, 12.10938, 32.49673, 216.819],
+    ['spruces.csv', 'dbh_m', 1000, (56 * 38) / 10_000, 32.0858, 25.47094, 632.5242]
+  ])('%s', (file, column, toMm, areaHa, basalPerHa, qmdCm, sdi) => {
+    const dbhs = readTable(file).map((row) => row[column]! * toMm);
+    expect(totalBasalArea(dbhs) / areaHa).toBeCloseTo(basalPerHa, 4);
+    expect(quadraticMeanDiameter(dbhs) / 10).toBeCloseTo(qmdCm, 4);
+    expect(standDensityIndex(dbhs.length / areaHa, quadraticMeanDiameter(dbhs))).toBeCloseTo(sdi, 2);
+  });
+
+  it.each([
+    // Ek 1974, Wisconsin (from memory): open-grown sugar maple.
+    [10, 24.3],
+    [20, 40.3]
+  ])('the crown of an open-grown %d in sugar maple is %d ft wide', (inches, feet) => {
+    expect(openGrownCrownWidth(inches * MM_PER_INCH) / MM_PER_FOOT).toBeCloseTo(feet, 1);
+  });
+});
+
+const at = (id: string, eastM: number, northM: number, more: Partial<StandTree> = {}): StandTree => ({
+  id,
+  tag: id,
+  species: 'sugarMaple',
+  dbhMm: 400,
+  eastM,
+  northM,
+  positionQuality: 'surveyed',
+  ...more
+});
+
+describe('crown sides (crown-touching method, Perkey, Wilkins & Smith 1993, NA-TP-19-93)', () => {
+  const crop = at('crop', 0, 0, { crownRadiusM: 4, heightM: 20 });
+  const neighbour = (id: string, eastM: number, northM: number, more: Partial<StandTree> = {}) =>
+    at(id, eastM, northM, { crownRadiusM: 4, heightM: 20, ...more });
+
+  it('a touching crown blocks its side; a clearly shorter or distant one does not', () => {
+    const sides = crownSides(
+      crop,
+      [neighbour('n', 0, 9), neighbour('e', 9.6, 0), neighbour('s', 0, -6, { heightM: 15.9 }), neighbour('w', -7, 1)],
+      new Set()
+    );
+    expect(sides.blocked.north.map((c) => c.tree.id)).toEqual(['n']);
+    expect(sides.blocked.east).toEqual([]);
+    expect(sides.blocked.south).toEqual([]);
+    expect(sides.blocked.west.map((c) => c.tree.id)).toEqual(['w']);
+    expect(sides.freeSides).toBe(2);
+  });
+
+  it('a side is free when every one of its competitors is marked', () => {
+    const others = [neighbour('a', 1, 8), neighbour('b', -1, 8)];
+    expect(crownSides(crop, others, new Set(['a'])).freeSides).toBe(3);
+    expect(crownSides(crop, others, new Set(['a', 'b'])).freeSides).toBe(4);
+  });
+
+  it('marking more never blocks a side', () => {
+    const tree = fc.record({ e: fc.integer({ min: -12, max: 12 }), n: fc.integer({ min: -12, max: 12 }), marked: fc.boolean() });
+    fc.assert(
+      fc.property(fc.array(tree, { maxLength: 12 }), (drawn) => {
+        const others = drawn.map((d, i) => neighbour(String(i), d.e, d.n));
+        const marked = new Set(drawn.flatMap((d, i) => (d.marked ? [String(i)] : [])));
+        expect(crownSides(crop, others, marked).freeSides).toBeGreaterThanOrEqual(crownSides(crop, others, new Set()).freeSides);
+      })
+    );
+  });
+
+  it('a phone’s position says nothing about touching crowns', () => {
+    expect(crownSides(crop, [neighbour('n', 0, 8, { positionQuality: 'phone' })], new Set()).known).toBe(false);
+    expect(crownSides(crop, [neighbour('n', 0, 40, { positionQuality: 'phone' })], new Set()).known).toBe(true);
+  });
+});
+
+describe('what marks take out', () => {
+  it('is a share of basal area, not of stems', () => {
+    const stand = [at('a', 0, 0, { dbhMm: 300 }), at('b', 0, 0, { dbhMm: 400 }), at('c', 0, 0, { dbhMm: 500 })];
+    const out = removal(stand, new Set(['a']));
+    expect(out.share).toBeCloseTo(9 / 50, 9);
+    expect(out.overLimit).toBe(false);
+    expect(removal(stand, new Set(['c'])).overLimit).toBe(true);
+    expect(removal([], new Set()).share).toBe(0);
+  });
+});

@@ -1,0 +1,59 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+
+import { formatBasalAreaDensity, formatLength, parseTrunkLength, UnreadableLength } from '../src/units/index.ts';
+
+describe('trunk lengths as people write them', () => {
+  it.each([
+    ['14 3/8"', 14.375 * 25.4, null],
+    ['14-3/8 in', 14.375 * 25.4, null],
+    ['14⅜ in', 14.375 * 25.4, null],
+    ['14.4 in', 365.76, null],
+    ['36,5 cm', 365, null],
+    [`1' 2"`, 14 * 25.4, null],
+    [`1'2`, 14 * 25.4, null],
+    ['3 ft', 914.4, null],
+    ['0.36 m', 360, null],
+    ['365mm', 365, null],
+    ['girth 115', 1150, 'girth'],
+    ['115 cm girth', 1150, 'girth'],
+    ['circ. 45 in', 1143, 'girth'],
+    ['dbh: 36.5', 365, 'diameter'],
+    ['⌀ 36', 360, 'diameter'],
+    ['radius 18 cm', 180, 'radius']
+  ])('%s', (text, mm, quantity) => {
+    const parsed = parseTrunkLength(text, 'cm');
+    expect(parsed.valueMm).toBeCloseTo(mm, 6);
+    expect(parsed.quantity).toBe(quantity);
+  });
+
+  it.each(['', 'thick', '12 in 13 cm', '36 36', '-5 cm', '0', '1,234', '4/0"', 'girth 10 diameter 3', '1e5', 'NaN', '5 miles'])(
+    'asks about "%s"',
+    (text) => {
+      expect(() => parseTrunkLength(text, 'cm')).toThrow(UnreadableLength);
+    }
+  );
+
+  it('reads back what it writes, to the digit shown', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 20, max: 2000, noNaN: true }), fc.constantFrom('metric' as const, 'inch' as const), (mm, system) => {
+        const written = formatLength(mm, system, 'trunk');
+        const half = system === 'metric' ? 0.5 : 1.27;
+        expect(Math.abs(parseTrunkLength(written, 'cm').valueMm - mm)).toBeLessThanOrEqual(half + 1e-9);
+      })
+    );
+  });
+});
+
+describe('figures for people', () => {
+  it('writes drill sizes as binary fractions in lowest terms', () => {
+    expect(formatLength(7.9375, 'inch', 'drill')).toBe('5/16 in');
+    expect(formatLength(38.1, 'inch', 'drill')).toBe('1 1/2 in');
+    expect(formatLength(7.9375, 'metric', 'drill')).toBe('8 mm');
+  });
+
+  it('turns basal area per hectare into square feet per acre', () => {
+    // Arbogast 1957 keeps 92 ft2/ac; 1 m2/ha = 4.356 ft2/ac (Avery & Burkhart, Forest Measurements).
+    expect(formatBasalAreaDensity(92 / 4.356, 'inch')).toBe('92 ft²/ac');
+  });
+});
