@@ -86,7 +86,7 @@ describe('round trip', () => {
         const written = drawn.map((d, i) => {
           const base = { id: uuid(i), treeId: uuid(i), on: '2025-10-01', recordedAt: '2025-10-01T10:00:00Z', correctsId: null, withdrawn: false, note: '' };
           const records: WorkRecord[] = [
-            { ...base, kind: 'reading', quantity: 'diameter', valueMm: d.dbhMm, asWritten: '', method: 'calipers', heightMm: 1300 },
+            { ...base, kind: 'reading', quantity: 'diameter', valueMm: d.dbhMm, asWritten: '', method: 'calipers', heightMm: 1300, confirmed: false },
             { ...base, id: uuid(100 + i), kind: 'determination', verdict: SPECIES.find((s) => s.id === d.species)!.sap === 'none' ? 'notMaple' : 'settled', species: d.species, probability: 1, age: 'grown', evidence: {} },
             ...d.holes.map((h, n): WorkRecord => ({ ...base, id: uuid(1000 + 10 * i + n), kind: 'taphole', season: h.season, bearingDeg: h.bearing, heightMm: h.height * 10, bitMm: 8, depthMm: 38, predictedClear: null }))
           ];
@@ -128,6 +128,7 @@ describe('records', () => {
     asWritten: '30',
     method: 'diameterTape',
     heightMm: 1300,
+    confirmed: false,
     note: '',
     ...more
   });
@@ -143,6 +144,16 @@ describe('records', () => {
     expect(standing(list).map((r) => r.id)).toEqual(['a', 'c']);
     expect(standing([...list].reverse()).map((r) => r.id)).toEqual(['a', 'c']);
     expect(deriveTree(list, 2027, '2025-10-03').lastReading?.valueMm).toBe(318);
+  });
+
+  it('a reading that the guard asks about is left aside until somebody answers for it', () => {
+    const list = [reading('a', '2015-10-01'), reading('b', '2020-10-01', { valueMm: 318 }), reading('c', '2025-10-01', { valueMm: 1056 })];
+    const asked = deriveTree(list, 2027, '2025-10-01');
+    expect([...asked.questioned.keys()]).toEqual(['c']);
+    expect(asked.questioned.get('c')!.cause).toBe('girthAsDiameter');
+    expect(asked.dbhMm).toBeLessThan(345);
+    const confirmed = [...list, reading('d', '2025-10-01', { valueMm: 1056, correctsId: 'c', confirmed: true })];
+    expect(deriveTree(confirmed, 2027, '2025-10-01').questioned.size).toBe(0);
   });
 
   it('sends nobody to measure a beech or to tap what is open', () => {

@@ -93,7 +93,8 @@ type Column = keyof typeof COLUMNS;
  */
 export function readTreesCsv(text: string, options: ReadOptions): TreesFile {
   if (text.includes('\u0000')) throw new UnreadableFile('This is not a text file. Save the table as CSV (UTF-8) and try again.');
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false, preview: MOST_ROWS + 2 });
+  const content = text.replace(/^\uFEFF/, '');
+  const parsed = Papa.parse<string[]>(content, { delimiter: delimiterOf(content), skipEmptyLines: false, preview: MOST_ROWS + 2 });
   const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
   const heading = lines[0]?.cells.map((cell) => cell.trim()) ?? [];
   if (heading.length > MOST_COLUMNS)
@@ -123,6 +124,13 @@ export function readTreesCsv(text: string, options: ReadOptions): TreesFile {
     }
   }
   return { trees, bad, heading, ignoredColumns: ignored };
+}
+
+/** The heading alone decides: cells below may hold semicolons of their own. */
+function delimiterOf(content: string): string {
+  const heading = content.slice(0, content.search(/[\r\n]|$/));
+  const count = (sign: string) => heading.split(sign).length;
+  return [',', ';', '\t'].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
 }
 
 class BadCell extends Error {

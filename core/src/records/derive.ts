@@ -4,10 +4,12 @@ import {
   diameterAt,
   estimateGrowth,
   fractionalYear,
+  questionReading,
   toDiameter,
   type CrownClass,
   type DatedDiameter,
-  type GrowthEstimate
+  type GrowthEstimate,
+  type ReadingQuestion
 } from '../measure/index.ts';
 import type {
   Assessment,
@@ -34,6 +36,9 @@ export function standing<T extends WorkRecord>(records: readonly T[]): T[] {
 export interface TreeState {
   readonly determination: Determination | null;
   readonly readings: readonly Reading[];
+  /** readings that the guard asks about and nobody has answered for; growth and diameter leave them aside */
+  readonly questioned: ReadonlyMap<string, ReadingQuestion>;
+  /** the last reading that is not questioned */
   readonly lastReading: Reading | null;
   readonly growth: GrowthEstimate;
   /** diameter to be expected on the asked day, mm; null before the first reading */
@@ -58,14 +63,16 @@ export function deriveTree(records: readonly WorkRecord[], season: number, today
     valid.filter((r): r is Extract<WorkRecord, { kind: K }> => r.kind === kind);
   const readings = of('reading');
   const assessment = of('assessment').at(-1) ?? null;
-  const dated = readings.map(datedDiameter);
+  const { trusted, questioned } = sift(readings);
+  const dated = trusted.map(datedDiameter);
   const growth = estimateGrowth(dated, assessment?.crownClass ?? null);
   const holes = of('taphole');
   const before = holes.filter((hole) => hole.season < season).map((hole) => hole.season);
   return {
     determination: of('determination').at(-1) ?? null,
     readings,
-    lastReading: readings.at(-1) ?? null,
+    questioned,
+    lastReading: trusted.at(-1) ?? null,
     growth,
     dbhMm: diameterAt(dated, growth, fractionalYear(today)),
     assessment,
@@ -76,6 +83,19 @@ export function deriveTree(records: readonly WorkRecord[], season: number, today
     lastTappedSeason: before.length > 0 ? Math.max(...before) : null,
     mark: of('mark').at(-1) ?? null
   };
+}
+
+/** Parts readings into those to go by and those that the guard asks about, each against the last one to go by. */
+function sift(readings: readonly Reading[]): { trusted: Reading[]; questioned: Map<string, ReadingQuestion> } {
+  const trusted: Reading[] = [];
+  const questioned = new Map<string, ReadingQuestion>();
+  for (const reading of readings) {
+    const last = trusted.at(-1);
+    const question = reading.confirmed ? null : questionReading(datedDiameter(reading), last ? datedDiameter(last) : null);
+    if (question) questioned.set(reading.id, question);
+    else trusted.push(reading);
+  }
+  return { trusted, questioned };
 }
 
 export function datedDiameter(reading: Reading): DatedDiameter {
@@ -96,6 +116,8 @@ export interface TreeRow extends Tree {
   readonly ringSeMm: number;
   readonly lastReadingOn: string | null;
   readonly lastReading: DatedDiameter | null;
+  /** readings that wait for an answer to the guard's question */
+  readonly questions: number;
   readonly crownClass: CrownClass | null;
   readonly diebackPct: number | null;
   readonly decidedTaps: number | null;
@@ -115,6 +137,7 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     ringSeMm: state.growth.ringSeMm,
     lastReadingOn: state.lastReading?.on ?? null,
     lastReading: state.lastReading ? datedDiameter(state.lastReading) : null,
+    questions: state.questioned.size,
     crownClass: state.assessment?.crownClass ?? null,
     diebackPct: state.assessment?.diebackPct ?? null,
     decidedTaps: state.decision?.taps ?? null,

@@ -19,7 +19,8 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, for
     case 'measure':
       return (
         maple !== false &&
-        (row.lastReadingOn === null || fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
+        (row.questions > 0 ||
+          row.lastReadingOn === null || fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
       );
     case 'count':
       return forSyrup && maple === true && row.dbhMm !== null && row.decidedTaps === null;

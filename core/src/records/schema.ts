@@ -79,6 +79,8 @@ export const readingSchema = z.object({
   method: methodSchema,
   /** height on the trunk, mm */
   heightMm: z.number().min(0).max(5000),
+  /** the guard asked about it and the steward stands by it */
+  confirmed: z.boolean().default(false),
   note
 });
 

@@ -1,0 +1,117 @@
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { hash, verify } from '@node-rs/argon2';
+import { Op, UniqueConstraintError } from 'sequelize';
+import { z } from 'zod';
+
+import { Session, SignInAttempt, User } from './db/index.ts';
+
+/** Somebody who is signed in. */
+export interface Member {
+  readonly id: string;
+  readonly signInName: string;
+  readonly displayName: string;
+}
+
+export const signInSchema = z.object({
+  name: z.string().trim().min(1, 'Write your sign-in name.').max(80),
+  password: z.string().min(1, 'Write your password.').max(200)
+});
+
+export const accountSchema = z.object({
+  name: z
+    .string()
+    .trim()
+    .min(3, 'A sign-in name has at least 3 letters.')
+    .max(80)
+    .regex(/^[\p{L}\p{N}._@-]+$/u, 'Letters, digits, dot, dash and @ only.'),
+  displayName: z.string().trim().min(1, 'How shall the others see you?').max(80),
+  password: z.string().min(10, 'At least 10 characters; a short sentence is good.').max(200)
+});
+
+const SESSION_DAYS = 60;
+/** Failed tries within the window before the door stays shut for a while; by name and by address. */
+const TRIES = { byName: 8, byAddress: 40, windowMs: 15 * 60_000 };
+/** A well-formed hash of nothing: a name that does not exist takes as long to refuse as a wrong password. */
+let decoy: Promise<string> | undefined;
+
+export type SignInResult =
+  | { readonly outcome: 'welcome'; readonly token: string; readonly expires: Date }
+  | { readonly outcome: 'wrong' }
+  | { readonly outcome: 'wait' };
+
+/** Makes an account. @throws NameTaken */
+export async function createAccount(input: z.infer<typeof accountSchema>, now = new Date()): Promise<Member> {
+  try {
+    const user = await User.create({
+      id: randomUUID(),
+      signInName: input.name.toLowerCase(),
+      displayName: input.displayName,
+      passwordHash: await hash(input.password),
+      createdAt: now
+    });
+    return user.get({ plain: true });
+  } catch (error) {
+    if (error instanceof UniqueConstraintError) throw new NameTaken();
+    throw error;
+  }
+}
+
+export class NameTaken extends Error {
+  constructor() {
+    super('That sign-in name is taken.');
+  }
+}
+
+/** Checks name and password, throttled by name and by address. The attempts stand in the database for all servers. */
+export async function signIn(name: string, password: string, address: string, now = new Date()): Promise<SignInResult> {
+  const signInName = name.trim().toLowerCase();
+  const keys = { name: `name:${signInName}`, address: `address:${address}` };
+  if (await tooManyTries(keys, now)) return { outcome: 'wait' };
+  const user = await User.findOne({ where: { signInName } });
+  decoy ??= hash(randomBytes(16).toString('hex'));
+  const right = await verify(user?.passwordHash ?? (await decoy), password);
+  if (!user || !right) {
+    await SignInAttempt.bulkCreate([
+      { key: keys.name, at: now },
+      { key: keys.address, at: now }
+    ]);
+    return { outcome: 'wrong' };
+  }
+  await SignInAttempt.destroy({ where: { key: keys.name } });
+  return { outcome: 'welcome', ...(await openSession(user.id, now)) };
+}
+
+async function tooManyTries(keys: { name: string; address: string }, now: Date): Promise<boolean> {
+  const since = new Date(now.getTime() - TRIES.windowMs);
+  await SignInAttempt.destroy({ where: { at: { [Op.lt]: since } } });
+  const [byName, byAddress] = await Promise.all([
+    SignInAttempt.count({ where: { key: keys.name } }),
+    SignInAttempt.count({ where: { key: keys.address } })
+  ]);
+  return byName >= TRIES.byName || byAddress >= TRIES.byAddress;
+}
+
+/** Opens a session; the token goes into the cookie, only its hash into the table. */
+export async function openSession(userId: string, now = new Date()): Promise<{ token: string; expires: Date }> {
+  const token = randomBytes(32).toString('base64url');
+  const expires = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
+  await Session.create({ tokenHash: hashToken(token), userId, expiresAt: expires });
+  await Session.destroy({ where: { expiresAt: { [Op.lt]: now } } });
+  return { token, expires };
+}
+
+/** Who holds this token, or null. */
+export async function memberOf(token: string, now = new Date()): Promise<Member | null> {
+  const session = await Session.findOne({ where: { tokenHash: hashToken(token), expiresAt: { [Op.gt]: now } } });
+  if (!session) return null;
+  const user = await User.findByPk(session.userId);
+  return user ? { id: user.id, signInName: user.signInName, displayName: user.displayName } : null;
+}
+
+export async function closeSession(token: string): Promise<void> {
+  await Session.destroy({ where: { tokenHash: hashToken(token) } });
+}
+
+function hashToken(token: string): string {
+  return createHash('sha256').update(token).digest('hex');
+}

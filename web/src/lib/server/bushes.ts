@@ -1,0 +1,72 @@
+import { randomUUID } from 'node:crypto';
+import { bushSettingsSchema, type BushSettings, type Role, type Stand, type StandPurpose } from '@baumkin/core';
+
+import { Bush, Membership, StandRow, tables, User } from './db/index.ts';
+
+/** A bush as one of its members sees it. */
+export interface BushAccess {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly settings: BushSettings;
+  readonly origin: { readonly lat: number; readonly lon: number } | null;
+}
+
+/** The bushes that a member belongs to. */
+export async function bushesOf(userId: string): Promise<BushAccess[]> {
+  const memberships = await Membership.findAll({ where: { userId } });
+  const bushes = await Bush.findAll({ where: { id: memberships.map((m) => m.bushId) }, order: [['name', 'ASC']] });
+  return bushes.map((bush) => access(bush, memberships.find((m) => m.bushId === bush.id)!.role));
+}
+
+/** A member's way into a bush; null when there is none, whether the bush exists or not. */
+export async function bushFor(userId: string, bushId: string): Promise<BushAccess | null> {
+  const membership = await Membership.findOne({ where: { userId, bushId } });
+  const bush = membership && (await Bush.findByPk(bushId));
+  return bush ? access(bush, membership.role) : null;
+}
+
+function access(bush: Bush, role: string): BushAccess {
+  const { id, name, originLat, originLon } = bush;
+  const origin = originLat !== null && originLon !== null ? { lat: originLat, lon: originLon } : null;
+  return { id, name, role: role as Role, settings: bushSettingsSchema.parse(bush.settings), origin };
+}
+
+/** Makes a bush; whoever makes it is its steward. */
+export async function createBush(userId: string, name: string, now = new Date()): Promise<string> {
+  const id = randomUUID();
+  await tables().sequelize.transaction(async (transaction) => {
+    await Bush.create({ id, name, settings: {}, originLat: null, originLon: null, createdAt: now }, { transaction });
+    await Membership.create({ userId, bushId: id, role: 'steward' }, { transaction });
+  });
+  return id;
+}
+
+export async function standsOf(bushId: string): Promise<Stand[]> {
+  const stands = await StandRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
+  return stands.map(({ id, name, purpose, areaHa }) => ({ id, name, purpose: purpose as StandPurpose, areaHa }));
+}
+
+/** Lets somebody with an account into a bush, or changes what she may do. @throws UnknownName */
+export async function admit(bushId: string, signInName: string, role: Role): Promise<void> {
+  const user = await User.findOne({ where: { signInName: signInName.trim().toLowerCase() } });
+  if (!user) throw new UnknownName(signInName);
+  await Membership.upsert({ userId: user.id, bushId, role });
+}
+
+export class UnknownName extends Error {
+  constructor(name: string) {
+    super(`Nobody here signs in as "${name}". Ask them to make an account first.`);
+  }
+}
+
+/** Who belongs to a bush. */
+export async function membersOf(bushId: string): Promise<{ displayName: string; signInName: string; role: Role }[]> {
+  const memberships = await Membership.findAll({ where: { bushId } });
+  const users = await User.findAll({ where: { id: memberships.map((m) => m.userId) }, order: [['displayName', 'ASC']] });
+  return users.map((user) => ({
+    displayName: user.displayName,
+    signInName: user.signInName,
+    role: memberships.find((m) => m.userId === user.id)!.role as Role
+  }));
+}

@@ -1,0 +1,46 @@
+import { QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+
+import * as foundation from './migrations/0001-foundation.ts';
+
+/** All migrations, oldest first. Forward only. */
+const MIGRATIONS = [{ name: '0001-foundation', up: foundation.up }];
+
+const LOCK = 'baumkin-migrations';
+const LOCK_PATIENCE_S = 60;
+
+function umzug(sequelize: Sequelize): Umzug<QueryInterface> {
+  return new Umzug<QueryInterface>({
+    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: ({ context }) => up(context) })),
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined
+  });
+}
+
+/**
+ * Runs what is pending, under a lock, so that two servers that start together do not both try. The lock belongs to one
+ * connection; the pool keeps it for the whole transaction.
+ * @returns names of the migrations that ran
+ * @throws when another process holds the lock for more than a minute
+ */
+export async function migrate(sequelize: Sequelize): Promise<string[]> {
+  return sequelize.transaction(async (transaction) => {
+    const [row] = await sequelize.query<{ got: number }>('SELECT GET_LOCK(?, ?) AS got', {
+      replacements: [LOCK, LOCK_PATIENCE_S],
+      type: QueryTypes.SELECT,
+      transaction
+    });
+    if (row?.got !== 1) throw new Error('Another process is bringing the database up to date. Try again in a minute.');
+    try {
+      return (await umzug(sequelize).up()).map((m) => m.name);
+    } finally {
+      await sequelize.query('SELECT RELEASE_LOCK(?)', { replacements: [LOCK], type: QueryTypes.SELECT, transaction });
+    }
+  });
+}
+
+/** Names of migrations that have not run; the server refuses to start while there are any. */
+export async function pendingMigrations(sequelize: Sequelize): Promise<string[]> {
+  return (await umzug(sequelize).pending()).map((m) => m.name);
+}

@@ -1,0 +1,204 @@
+import type { RecordKind } from '@baumkin/core';
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type ForeignKey,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type ModelAttributes,
+  type ModelStatic,
+  type Sequelize
+} from 'sequelize';
+
+/* The tables as Sequelize sees them. Their shape is laid down by the migrations; keep both in step. */
+
+export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
+  declare id: string;
+  declare signInName: string;
+  declare displayName: string;
+  declare passwordHash: string;
+  declare createdAt: Date;
+}
+
+export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
+  /** SHA-256 of the cookie's token: a stolen table opens no door */
+  declare tokenHash: string;
+  declare userId: ForeignKey<string>;
+  declare expiresAt: Date;
+}
+
+export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
+  declare id: CreationOptional<number>;
+  declare key: string;
+  declare at: Date;
+}
+
+export class Bush extends Model<InferAttributes<Bush>, InferCreationAttributes<Bush>> {
+  declare id: string;
+  declare name: string;
+  declare settings: unknown;
+  declare originLat: number | null;
+  declare originLon: number | null;
+  declare createdAt: Date;
+}
+
+export class Membership extends Model<InferAttributes<Membership>, InferCreationAttributes<Membership>> {
+  declare userId: ForeignKey<string>;
+  declare bushId: ForeignKey<string>;
+  declare role: string;
+}
+
+export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttributes<StandRow>> {
+  declare id: string;
+  declare bushId: ForeignKey<string>;
+  declare name: string;
+  declare purpose: string;
+  declare areaHa: number | null;
+}
+
+export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreationAttributes<TreeRecord>> {
+  declare id: string;
+  declare bushId: ForeignKey<string>;
+  declare standId: ForeignKey<string> | null;
+  declare tag: string;
+  declare walkOrder: number;
+  declare eastM: number | null;
+  declare northM: number | null;
+  declare positionQuality: string | null;
+  declare heightM: number | null;
+  declare crownRadiusM: number | null;
+}
+
+/** Any record of work; its own columns depend on its kind. */
+export type WorkModel = ModelStatic<Model<Record<string, unknown>, Record<string, unknown>>>;
+
+// Sequelize writes into the attributes it is given: each column gets an object of its own.
+const id = () => ({ type: DataTypes.UUID, primaryKey: true });
+const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
+const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
+const double = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+const doubleOrNull = () => ({ type: DataTypes.DOUBLE, allowNull: true });
+const int = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const intOrNull = () => ({ type: DataTypes.INTEGER, allowNull: true });
+const flag = () => ({ type: DataTypes.BOOLEAN, allowNull: false });
+
+/** What every record of work carries beside its own columns. */
+const ENVELOPE = (): ModelAttributes => ({
+  id: id(),
+  bushId: uuid(),
+  treeId: uuid(),
+  authorId: uuid(),
+  on: { type: DataTypes.DATEONLY, allowNull: false, field: 'doneOn' },
+  recordedAt: { type: DataTypes.DATE(3), allowNull: false },
+  storedAt: { type: DataTypes.DATE(3), allowNull: false },
+  correctsId: { type: DataTypes.UUID, allowNull: true },
+  withdrawn: flag()
+});
+
+/** The columns of each kind of record of work, by table. */
+export const WORK_TABLES: Readonly<Record<RecordKind, { readonly table: string; readonly columns: () => ModelAttributes }>> = {
+  determination: {
+    table: 'determinations',
+    columns: () => ({
+      verdict: text(20),
+      species: { type: DataTypes.STRING(30), allowNull: true },
+      probability: double(),
+      age: text(10),
+      evidence: { type: DataTypes.JSON, allowNull: false },
+      note: text(500)
+    })
+  },
+  reading: {
+    table: 'readings',
+    columns: () => ({ quantity: text(10), valueMm: double(), asWritten: text(80), method: text(20), heightMm: double(), confirmed: flag(), note: text(500) })
+  },
+  assessment: {
+    table: 'assessments',
+    columns: () => ({
+      diebackPct: int(),
+      crownClass: { type: DataTypes.STRING(20), allowNull: true },
+      oldestOpenHoleYears: intOrNull(),
+      stressed: flag(),
+      note: text(500)
+    })
+  },
+  decision: {
+    table: 'decisions',
+    columns: () => ({ season: int(), taps: int(), suggested: int(), binding: text(20), reason: text(500) })
+  },
+  taphole: {
+    table: 'tapholes',
+    columns: () => ({ season: int(), bearingDeg: double(), heightMm: double(), bitMm: double(), depthMm: double(), predictedClear: doubleOrNull() })
+  },
+  shavings: {
+    table: 'shavings',
+    columns: () => ({ tapholeId: uuid(), seen: text(10), brownShare: doubleOrNull() })
+  },
+  mark: {
+    table: 'marks',
+    columns: () => ({ purpose: text(10), reason: text(500) })
+  }
+};
+
+export interface Tables {
+  readonly sequelize: Sequelize;
+  readonly work: Readonly<Record<RecordKind, WorkModel>>;
+}
+
+/** Binds the models to a connection. */
+export function defineModels(sequelize: Sequelize): Tables {
+  User.init(
+    { id: id(), signInName: text(80), displayName: text(80), passwordHash: text(255), createdAt: { type: DataTypes.DATE(3), allowNull: false } },
+    { sequelize, tableName: 'users' }
+  );
+  Session.init(
+    { tokenHash: { type: DataTypes.CHAR(64), primaryKey: true }, userId: uuid(), expiresAt: { type: DataTypes.DATE(3), allowNull: false } },
+    { sequelize, tableName: 'sessions' }
+  );
+  SignInAttempt.init(
+    { id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true }, key: text(120), at: { type: DataTypes.DATE(3), allowNull: false } },
+    { sequelize, tableName: 'signInAttempts' }
+  );
+  Bush.init(
+    {
+      id: id(),
+      name: text(80),
+      settings: { type: DataTypes.JSON, allowNull: false },
+      originLat: doubleOrNull(),
+      originLon: doubleOrNull(),
+      createdAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'bushes' }
+  );
+  Membership.init(
+    { userId: { ...uuid(), primaryKey: true }, bushId: { ...uuid(), primaryKey: true }, role: text(20) },
+    { sequelize, tableName: 'memberships' }
+  );
+  StandRow.init(
+    { id: id(), bushId: uuid(), name: text(80), purpose: text(20), areaHa: doubleOrNull() },
+    { sequelize, tableName: 'stands' }
+  );
+  TreeRecord.init(
+    {
+      id: id(),
+      bushId: uuid(),
+      standId: { type: DataTypes.UUID, allowNull: true },
+      tag: text(20),
+      walkOrder: int(),
+      eastM: doubleOrNull(),
+      northM: doubleOrNull(),
+      positionQuality: { type: DataTypes.STRING(20), allowNull: true },
+      heightM: doubleOrNull(),
+      crownRadiusM: doubleOrNull()
+    },
+    { sequelize, tableName: 'trees' }
+  );
+  const work = Object.fromEntries(
+    Object.entries(WORK_TABLES).map(([kind, { table, columns }]) => [
+      kind,
+      sequelize.define(kind, { ...ENVELOPE(), ...columns() }, { tableName: table })
+    ])
+  ) as Record<RecordKind, WorkModel>;
+  return { sequelize, work };
+}

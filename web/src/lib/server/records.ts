@@ -1,0 +1,169 @@
+import {
+  RECORD_KINDS,
+  recordSchema,
+  type RecordKind,
+  type Role,
+  type WorkRecord
+} from '@baumkin/core';
+import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
+import { z } from 'zod';
+
+import { tables, TreeRecord, WORK_TABLES } from './db/index.ts';
+
+/** What became of one record of a batch. */
+export interface RecordOutcome {
+  readonly id: string | null;
+  readonly status: 'stored' | 'already' | 'refused';
+  /** a sentence for people, where it was refused */
+  readonly reason?: string;
+}
+
+/** Kinds of records that decide about the bush; the crew records work, the steward decides. */
+const STEWARDS_ONLY: readonly RecordKind[] = ['decision', 'mark'];
+
+/**
+ * Stores records of work. Each stands by itself: one that is refused does not hold up the others. Sending a record
+ * twice stores it once; a different record under a known id is refused.
+ * @param raw records as they came in, not yet checked
+ */
+export async function storeRecords(
+  bushId: string,
+  member: { readonly id: string; readonly role: Role },
+  raw: readonly unknown[],
+  now = new Date()
+): Promise<RecordOutcome[]> {
+  const outcomes: RecordOutcome[] = [];
+  for (const candidate of raw) outcomes.push(await storeOne(bushId, member, candidate, now));
+  return outcomes;
+}
+
+async function storeOne(
+  bushId: string,
+  member: { readonly id: string; readonly role: Role },
+  candidate: unknown,
+  now: Date
+): Promise<RecordOutcome> {
+  const parsed = recordSchema.safeParse(candidate);
+  if (!parsed.success) {
+    const named = z.object({ id: z.uuid() }).safeParse(candidate);
+    return { id: named.success ? named.data.id : null, status: 'refused', reason: firstIssue(parsed.error) };
+  }
+  const record = parsed.data;
+  const refuse = (reason: string): RecordOutcome => ({ id: record.id, status: 'refused', reason });
+  if (member.role === 'viewer') return refuse('Viewers look; they do not write.');
+  if (member.role !== 'steward' && STEWARDS_ONLY.includes(record.kind)) return refuse('That is the steward’s to decide.');
+  const model = tables().work[record.kind];
+  try {
+    const known = await model.findByPk(record.id);
+    if (known) return sameRecord(known.get({ plain: true }), record, bushId) ? { id: record.id, status: 'already' } : refuse('Another record has this id.');
+    if (!(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] })))
+      return refuse('The tree is not in this bush.');
+    const pointer = await pointsAstray(record, bushId);
+    if (pointer) return refuse(pointer);
+    await model.create(columnsOf(record, bushId, member.id, now));
+    return { id: record.id, status: 'stored' };
+  } catch (error) {
+    if (error instanceof UniqueConstraintError) {
+      const known = await model.findByPk(record.id);
+      if (known && sameRecord(known.get({ plain: true }), record, bushId)) return { id: record.id, status: 'already' };
+      return refuse('Somebody else has corrected this record already. Look at it again.');
+    }
+    if (error instanceof ForeignKeyConstraintError) return refuse('The tree is not in this bush.');
+    throw error;
+  }
+}
+
+/** A correction must point at a record of its kind and tree; shavings must belong to a hole of their tree. */
+async function pointsAstray(record: WorkRecord, bushId: string): Promise<string | null> {
+  const { treeId } = record;
+  if (record.correctsId !== null && !(await tables().work[record.kind].findOne({ where: { id: record.correctsId, bushId, treeId } })))
+    return 'What it corrects is not there.';
+  if (record.kind === 'shavings' && !(await tables().work.taphole.findOne({ where: { id: record.tapholeId, bushId, treeId } })))
+    return 'Its taphole is not there.';
+  return null;
+}
+
+/** A record as a row of its table. */
+export function columnsOf(record: WorkRecord, bushId: string, authorId: string, now: Date): Record<string, unknown> {
+  const { kind: _kind, ...columns } = record;
+  return { ...columns, recordedAt: new Date(record.recordedAt), bushId, authorId, storedAt: now };
+}
+
+/** Stores many records that were checked before, in as few statements as the packet allows. */
+export async function storeMany(
+  records: readonly WorkRecord[],
+  bushId: string,
+  authorId: string,
+  now: Date,
+  transaction: Transaction
+): Promise<void> {
+  for (const kind of RECORD_KINDS) {
+    const rows = records.filter((r) => r.kind === kind).map((r) => columnsOf(r, bushId, authorId, now));
+    for (let i = 0; i < rows.length; i += 2000)
+      await tables().work[kind].bulkCreate(rows.slice(i, i + 2000), { transaction });
+  }
+}
+
+/** All records of a bush, or of some of its trees, by tree. */
+export async function recordsByTree(
+  bushId: string,
+  options: { readonly treeIds?: readonly string[]; readonly kinds?: readonly RecordKind[] } = {}
+): Promise<Map<string, WorkRecord[]>> {
+  const where = options.treeIds ? { bushId, treeId: [...options.treeIds] } : { bushId };
+  const byTree = new Map<string, WorkRecord[]>();
+  await Promise.all(
+    (options.kinds ?? RECORD_KINDS).map(async (kind) => {
+      const rows = (await tables().work[kind].findAll({ where, raw: true })) as unknown as Record<string, unknown>[];
+      for (const row of rows) {
+        const record = recordOf(kind, row);
+        const list = byTree.get(record.treeId);
+        if (list) list.push(record);
+        else byTree.set(record.treeId, [record]);
+      }
+    })
+  );
+  return byTree;
+}
+
+const OWN_COLUMNS = Object.fromEntries(
+  RECORD_KINDS.map((kind) => [kind, Object.keys(WORK_TABLES[kind].columns())])
+) as Record<RecordKind, string[]>;
+const FLAGS = new Set(['stressed', 'confirmed']);
+
+/** A row of a table as the record it is. Rows were checked on their way in. */
+function recordOf(kind: RecordKind, row: Record<string, unknown>): WorkRecord {
+  const record: Record<string, unknown> = {
+    kind,
+    id: row.id,
+    treeId: row.treeId,
+    on: row.on,
+    recordedAt: (row.recordedAt as Date).toISOString(),
+    correctsId: row.correctsId,
+    withdrawn: Boolean(row.withdrawn)
+  };
+  for (const column of OWN_COLUMNS[kind]) {
+    const value = row[column];
+    record[column] =
+      column === 'evidence' && typeof value === 'string' ? JSON.parse(value) : FLAGS.has(column) ? Boolean(value) : value;
+  }
+  return record as WorkRecord;
+}
+
+function sameRecord(row: Record<string, unknown>, record: WorkRecord, bushId: string): boolean {
+  return row.bushId === bushId && canonical(recordOf(record.kind, row)) === canonical({ ...record, recordedAt: new Date(record.recordedAt).toISOString() });
+}
+
+/** JSON with its keys in order: the same content is the same text. */
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_key, inner: unknown) =>
+    inner && typeof inner === 'object' && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner
+  );
+}
+
+function firstIssue(error: z.ZodError): string {
+  const issue = error.issues[0]!;
+  const where = issue.path.join('.');
+  return where ? `${where}: ${issue.message}` : issue.message;
+}

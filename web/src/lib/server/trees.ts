@@ -1,0 +1,43 @@
+import {
+  deriveTree,
+  treeRow,
+  type PositionQuality,
+  type RecordKind,
+  type Tree,
+  type TreeRow,
+  type WorkRecord
+} from '@baumkin/core';
+
+import { TreeRecord } from './db/index.ts';
+import { recordsByTree } from './records.ts';
+
+/** The trees of a bush in walking order. */
+export async function treesOf(bushId: string): Promise<Tree[]> {
+  const rows = await TreeRecord.findAll({ where: { bushId }, order: [['walkOrder', 'ASC'], ['id', 'ASC']] });
+  return rows.map((row) => ({
+    id: row.id,
+    tag: row.tag,
+    standId: row.standId,
+    walkOrder: row.walkOrder,
+    eastM: row.eastM,
+    northM: row.northM,
+    positionQuality: row.positionQuality as PositionQuality | null,
+    heightM: row.heightM,
+    crownRadiusM: row.crownRadiusM
+  }));
+}
+
+/** What a list line is derived from: everything but the shavings. */
+const ROW_KINDS: readonly RecordKind[] = ['determination', 'reading', 'assessment', 'decision', 'taphole', 'mark'];
+
+/** One line for each tree of a bush: a fixed number of queries, however many trees. */
+export async function treeRows(bushId: string, season: number, today: string): Promise<TreeRow[]> {
+  const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: ROW_KINDS })]);
+  return trees.map((tree) => treeRow(tree, deriveTree(records.get(tree.id) ?? [], season, today)));
+}
+
+/** Everything recorded of one tree; null when it is not in this bush. */
+export async function treeLife(bushId: string, treeId: string): Promise<WorkRecord[] | null> {
+  if (!(await TreeRecord.findOne({ where: { id: treeId, bushId }, attributes: ['id'] }))) return null;
+  return (await recordsByTree(bushId, { treeIds: [treeId] })).get(treeId) ?? [];
+}

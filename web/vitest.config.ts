@@ -1,0 +1,6 @@
+import { defineConfig } from 'vitest/config';
+
+/** Server tests against a real MariaDB; its address comes in DATABASE_URL. */
+export default defineConfig({
+  test: { include: ['test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false }
+});
