@@ -1,9 +1,25 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { readTreesCsv, speciesByName, toLocalMetres, UnreadableFile, writeBadRows, writeTreesCsv } from '../src/exchange/index.ts';
+import {
+  readTreesCsv,
+  speciesByName,
+  toLocalMetres,
+  UnreadableFile,
+  writeBadRows,
+  writeTreesCsv
+} from '../src/exchange/index.ts';
 import { SPECIES } from '../src/identify/index.ts';
-import { deriveTree, isOutstanding, seasonOf, standing, treeRow, type Reading, type Tree, type WorkRecord } from '../src/records/index.ts';
+import {
+  deriveTree,
+  isOutstanding,
+  seasonOf,
+  standing,
+  treeRow,
+  type Reading,
+  type Tree,
+  type WorkRecord
+} from '../src/records/index.ts';
 
 const options = { knownTags: new Set(['900']), today: '2026-11-23', defaultUnit: 'cm' as const };
 const readCsv = (text: string) => readTreesCsv(text, options);
@@ -12,7 +28,9 @@ describe('a file of trees', () => {
   it('reads what a steward would write', () => {
     const file = readCsv(
       'Tag;Species;Girth (cm);measured_on;x_m;y_m;holes;colour\n' +
-        '1;sugar maple;115,5;2024-09-30;3,5;-12;2024:180:95;2025:200:110.5;red\n'.replace('2024:180:95;', '"2024:180:95;').replace('110.5;', '110.5";') +
+        '1;sugar maple;115,5;2024-09-30;3,5;-12;2024:180:95;2025:200:110.5;red\n'
+          .replace('2024:180:95;', '"2024:180:95;')
+          .replace('110.5;', '110.5";') +
         '2;Acer rubrum;1\' 2";;;;;\n' +
         'A-3;maple;;;;;;\n'
     );
@@ -72,31 +90,96 @@ describe('a file of trees', () => {
 describe('round trip', () => {
   const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
   const tree = fc.record({
-    tag: fc.stringMatching(/^[A-Za-z0-9=+@-][A-Za-z0-9 -]{0,8}$/).map((t) => t.trim()).filter((t) => t !== '' && t !== '900'),
+    tag: fc
+      .stringMatching(/^[A-Za-z0-9=+@-][A-Za-z0-9 -]{0,8}$/)
+      .map((t) => t.trim())
+      .filter((t) => t !== '' && t !== '900'),
     species: fc.constantFrom(...SPECIES.map((s) => s.id)),
     dbhMm: fc.integer({ min: 50, max: 1500 }),
     east: fc.integer({ min: -90_000, max: 90_000 }),
     north: fc.integer({ min: -90_000, max: 90_000 }),
-    holes: fc.array(fc.record({ season: fc.integer({ min: 1998, max: 2026 }), bearing: fc.integer({ min: 0, max: 359 }), height: fc.integer({ min: 30, max: 200 }) }), { maxLength: 3 })
+    holes: fc.array(
+      fc.record({
+        season: fc.integer({ min: 1998, max: 2026 }),
+        bearing: fc.integer({ min: 0, max: 359 }),
+        height: fc.integer({ min: 30, max: 200 })
+      }),
+      { maxLength: 3 }
+    )
   });
 
   it('what is written reads back the same', () => {
     fc.assert(
       fc.property(fc.uniqueArray(tree, { selector: (t) => t.tag.toLowerCase(), maxLength: 8 }), (drawn) => {
         const written = drawn.map((d, i) => {
-          const base = { id: uuid(i), treeId: uuid(i), on: '2025-10-01', recordedAt: '2025-10-01T10:00:00Z', correctsId: null, withdrawn: false, note: '' };
+          const base = {
+            id: uuid(i),
+            treeId: uuid(i),
+            on: '2025-10-01',
+            recordedAt: '2025-10-01T10:00:00Z',
+            correctsId: null,
+            withdrawn: false,
+            note: ''
+          };
           const records: WorkRecord[] = [
-            { ...base, kind: 'reading', quantity: 'diameter', valueMm: d.dbhMm, asWritten: '', method: 'calipers', heightMm: 1300, confirmed: false },
-            { ...base, id: uuid(100 + i), kind: 'determination', verdict: SPECIES.find((s) => s.id === d.species)!.sap === 'none' ? 'notMaple' : 'settled', species: d.species, probability: 1, age: 'grown', evidence: {} },
-            ...d.holes.map((h, n): WorkRecord => ({ ...base, id: uuid(1000 + 10 * i + n), kind: 'taphole', season: h.season, bearingDeg: h.bearing, heightMm: h.height * 10, bitMm: 8, depthMm: 38, predictedClear: null }))
+            {
+              ...base,
+              kind: 'reading',
+              quantity: 'diameter',
+              valueMm: d.dbhMm,
+              asWritten: '',
+              method: 'calipers',
+              heightMm: 1300,
+              confirmed: false
+            },
+            {
+              ...base,
+              id: uuid(100 + i),
+              kind: 'determination',
+              verdict: SPECIES.find((s) => s.id === d.species)!.sap === 'none' ? 'notMaple' : 'settled',
+              species: d.species,
+              probability: 1,
+              age: 'grown',
+              evidence: {}
+            },
+            ...d.holes.map((h, n): WorkRecord => ({
+              ...base,
+              id: uuid(1000 + 10 * i + n),
+              kind: 'taphole',
+              season: h.season,
+              bearingDeg: h.bearing,
+              heightMm: h.height * 10,
+              bitMm: 8,
+              depthMm: 38,
+              predictedClear: null
+            }))
           ];
-          const row: Tree = { id: uuid(i), tag: d.tag, standId: null, walkOrder: i, eastM: d.east / 100, northM: d.north / 100, positionQuality: 'paced', heightM: null, crownRadiusM: null };
+          const row: Tree = {
+            id: uuid(i),
+            tag: d.tag,
+            standId: null,
+            walkOrder: i,
+            eastM: d.east / 100,
+            northM: d.north / 100,
+            positionQuality: 'paced',
+            heightM: null,
+            crownRadiusM: null
+          };
           return { tree: row, stand: null, state: deriveTree(records, 2027, '2026-11-23'), lastDbhMm: d.dbhMm };
         });
         const file = readCsv(writeTreesCsv(written));
         expect(file.bad).toEqual([]);
-        expect(file.trees.map((t) => [t.tag, t.species, t.reading?.valueMm, t.reading?.method, t.position, t.holes.length])).toEqual(
-          drawn.map((d) => [d.tag, d.species, expect.closeTo(d.dbhMm, 6), 'calipers', { eastM: d.east / 100, northM: d.north / 100, quality: 'paced' }, d.holes.length])
+        expect(
+          file.trees.map((t) => [t.tag, t.species, t.reading?.valueMm, t.reading?.method, t.position, t.holes.length])
+        ).toEqual(
+          drawn.map((d) => [
+            d.tag,
+            d.species,
+            expect.closeTo(d.dbhMm, 6),
+            'calipers',
+            { eastM: d.east / 100, northM: d.north / 100, quality: 'paced' },
+            d.holes.length
+          ])
         );
       })
     );
@@ -110,7 +193,13 @@ describe('positions', () => {
   });
 
   it('knows species by their common, Latin and everyday names', () => {
-    expect(['Sugar Maple', 'hard maple', 'ACER RUBRUM', 'ironwood', 'Acre'].map(speciesByName)).toEqual(['sugarMaple', 'sugarMaple', 'redMaple', 'hophornbeam', null]);
+    expect(['Sugar Maple', 'hard maple', 'ACER RUBRUM', 'ironwood', 'Acre'].map(speciesByName)).toEqual([
+      'sugarMaple',
+      'sugarMaple',
+      'redMaple',
+      'hophornbeam',
+      null
+    ]);
   });
 });
 
@@ -147,7 +236,11 @@ describe('records', () => {
   });
 
   it('a reading that the guard asks about is left aside until somebody answers for it', () => {
-    const list = [reading('a', '2015-10-01'), reading('b', '2020-10-01', { valueMm: 318 }), reading('c', '2025-10-01', { valueMm: 1056 })];
+    const list = [
+      reading('a', '2015-10-01'),
+      reading('b', '2020-10-01', { valueMm: 318 }),
+      reading('c', '2025-10-01', { valueMm: 1056 })
+    ];
     const asked = deriveTree(list, 2027, '2025-10-01');
     expect([...asked.questioned.keys()]).toEqual(['c']);
     expect(asked.questioned.get('c')!.cause).toBe('girthAsDiameter');
@@ -157,14 +250,37 @@ describe('records', () => {
   });
 
   it('sends nobody to measure a beech or to tap what is open', () => {
-    const tree: Tree = { id: 't', tag: '1', standId: null, walkOrder: 0, eastM: null, northM: null, positionQuality: null, heightM: null, crownRadiusM: null };
+    const tree: Tree = {
+      id: 't',
+      tag: '1',
+      standId: null,
+      walkOrder: 0,
+      eastM: null,
+      northM: null,
+      positionQuality: null,
+      heightM: null,
+      crownRadiusM: null
+    };
     const row = treeRow(tree, deriveTree([], 2027, '2026-11-23'));
     const outstanding = (change: Partial<typeof row>) =>
-      (['identify', 'measure', 'count', 'place'] as const).filter((s) => isOutstanding(s, { ...row, ...change }, '2026-11-23'));
+      (['identify', 'measure', 'count', 'place'] as const).filter((s) =>
+        isOutstanding(s, { ...row, ...change }, '2026-11-23')
+      );
     expect(outstanding({})).toEqual(['identify', 'measure']);
     expect(outstanding({ verdict: 'notMaple', species: 'beech' })).toEqual([]);
-    expect(outstanding({ verdict: 'settled', species: 'sugarMaple', dbhMm: 400, lastReadingOn: '2025-10-01' })).toEqual(['count']);
-    expect(outstanding({ verdict: 'settled', species: 'sugarMaple', dbhMm: 400, lastReadingOn: '2019-10-01', decidedTaps: 2, drilled: 1 })).toEqual(['measure', 'place']);
+    expect(outstanding({ verdict: 'settled', species: 'sugarMaple', dbhMm: 400, lastReadingOn: '2025-10-01' })).toEqual(
+      ['count']
+    );
+    expect(
+      outstanding({
+        verdict: 'settled',
+        species: 'sugarMaple',
+        dbhMm: 400,
+        lastReadingOn: '2019-10-01',
+        decidedTaps: 2,
+        drilled: 1
+      })
+    ).toEqual(['measure', 'place']);
   });
 
   it('a season is named by the year its sap runs in', () => {

@@ -1,19 +1,57 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { CHARACTERS, isMaple, judge, likelihood, SPECIES, standPrior, type AgeClass, type Evidence } from '../src/identify/index.ts';
+import {
+  CHARACTERS,
+  isMaple,
+  judge,
+  likelihood,
+  SPECIES,
+  standPrior,
+  type AgeClass,
+  type Evidence
+} from '../src/identify/index.ts';
 
 // Described specimens: botany texts as remembered (from memory) and facts of the trade.
 const MAPLES: [string, AgeClass, Evidence, string][] = [
-  ['sugar maple, mature, winter', 'grown', { arrangement: 'opposite', budShape: 'sharpScaly', budColour: 'brown', barkGrown: 'oneEdge', rub: 'holds' }, 'sugarMaple'],
-  ['young sugar maple by bud and palm', 'young', { arrangement: 'opposite', budShape: 'sharpScaly', budColour: 'brown', barkYoung: 'smoothBumps' }, 'sugarMaple'],
-  ['red maple, mature', 'grown', { arrangement: 'opposite', budShape: 'roundedClustered', budColour: 'red', barkGrown: 'strips', rub: 'chips' }, 'redMaple'],
-  ['box elder', 'grown', { arrangement: 'opposite', budShape: 'downy', budColour: 'greenMaroon', barkGrown: 'diamonds' }, 'boxElder'],
+  [
+    'sugar maple, mature, winter',
+    'grown',
+    { arrangement: 'opposite', budShape: 'sharpScaly', budColour: 'brown', barkGrown: 'oneEdge', rub: 'holds' },
+    'sugarMaple'
+  ],
+  [
+    'young sugar maple by bud and palm',
+    'young',
+    { arrangement: 'opposite', budShape: 'sharpScaly', budColour: 'brown', barkYoung: 'smoothBumps' },
+    'sugarMaple'
+  ],
+  [
+    'red maple, mature',
+    'grown',
+    { arrangement: 'opposite', budShape: 'roundedClustered', budColour: 'red', barkGrown: 'strips', rub: 'chips' },
+    'redMaple'
+  ],
+  [
+    'box elder',
+    'grown',
+    { arrangement: 'opposite', budShape: 'downy', budColour: 'greenMaroon', barkGrown: 'diamonds' },
+    'boxElder'
+  ],
   ['striped maple', 'young', { arrangement: 'opposite', budShape: 'stalked', barkYoung: 'stripes' }, 'stripedMaple'],
-  ['Norway maple', 'grown', { arrangement: 'opposite', budShape: 'largeBlunt', budColour: 'greenMaroon', barkGrown: 'diamonds' }, 'norwayMaple']
+  [
+    'Norway maple',
+    'grown',
+    { arrangement: 'opposite', budShape: 'largeBlunt', budColour: 'greenMaroon', barkGrown: 'diamonds' },
+    'norwayMaple'
+  ]
 ];
 const OTHERS: [string, AgeClass, Evidence][] = [
-  ['ash, the opposite look-alike', 'grown', { arrangement: 'opposite', budShape: 'domed', budColour: 'black', barkGrown: 'diamonds', rub: 'holds' }],
+  [
+    'ash, the opposite look-alike',
+    'grown',
+    { arrangement: 'opposite', budShape: 'domed', budColour: 'black', barkGrown: 'diamonds', rub: 'holds' }
+  ],
   ['red oak', 'grown', { arrangement: 'alternate', barkGrown: 'furrows', rub: 'holds' }],
   ['beech', 'grown', { arrangement: 'alternate', budShape: 'longSpear', barkGrown: 'smooth' }],
   ['black cherry', 'grown', { arrangement: 'alternate', barkGrown: 'burnt' }],
@@ -50,11 +88,17 @@ describe('what may not settle a tree', () => {
     for (const a of weak[0]!.states)
       for (const b of weak[1]!.states)
         for (const gate of [{}, { arrangement: 'opposite' }])
-          expect(judge({ ...gate, [weak[0]!.id]: a.id, [weak[1]!.id]: b.id }, 'grown', mapleStand).verdict).toBe('lookAgain');
+          expect(judge({ ...gate, [weak[0]!.id]: a.id, [weak[1]!.id]: b.id }, 'grown', mapleStand).verdict).toBe(
+            'lookAgain'
+          );
   });
 
   it('bark and buds without the branching', () => {
-    const { verdict } = judge({ budShape: 'sharpScaly', budColour: 'brown', barkGrown: 'oneEdge', rub: 'holds' }, 'grown', mapleStand);
+    const { verdict } = judge(
+      { budShape: 'sharpScaly', budColour: 'brown', barkGrown: 'oneEdge', rub: 'holds' },
+      'grown',
+      mapleStand
+    );
     expect(verdict).toBe('lookAgain');
   });
 
@@ -70,7 +114,8 @@ describe('the table', () => {
     for (const character of CHARACTERS)
       for (const { id } of SPECIES) {
         const shares = character.seen[id];
-        if (shares) expect([character.id, id, sum(Object.values(shares))]).toEqual([character.id, id, expect.closeTo(1, 9)]);
+        if (shares)
+          expect([character.id, id, sum(Object.values(shares))]).toEqual([character.id, id, expect.closeTo(1, 9)]);
         expect(sum(character.states.map((s) => likelihood(character, s.id, id)))).toBeCloseTo(1, 9);
       }
   });
@@ -84,7 +129,9 @@ describe('properties', () => {
   it('the order of clues does not matter', () => {
     fc.assert(
       fc.property(evidence, (clues) => {
-        expect(judge(Object.fromEntries([...clues].reverse()), 'grown')).toEqual(judge(Object.fromEntries(clues), 'grown'));
+        expect(judge(Object.fromEntries([...clues].reverse()), 'grown')).toEqual(
+          judge(Object.fromEntries(clues), 'grown')
+        );
       })
     );
   });
@@ -103,7 +150,8 @@ describe('properties', () => {
 
   it('all weak clues together shift no pair of species by more than a factor of 2', () => {
     const strong: Evidence = { arrangement: 'opposite', budColour: 'brown' };
-    const odds = (e: Evidence) => Object.fromEntries(judge(e, 'grown').candidates.map((c) => [c.species, c.probability]));
+    const odds = (e: Evidence) =>
+      Object.fromEntries(judge(e, 'grown').candidates.map((c) => [c.species, c.probability]));
     const base = odds(strong);
     const shifted = odds({ ...strong, staining: 'yes', oldTapholes: 'yes' });
     for (const a of SPECIES)

@@ -17,7 +17,11 @@ import {
 import { MM_PER_INCH } from '../src/units/index.ts';
 import { readTable } from './data/read.ts';
 
-const read = (year: number, dbhMm: number, method: MeasureMethod = 'diameterTape'): DatedDiameter => ({ year, dbhMm, method });
+const read = (year: number, dbhMm: number, method: MeasureMethod = 'diameterTape'): DatedDiameter => ({
+  year,
+  dbhMm,
+  method
+});
 
 describe('diameter', () => {
   it('breast height is 4.5 ft in US practice (US Forest Service FIA field guide)', () => {
@@ -61,7 +65,11 @@ describe('growth', () => {
 
   it('lies between the readings and the crown class, and never at or below zero', () => {
     const readings = fc.array(
-      fc.record({ year: fc.integer({ min: 1990, max: 2026 }), dbhMm: fc.integer({ min: 50, max: 900 }), method: fc.constantFrom<MeasureMethod>('diameterTape', 'biltmore', 'hug') }),
+      fc.record({
+        year: fc.integer({ min: 1990, max: 2026 }),
+        dbhMm: fc.integer({ min: 50, max: 900 }),
+        method: fc.constantFrom<MeasureMethod>('diameterTape', 'biltmore', 'hug')
+      }),
       { maxLength: 8 }
     );
     fc.assert(

@@ -82,12 +82,18 @@ describe('crown sides (crown-touching method, Perkey, Wilkins & Smith 1993, NA-T
   });
 
   it('marking more never blocks a side', () => {
-    const tree = fc.record({ e: fc.integer({ min: -12, max: 12 }), n: fc.integer({ min: -12, max: 12 }), marked: fc.boolean() });
+    const tree = fc.record({
+      e: fc.integer({ min: -12, max: 12 }),
+      n: fc.integer({ min: -12, max: 12 }),
+      marked: fc.boolean()
+    });
     fc.assert(
       fc.property(fc.array(tree, { maxLength: 12 }), (drawn) => {
         const others = drawn.map((d, i) => neighbour(String(i), d.e, d.n));
         const marked = new Set(drawn.flatMap((d, i) => (d.marked ? [String(i)] : [])));
-        expect(crownSides(crop, others, marked).freeSides).toBeGreaterThanOrEqual(crownSides(crop, others, new Set()).freeSides);
+        expect(crownSides(crop, others, marked).freeSides).toBeGreaterThanOrEqual(
+          crownSides(crop, others, new Set()).freeSides
+        );
       })
     );
   });

@@ -20,24 +20,84 @@ const inch = (n: number) => n * MM_PER_INCH;
 describe('ladders', () => {
   // USDA Agriculture Handbook 134 (from memory); the others are common practice, no source.
   it.each<[LadderId, [number, number][]]>([
-    ['handbook', [[9.9, 0], [10, 1], [14.9, 1], [15, 2], [19.9, 2], [20, 3], [24.9, 3], [25, 4], [40, 4]]],
-    ['twoAtMost', [[9.9, 0], [10, 1], [13.9, 1], [14, 2], [40, 2]]],
-    ['twelveEighteen', [[11.9, 0], [12, 1], [18, 1], [18.1, 2], [30, 2]]],
-    ['onePerFoot', [[9.9, 0], [10, 1], [23.9, 1], [24, 2], [36, 3], [48, 4], [70, 4]]],
-    ['tubing', [[8.9, 0], [9, 1], [30, 1]]]
+    [
+      'handbook',
+      [
+        [9.9, 0],
+        [10, 1],
+        [14.9, 1],
+        [15, 2],
+        [19.9, 2],
+        [20, 3],
+        [24.9, 3],
+        [25, 4],
+        [40, 4]
+      ]
+    ],
+    [
+      'twoAtMost',
+      [
+        [9.9, 0],
+        [10, 1],
+        [13.9, 1],
+        [14, 2],
+        [40, 2]
+      ]
+    ],
+    [
+      'twelveEighteen',
+      [
+        [11.9, 0],
+        [12, 1],
+        [18, 1],
+        [18.1, 2],
+        [30, 2]
+      ]
+    ],
+    [
+      'onePerFoot',
+      [
+        [9.9, 0],
+        [10, 1],
+        [23.9, 1],
+        [24, 2],
+        [36, 3],
+        [48, 4],
+        [70, 4]
+      ]
+    ],
+    [
+      'tubing',
+      [
+        [8.9, 0],
+        [9, 1],
+        [30, 1]
+      ]
+    ]
   ])('%s', (id, cases) => {
-    for (const [inches, taps] of cases) expect([inches, ladderTaps(ladderById(id), inch(inches))]).toEqual([inches, taps]);
+    for (const [inches, taps] of cases)
+      expect([inches, ladderTaps(ladderById(id), inch(inches))]).toEqual([inches, taps]);
   });
 
   it('metric', () => {
-    for (const [cm, taps] of [[24.9, 0], [25, 1], [40, 1], [40.1, 2], [60, 2], [61, 3], [80, 3], [81, 4], [120, 4]] as const)
+    for (const [cm, taps] of [
+      [24.9, 0],
+      [25, 1],
+      [40, 1],
+      [40.1, 2],
+      [60, 2],
+      [61, 3],
+      [80, 3],
+      [81, 4],
+      [120, 4]
+    ] as const)
       expect([cm, ladderTaps(ladderById('metric'), cm * 10)]).toEqual([cm, taps]);
   });
 });
 
 // Worked by hand from the formula in docs/model.md, "Growth balance".
 const balanceOf = (dib: number, ring: number, band: number, bit = inch(5 / 16)) =>
-  growthBalance({ dbhMm: (dib / insideBark(1)), ringMm: ring, ringSeMm: 0, bitMm: bit, depthMm: 38.1, bandMm: band });
+  growthBalance({ dbhMm: dib / insideBark(1), ringMm: ring, ringSeMm: 0, bitMm: bit, depthMm: 38.1, bandMm: band });
 
 describe('growth balance', () => {
   it.each([
@@ -56,7 +116,12 @@ describe('growth balance', () => {
   });
 
   it('more growth, a longer band and a smaller bit never carry less', () => {
-    const size = fc.record({ dib: fc.integer({ min: 150, max: 900 }), ring: fc.double({ min: 0.1, max: 4, noNaN: true }), band: fc.integer({ min: 200, max: 1500 }), more: fc.double({ min: 1, max: 2, noNaN: true }) });
+    const size = fc.record({
+      dib: fc.integer({ min: 150, max: 900 }),
+      ring: fc.double({ min: 0.1, max: 4, noNaN: true }),
+      band: fc.integer({ min: 200, max: 1500 }),
+      more: fc.double({ min: 1, max: 2, noNaN: true })
+    });
     fc.assert(
       fc.property(size, ({ dib, ring, band, more }) => {
         const base = balanceOf(dib, ring, band).tapsCarried;
@@ -79,9 +144,17 @@ describe('growth balance', () => {
 
 describe('condition', () => {
   it('classes dieback as the North American Maple Project does (from memory)', () => {
-    expect([0, 10, 11, 25, 26, 50, 51, 99, 100].map(vigourClass)).toEqual(
-      ['healthy', 'healthy', 'light', 'light', 'moderate', 'moderate', 'severe', 'severe', 'dead']
-    );
+    expect([0, 10, 11, 25, 26, 50, 51, 99, 100].map(vigourClass)).toEqual([
+      'healthy',
+      'healthy',
+      'light',
+      'light',
+      'moderate',
+      'moderate',
+      'severe',
+      'severe',
+      'dead'
+    ]);
   });
 
   it('a hole open after three years rests the tree', () => {
@@ -108,8 +181,15 @@ describe('the suggestion', () => {
   it('names the limit that binds', () => {
     expect(suggestTaps(good)).toMatchObject({ taps: 2, binding: 'size' });
     expect(suggestTaps({ ...good, isMaple: false })).toMatchObject({ taps: 0, binding: 'species' });
-    expect(suggestTaps({ ...good, dbhMm: 280 })).toMatchObject({ taps: 0, binding: 'size', change: { toDbhMm: inch(12) } });
-    expect(suggestTaps({ ...good, condition: { ...good.condition!, stressed: true } })).toMatchObject({ taps: 0, binding: 'condition' });
+    expect(suggestTaps({ ...good, dbhMm: 280 })).toMatchObject({
+      taps: 0,
+      binding: 'size',
+      change: { toDbhMm: inch(12) }
+    });
+    expect(suggestTaps({ ...good, condition: { ...good.condition!, stressed: true } })).toMatchObject({
+      taps: 0,
+      binding: 'condition'
+    });
     expect(suggestTaps({ ...good, ringMm: 0.8 })).toMatchObject({ taps: 1, binding: 'growth' });
     expect(suggestTaps({ ...good, room: 0 })).toMatchObject({ taps: 0, binding: 'room' });
   });
@@ -128,7 +208,11 @@ describe('the suggestion', () => {
       bandMm: fc.integer({ min: 300, max: 1500 }),
       ladder: fc.constantFrom(ladderById('handbook'), ladderById('metric'), ladderById('tubing')),
       condition: fc.option(
-        fc.record({ diebackPct: fc.integer({ min: 0, max: 100 }), oldestOpenHoleYears: fc.option(fc.integer({ min: 0, max: 6 })), stressed: fc.boolean() })
+        fc.record({
+          diebackPct: fc.integer({ min: 0, max: 100 }),
+          oldestOpenHoleYears: fc.option(fc.integer({ min: 0, max: 6 })),
+          stressed: fc.boolean()
+        })
       ),
       room: fc.option(fc.integer({ min: 0, max: 4 })),
       seasonsSinceTapped: fc.option(fc.integer({ min: 1, max: 20 }))

@@ -67,19 +67,25 @@ describe('columns', () => {
     const steps = 10_000;
     for (let i = 0; i < steps; i++) {
       const u = (2 * (i + 0.5)) / steps - 1;
-      area += ((2 * a0 * (1 - u * u)) * 2 * length) / steps;
+      area += (2 * a0 * (1 - u * u) * 2 * length) / steps;
     }
     expect(area / ((Math.PI / 4) * 64)).toBeCloseTo(80, 3);
   });
 
   it('that overlap on a path are counted once', () => {
-    const interval = (max: number) => fc.tuple(fc.integer({ min: 0, max }), fc.integer({ min: 1, max: 6 })).map(([a, n]) => [a, Math.min(max + 1, a + n)] as const);
-    const rectangle = fc.tuple(interval(7), interval(9)).map(([[left, right], [from, to]]): Overlap => ({ left, right, from, to }));
+    const interval = (max: number) =>
+      fc
+        .tuple(fc.integer({ min: 0, max }), fc.integer({ min: 1, max: 6 }))
+        .map(([a, n]) => [a, Math.min(max + 1, a + n)] as const);
+    const rectangle = fc
+      .tuple(interval(7), interval(9))
+      .map(([[left, right], [from, to]]): Overlap => ({ left, right, from, to }));
     fc.assert(
       fc.property(fc.array(rectangle, { maxLength: 6 }), (overlaps) => {
         let cells = 0;
         for (let x = 0; x < 8; x++)
-          for (let s = 0; s < 10; s++) if (overlaps.some((o) => o.left <= x && x < o.right && o.from <= s && s < o.to)) cells += 1;
+          for (let s = 0; s < 10; s++)
+            if (overlaps.some((o) => o.left <= x && x < o.right && o.from <= s && s < o.to)) cells += 1;
         expect(stainedShare(overlaps, 8, 10)).toBeCloseTo(cells / 80, 9);
       })
     );
@@ -95,7 +101,14 @@ describe('the heat map', () => {
       const map = heatMap(sunnySide, draws, deep, DEFAULT_COLUMNS, gridFor(sunnySide, 600, 1500, 35));
       for (let row = 0; row < map.rows; row++)
         for (let column = 0; column < map.columns; column++) {
-          const spot = judgeSpot(sunnySide, draws, deep, DEFAULT_COLUMNS, columnBearing(map, column), rowHeight(map, row));
+          const spot = judgeSpot(
+            sunnySide,
+            draws,
+            deep,
+            DEFAULT_COLUMNS,
+            columnBearing(map, column),
+            rowHeight(map, row)
+          );
           expect(map.pClear[row * map.columns + column]).toBeCloseTo(spot.pClear, 4);
           expect(map.stained[row * map.columns + column]).toBeCloseTo(spot.stained, 4);
         }
@@ -103,7 +116,10 @@ describe('the heat map', () => {
   });
 
   it('is the same for the same seed, and turns with the trunk', () => {
-    const turned: Trunk = { ...sunnySide, holes: sunnySide.holes.map((h) => ({ ...h, bearingDeg: (h.bearingDeg + 170) % 360 })) };
+    const turned: Trunk = {
+      ...sunnySide,
+      holes: sunnySide.holes.map((h) => ({ ...h, bearingDeg: (h.bearingDeg + 170) % 360 }))
+    };
     expect(placeHoles(task(sunnySide)).map.pClear).toEqual(placeHoles(task(sunnySide)).map.pClear);
     const at = askSpot(task(sunnySide), 195, 1000);
     const there = askSpot(task(turned), 5, 1000);
@@ -131,7 +147,8 @@ describe('the best holes', () => {
     const taken = [{ bearingDeg: 0, heightMm: 1000 }];
     const { proposals } = placeHoles(task(sunnySide, { taken }));
     expect(proposals).toHaveLength(3);
-    const arc = (a: number, b: number) => (Math.abs(((a - b + 540) % 360) - 180) * Math.PI * sunnySide.woodRadiusMm) / 180;
+    const arc = (a: number, b: number) =>
+      (Math.abs(((a - b + 540) % 360) - 180) * Math.PI * sunnySide.woodRadiusMm) / 180;
     const all = [...taken, ...proposals];
     all.forEach((a, i) =>
       all.slice(i + 1).forEach((b) => {
@@ -166,8 +183,12 @@ describe('in words', () => {
 
   it('left is left for someone who faces the trunk: from the south side, west', () => {
     const bearingDeg = 180 + (90 / 200 / Math.PI) * 180;
-    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, mark, 'metric').sentence).toBe('From the newest green mark: 9 cm left, 24 cm down.');
-    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, mark, 'inch').sentence).toBe('From the newest green mark: 3 1/2 in left, 9 1/2 in down.');
+    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, mark, 'metric').sentence).toBe(
+      'From the newest green mark: 9 cm left, 24 cm down.'
+    );
+    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, mark, 'inch').sentence).toBe(
+      'From the newest green mark: 3 1/2 in left, 9 1/2 in down.'
+    );
   });
 
   it('without a mark it says compass and height', () => {

@@ -27,20 +27,34 @@ describe('trunk lengths as people write them', () => {
     expect(parsed.quantity).toBe(quantity);
   });
 
-  it.each(['', 'thick', '12 in 13 cm', '36 36', '-5 cm', '0', '1,234', '4/0"', 'girth 10 diameter 3', '1e5', 'NaN', '5 miles'])(
-    'asks about "%s"',
-    (text) => {
-      expect(() => parseTrunkLength(text, 'cm')).toThrow(UnreadableLength);
-    }
-  );
+  it.each([
+    '',
+    'thick',
+    '12 in 13 cm',
+    '36 36',
+    '-5 cm',
+    '0',
+    '1,234',
+    '4/0"',
+    'girth 10 diameter 3',
+    '1e5',
+    'NaN',
+    '5 miles'
+  ])('asks about "%s"', (text) => {
+    expect(() => parseTrunkLength(text, 'cm')).toThrow(UnreadableLength);
+  });
 
   it('reads back what it writes, to the digit shown', () => {
     fc.assert(
-      fc.property(fc.double({ min: 20, max: 2000, noNaN: true }), fc.constantFrom('metric' as const, 'inch' as const), (mm, system) => {
-        const written = formatLength(mm, system, 'trunk');
-        const half = system === 'metric' ? 0.5 : 1.27;
-        expect(Math.abs(parseTrunkLength(written, 'cm').valueMm - mm)).toBeLessThanOrEqual(half + 1e-9);
-      })
+      fc.property(
+        fc.double({ min: 20, max: 2000, noNaN: true }),
+        fc.constantFrom('metric' as const, 'inch' as const),
+        (mm, system) => {
+          const written = formatLength(mm, system, 'trunk');
+          const half = system === 'metric' ? 0.5 : 1.27;
+          expect(Math.abs(parseTrunkLength(written, 'cm').valueMm - mm)).toBeLessThanOrEqual(half + 1e-9);
+        }
+      )
     );
   });
 });

@@ -15,7 +15,11 @@ export function exec(command, args, options = {}) {
     const child = spawn(command, args, {
       cwd: options.cwd ?? root,
       env: { ...process.env, ...options.env },
-      stdio: [options.input === undefined ? 'ignore' : 'pipe', options.quiet ? 'pipe' : 'inherit', options.quiet ? 'pipe' : 'inherit']
+      stdio: [
+        options.input === undefined ? 'ignore' : 'pipe',
+        options.quiet ? 'pipe' : 'inherit',
+        options.quiet ? 'pipe' : 'inherit'
+      ]
     });
     let output = '';
     child.stdout?.on('data', (chunk) => (output += chunk));

@@ -62,7 +62,9 @@ export async function ensureNodeModules() {
   if (major !== 20 || minor < 19) {
     throw new Trouble(`Node 20.19 or a newer Node 20 is needed; this is ${process.versions.node}.`);
   }
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules/.baumkin-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   say('Installing npm packages ...');

@@ -92,9 +92,14 @@ type Column = keyof typeof COLUMNS;
  * @throws UnreadableFile when there is no heading with a tag, or the limits are passed
  */
 export function readTreesCsv(text: string, options: ReadOptions): TreesFile {
-  if (text.includes('\u0000')) throw new UnreadableFile('This is not a text file. Save the table as CSV (UTF-8) and try again.');
+  if (text.includes('\u0000'))
+    throw new UnreadableFile('This is not a text file. Save the table as CSV (UTF-8) and try again.');
   const content = text.replace(/^\uFEFF/, '');
-  const parsed = Papa.parse<string[]>(content, { delimiter: delimiterOf(content), skipEmptyLines: false, preview: MOST_ROWS + 2 });
+  const parsed = Papa.parse<string[]>(content, {
+    delimiter: delimiterOf(content),
+    skipEmptyLines: false,
+    preview: MOST_ROWS + 2
+  });
   const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
   const heading = lines[0]?.cells.map((cell) => cell.trim()) ?? [];
   if (heading.length > MOST_COLUMNS)
@@ -103,7 +108,8 @@ export function readTreesCsv(text: string, options: ReadOptions): TreesFile {
   if (at.tag === undefined)
     throw new UnreadableFile('The first line must name the columns, and one of them must be "tag".');
   const rows = lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
-  if (rows.length > MOST_ROWS) throw new UnreadableFile(`The file has more than ${MOST_ROWS} rows. Split it and import the parts.`);
+  if (rows.length > MOST_ROWS)
+    throw new UnreadableFile(`The file has more than ${MOST_ROWS} rows. Split it and import the parts.`);
 
   const trees: CsvTree[] = [];
   const bad: BadRow[] = [];
@@ -111,11 +117,15 @@ export function readTreesCsv(text: string, options: ReadOptions): TreesFile {
   for (const { cells, line } of rows) {
     try {
       if (cells.length > heading.length && cells.slice(heading.length).some((c) => c.trim() !== ''))
-        throw new BadCell(null, `has ${cells.length} cells, but the heading names ${heading.length}. Is a comma in one of them?`);
+        throw new BadCell(
+          null,
+          `has ${cells.length} cells, but the heading names ${heading.length}. Is a comma in one of them?`
+        );
       const tree = readRow(cells, line, at, units, options);
       const key = tree.tag.toLowerCase();
       if (seen.has(key)) throw new BadCell('tag', `"${tree.tag}" stands in line ${seen.get(key)} already.`);
-      if (options.knownTags.has(key)) throw new BadCell('tag', `"${tree.tag}" is in this bush already; it is left as it is.`);
+      if (options.knownTags.has(key))
+        throw new BadCell('tag', `"${tree.tag}" is in this bush already; it is left as it is.`);
       seen.set(key, line);
       trees.push(tree);
     } catch (error) {
@@ -148,7 +158,9 @@ function understandHeading(heading: readonly string[]) {
   const ignored: string[] = [];
   heading.forEach((name, i) => {
     const plain = name.toLowerCase().trim();
-    const found = (Object.keys(COLUMNS) as Column[]).find((column) => at[column] === undefined && COLUMNS[column].test(plain));
+    const found = (Object.keys(COLUMNS) as Column[]).find(
+      (column) => at[column] === undefined && COLUMNS[column].test(plain)
+    );
     if (!found) {
       if (plain !== '') ignored.push(name);
       return;
@@ -191,7 +203,11 @@ function readRow(
 
 type Cell = (column: Column) => string;
 
-function readReading(cell: Cell, units: { girth?: LengthUnit; diameter?: LengthUnit }, options: ReadOptions): CsvTree['reading'] {
+function readReading(
+  cell: Cell,
+  units: { girth?: LengthUnit; diameter?: LengthUnit },
+  options: ReadOptions
+): CsvTree['reading'] {
   const girth = cell('girth');
   const diameter = cell('diameter');
   if (girth !== '' && diameter !== '') throw new BadCell('girth', 'gives both girth and diameter: leave one empty.');
@@ -208,7 +224,13 @@ function readReading(cell: Cell, units: { girth?: LengthUnit; diameter?: LengthU
     const dbhMm = column === 'girth' ? parsed.valueMm / Math.PI : parsed.valueMm;
     if (dbhMm > 2500 || dbhMm < 5)
       throw new BadCell(column, `"${written}" would be a trunk ${(dbhMm / 10).toFixed(1)} cm thick. Look at the unit.`);
-    return { quantity: column, valueMm: parsed.valueMm, asWritten: written.slice(0, 80), on, method: readMethod(cell('method'), column) };
+    return {
+      quantity: column,
+      valueMm: parsed.valueMm,
+      asWritten: written.slice(0, 80),
+      on,
+      method: readMethod(cell('method'), column)
+    };
   } catch (error) {
     if (error instanceof UnreadableLength) throw new BadCell(column, error.message);
     throw error;
@@ -235,12 +257,14 @@ function readPosition(cell: Cell): CsvTree['position'] {
   const quality = readQuality(cell('quality'), written.lat !== '' ? 'phone' : 'paced');
   const pair = (a: 'east' | 'lat', b: 'north' | 'lon'): [number, number] | null => {
     if (written[a] === '' && written[b] === '') return null;
-    if (written[a] === '' || written[b] === '') throw new BadCell(written[a] === '' ? a : b, `gives ${a} or ${b} without the other.`);
+    if (written[a] === '' || written[b] === '')
+      throw new BadCell(written[a] === '' ? a : b, `gives ${a} or ${b} without the other.`);
     return [readNumber(written[a], a), readNumber(written[b], b)];
   };
   const metres = pair('east', 'north');
   if (metres) {
-    if (Math.max(...metres.map(Math.abs)) > 100_000) throw new BadCell('east', 'lies more than 100 km away from the origin.');
+    if (Math.max(...metres.map(Math.abs)) > 100_000)
+      throw new BadCell('east', 'lies more than 100 km away from the origin.');
     return { eastM: metres[0], northM: metres[1], quality };
   }
   const degrees = pair('lat', 'lon');
@@ -308,7 +332,12 @@ const FORMULA = /^[=+@\t\r]|^-(?!\d)/;
 
 /** Writes trees as the same file that `readTreesCsv` reads: last reading as diameter, all standing holes. */
 export function writeTreesCsv(
-  trees: readonly { readonly tree: Tree; readonly stand: string | null; readonly state: TreeState; readonly lastDbhMm: number | null }[]
+  trees: readonly {
+    readonly tree: Tree;
+    readonly stand: string | null;
+    readonly state: TreeState;
+    readonly lastDbhMm: number | null;
+  }[]
 ): string {
   const rows = trees.map(({ tree, stand, state, lastDbhMm }) => [
     tree.tag,

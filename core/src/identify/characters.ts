@@ -30,14 +30,7 @@ export interface Character {
 }
 
 export type CharacterId =
-  | 'arrangement'
-  | 'budShape'
-  | 'budColour'
-  | 'barkYoung'
-  | 'barkGrown'
-  | 'rub'
-  | 'staining'
-  | 'oldTapholes';
+  'arrangement' | 'budShape' | 'budColour' | 'barkYoung' | 'barkGrown' | 'rub' | 'staining' | 'oldTapholes';
 
 /**
  * Characters, states and likelihoods. Shares are working assumptions made from common botanical descriptions (from

@@ -58,10 +58,7 @@ export function standPrior(settled: Readonly<Partial<Record<SpeciesId, number>>>
   const regional = SPECIES.reduce((sum, s) => sum + s.regionalShare, 0);
   const counted = Object.values(settled).reduce((sum, n) => sum + n, 0);
   return Object.fromEntries(
-    SPECIES.map((s) => [
-      s.id,
-      ((settled[s.id] ?? 0) + (weight * s.regionalShare) / regional) / (counted + weight)
-    ])
+    SPECIES.map((s) => [s.id, ((settled[s.id] ?? 0) + (weight * s.regionalShare) / regional) / (counted + weight)])
   );
 }
 
@@ -160,7 +157,8 @@ function decide(
   const name = speciesById(first.species).name;
   const gate = clues.find((clue) => clue.character.id === 'arrangement')?.state;
   const strong = clues.filter((clue) => clue.character.strength === 'strong');
-  if (clues.length === 0) return { verdict: 'lookAgain', because: 'Nothing has been looked at yet. Start with the branching.' };
+  if (clues.length === 0)
+    return { verdict: 'lookAgain', because: 'Nothing has been looked at yet. Start with the branching.' };
   if (pMaple <= 1 - SETTLED_AT && 1 - mapleShare(flat) >= FLAT_PRIOR_AT && (gate !== undefined || strong.length > 0))
     return {
       verdict: 'notMaple',
@@ -183,7 +181,9 @@ function decide(
   if (gate !== 'opposite')
     return {
       verdict: 'lookAgain',
-      because: gate ? 'Alternate twigs speak against every maple. Look at several twigs.' : 'The branching has not been seen. Without it nothing is settled.'
+      because: gate
+        ? 'Alternate twigs speak against every maple. Look at several twigs.'
+        : 'The branching has not been seen. Without it nothing is settled.'
     };
   const separating = separatingClues(strong, candidates);
   if (!separating)
@@ -198,7 +198,10 @@ function decide(
       verdict: 'mapleOpen',
       because: 'A maple for certain; which one stays open. It can be tapped; settle the species in leaf.'
     };
-  return { verdict: 'lookAgain', because: 'The clues so far fit a maple and a look-alike. One more strong clue is needed.' };
+  return {
+    verdict: 'lookAgain',
+    because: 'The clues so far fit a maple and a look-alike. One more strong clue is needed.'
+  };
 }
 
 /**
@@ -239,7 +242,9 @@ function oddsInWords(first: Candidate, second: Candidate): string {
 }
 
 /** A likelihood ratio in words, for the reasons under a verdict. */
-export function ratioInWords(ratio: number): 'speaks strongly for it' | 'speaks for it' | 'says little' | 'speaks against it' | 'speaks strongly against it' {
+export function ratioInWords(
+  ratio: number
+): 'speaks strongly for it' | 'speaks for it' | 'says little' | 'speaks against it' | 'speaks strongly against it' {
   if (ratio >= 8) return 'speaks strongly for it';
   if (ratio >= 1.8) return 'speaks for it';
   if (ratio > 1 / 1.8) return 'says little';
@@ -251,7 +256,9 @@ export function ratioInWords(ratio: number): 'speaks strongly for it' | 'speaks 
 export function verdictAllows(verdict: Verdict, sap: SapClass | null): string {
   switch (verdict) {
     case 'settled':
-      return sap === 'sweet' ? 'Tap by size: sweet sap, the least to boil.' : 'Tap by size: a maple with less sugar, more to boil.';
+      return sap === 'sweet'
+        ? 'Tap by size: sweet sap, the least to boil.'
+        : 'Tap by size: a maple with less sugar, more to boil.';
     case 'mapleOpen':
       return 'Tap by size; mark it for a visit in leaf.';
     case 'lookAgain':

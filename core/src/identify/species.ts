@@ -44,19 +44,75 @@ export const SPECIES: readonly Species[] = [
   { id: 'sugarMaple', name: 'sugar maple', latin: 'Acer saccharum', sap: 'sweet', opposite: true, regionalShare: 0.36 },
   { id: 'blackMaple', name: 'black maple', latin: 'Acer nigrum', sap: 'sweet', opposite: true, regionalShare: 0.015 },
   { id: 'redMaple', name: 'red maple', latin: 'Acer rubrum', sap: 'other', opposite: true, regionalShare: 0.14 },
-  { id: 'silverMaple', name: 'silver maple', latin: 'Acer saccharinum', sap: 'other', opposite: true, regionalShare: 0.02 },
-  { id: 'norwayMaple', name: 'Norway maple', latin: 'Acer platanoides', sap: 'other', opposite: true, regionalShare: 0.02 },
+  {
+    id: 'silverMaple',
+    name: 'silver maple',
+    latin: 'Acer saccharinum',
+    sap: 'other',
+    opposite: true,
+    regionalShare: 0.02
+  },
+  {
+    id: 'norwayMaple',
+    name: 'Norway maple',
+    latin: 'Acer platanoides',
+    sap: 'other',
+    opposite: true,
+    regionalShare: 0.02
+  },
   { id: 'boxElder', name: 'box elder', latin: 'Acer negundo', sap: 'other', opposite: true, regionalShare: 0.02 },
-  { id: 'stripedMaple', name: 'striped maple', latin: 'Acer pensylvanicum', sap: 'other', opposite: true, regionalShare: 0.03 },
+  {
+    id: 'stripedMaple',
+    name: 'striped maple',
+    latin: 'Acer pensylvanicum',
+    sap: 'other',
+    opposite: true,
+    regionalShare: 0.03
+  },
   { id: 'whiteAsh', name: 'ash', latin: 'Fraxinus', sap: 'none', opposite: true, regionalShare: 0.08 },
-  { id: 'horseChestnut', name: 'horse-chestnut or buckeye', latin: 'Aesculus', sap: 'none', opposite: true, regionalShare: 0.01 },
+  {
+    id: 'horseChestnut',
+    name: 'horse-chestnut or buckeye',
+    latin: 'Aesculus',
+    sap: 'none',
+    opposite: true,
+    regionalShare: 0.01
+  },
   { id: 'dogwood', name: 'dogwood', latin: 'Cornus', sap: 'none', opposite: true, regionalShare: 0.01 },
   { id: 'redOak', name: 'red oak', latin: 'Quercus rubra', sap: 'none', opposite: false, regionalShare: 0.05 },
   { id: 'basswood', name: 'basswood', latin: 'Tilia americana', sap: 'none', opposite: false, regionalShare: 0.04 },
-  { id: 'beech', name: 'American beech', latin: 'Fagus grandifolia', sap: 'none', opposite: false, regionalShare: 0.07 },
-  { id: 'yellowBirch', name: 'yellow birch', latin: 'Betula alleghaniensis', sap: 'none', opposite: false, regionalShare: 0.05 },
-  { id: 'blackCherry', name: 'black cherry', latin: 'Prunus serotina', sap: 'none', opposite: false, regionalShare: 0.03 },
-  { id: 'hophornbeam', name: 'hophornbeam', latin: 'Ostrya virginiana', sap: 'none', opposite: false, regionalShare: 0.02 },
+  {
+    id: 'beech',
+    name: 'American beech',
+    latin: 'Fagus grandifolia',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.07
+  },
+  {
+    id: 'yellowBirch',
+    name: 'yellow birch',
+    latin: 'Betula alleghaniensis',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.05
+  },
+  {
+    id: 'blackCherry',
+    name: 'black cherry',
+    latin: 'Prunus serotina',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.03
+  },
+  {
+    id: 'hophornbeam',
+    name: 'hophornbeam',
+    latin: 'Ostrya virginiana',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.02
+  },
   { id: 'aspen', name: 'aspen or poplar', latin: 'Populus', sap: 'none', opposite: false, regionalShare: 0.02 },
   { id: 'elm', name: 'elm', latin: 'Ulmus', sap: 'none', opposite: false, regionalShare: 0.02 }
 ];

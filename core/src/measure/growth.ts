@@ -48,8 +48,7 @@ export function estimateGrowth(readings: readonly DatedDiameter[], crownClass: C
   const observed = regressRing(readings);
   const years = readings.map((r) => r.year);
   const spanYears = years.length > 1 ? Math.max(...years) - Math.min(...years) : 0;
-  if (!observed)
-    return { ringMm: prior.meanMm, ringSeMm: prior.sdMm, observed: null, weightOfReadings: 0, spanYears };
+  if (!observed) return { ringMm: prior.meanMm, ringSeMm: prior.sdMm, observed: null, weightOfReadings: 0, spanYears };
   const priorPrecision = 1 / prior.sdMm ** 2;
   const precision = 1 / observed.seMm ** 2;
   const weight = precision / (precision + priorPrecision);

@@ -67,8 +67,7 @@ export function questionReading(
 
   for (const { cause, factor, because } of SUSPECTS) {
     const corrected = next.dbhMm * factor;
-    if (explains(corrected, next, last))
-      return { cause, because, correctedDbhMm: corrected, neighbourTag: null };
+    if (explains(corrected, next, last)) return { cause, because, correctedDbhMm: corrected, neighbourTag: null };
   }
   const swapped = neighbours.find((n) => explains(next.dbhMm, next, n.last));
   if (swapped)

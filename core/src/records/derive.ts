@@ -76,7 +76,10 @@ export function deriveTree(records: readonly WorkRecord[], season: number, today
     growth,
     dbhMm: diameterAt(dated, growth, fractionalYear(today)),
     assessment,
-    decision: of('decision').filter((d) => d.season === season).at(-1) ?? null,
+    decision:
+      of('decision')
+        .filter((d) => d.season === season)
+        .at(-1) ?? null,
     holes,
     holesThisSeason: holes.filter((hole) => hole.season === season),
     shavings: new Map(of('shavings').map((s) => [s.tapholeId, s])),
@@ -91,7 +94,9 @@ function sift(readings: readonly Reading[]): { trusted: Reading[]; questioned: M
   const questioned = new Map<string, ReadingQuestion>();
   for (const reading of readings) {
     const last = trusted.at(-1);
-    const question = reading.confirmed ? null : questionReading(datedDiameter(reading), last ? datedDiameter(last) : null);
+    const question = reading.confirmed
+      ? null
+      : questionReading(datedDiameter(reading), last ? datedDiameter(last) : null);
     if (question) questioned.set(reading.id, question);
     else trusted.push(reading);
   }
@@ -105,7 +110,6 @@ export function datedDiameter(reading: Reading): DatedDiameter {
     method: reading.method
   };
 }
-
 
 /** One line per tree: what lists, the bead string and the map want to know. */
 export interface TreeRow extends Tree {

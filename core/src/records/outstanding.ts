@@ -20,7 +20,8 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, for
       return (
         maple !== false &&
         (row.questions > 0 ||
-          row.lastReadingOn === null || fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
+          row.lastReadingOn === null ||
+          fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
       );
     case 'count':
       return forSyrup && maple === true && row.dbhMm !== null && row.decidedTaps === null;

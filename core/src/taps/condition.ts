@@ -51,7 +51,10 @@ export function conditionCap(condition: Condition | null): ConditionCap {
     case 'healthy':
   }
   if (condition.oldestOpenHoleYears !== null && condition.oldestOpenHoleYears >= 3)
-    caps.push({ taps: 0, reason: `A hole is still open after ${condition.oldestOpenHoleYears} years: the tree is weak.` });
+    caps.push({
+      taps: 0,
+      reason: `A hole is still open after ${condition.oldestOpenHoleYears} years: the tree is weak.`
+    });
   if (condition.stressed) caps.push({ taps: 0, reason: 'It was stressed last year: let it recover.' });
   return caps.reduce((least, cap) => (cap.taps < least.taps ? cap : least));
 }

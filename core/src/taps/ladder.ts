@@ -1,4 +1,4 @@
-import { MM_PER_INCH } from '../units/index.ts';
+import { formatLength, MM_PER_INCH, type UnitSystem } from '../units/index.ts';
 
 /** One step of a ladder: from this diameter on, this many tapholes. */
 export interface LadderStep {
@@ -12,7 +12,6 @@ export interface LadderStep {
 export interface Ladder {
   readonly id: LadderId;
   readonly name: string;
-  readonly rule: string;
   readonly provenance: string;
   readonly steps: readonly LadderStep[];
 }
@@ -28,42 +27,36 @@ export const LADDERS: readonly Ladder[] = [
   {
     id: 'twelveEighteen',
     name: 'Twelve-eighteen',
-    rule: 'none under 12 in; 12 to 18 in one; over 18 in two',
     provenance: 'common practice; the producers’ manual (OSU Bulletin 856) gives the same sizes, from memory',
     steps: [from(inch(12), 1), over(inch(18), 2)]
   },
   {
     id: 'handbook',
     name: 'Handbook ladder',
-    rule: '10–14 in one; 15–19 two; 20–24 three; 25 in and up four',
     provenance: 'USDA Agriculture Handbook 134, from memory',
     steps: [from(inch(10), 1), from(inch(15), 2), from(inch(20), 3), from(inch(25), 4)]
   },
   {
     id: 'twoAtMost',
     name: 'Two at most',
-    rule: 'from 10 in one; from 14 in two; never more',
     provenance: 'common practice',
     steps: [from(inch(10), 1), from(inch(14), 2)]
   },
   {
     id: 'metric',
     name: 'Metric ladder',
-    rule: 'from 25 cm one; over 40 cm two; over 60 cm three; over 80 cm four',
     provenance: 'common practice',
     steps: [from(250, 1), over(400, 2), over(600, 3), over(800, 4)]
   },
   {
     id: 'onePerFoot',
     name: 'One per foot',
-    rule: 'from 10 in one; one more from 24, 36 and 48 in',
     provenance: 'common practice',
     steps: [from(inch(10), 1), from(inch(24), 2), from(inch(36), 3), from(inch(48), 4)]
   },
   {
     id: 'tubing',
     name: 'Tubing minimum',
-    rule: 'from 9 in one; never more',
     provenance: 'common practice',
     steps: [from(inch(9), 1)]
   }
@@ -79,7 +72,8 @@ export function ladderById(id: LadderId): Ladder {
 /** Tapholes that a ladder allows a trunk. @param dbhMm diameter at breast height outside bark */
 export function ladderTaps(ladder: Ladder, dbhMm: number): number {
   return ladder.steps.reduce(
-    (taps, step) => (step.above ? dbhMm > step.diameterMm : dbhMm >= step.diameterMm) ? Math.max(taps, step.taps) : taps,
+    (taps, step) =>
+      (step.above ? dbhMm > step.diameterMm : dbhMm >= step.diameterMm) ? Math.max(taps, step.taps) : taps,
     0
   );
 }
@@ -88,4 +82,16 @@ export function ladderTaps(ladder: Ladder, dbhMm: number): number {
 export function nextStep(ladder: Ladder, dbhMm: number): LadderStep | null {
   const now = ladderTaps(ladder, dbhMm);
   return ladder.steps.find((step) => step.taps > now) ?? null;
+}
+
+const COUNT_WORDS = ['none', 'one', 'two', 'three', 'four'];
+
+/** A ladder's rule in words and in the steward's units: "from 12 in one; over 18 in two". */
+export function ladderRule(ladder: Ladder, system: UnitSystem): string {
+  return ladder.steps
+    .map(({ above, diameterMm, taps }) => {
+      const size = formatLength(diameterMm, system, 'trunk').replace('.0 ', ' ');
+      return `${above ? 'over' : 'from'} ${size} ${COUNT_WORDS[taps] ?? taps}`;
+    })
+    .join('; ');
 }

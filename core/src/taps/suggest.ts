@@ -23,7 +23,8 @@ export interface Suggestion {
   /** the reason first, in a sentence or two */
   readonly reason: string;
   /** what would change it; null where nothing sensible would */
-  readonly change: { readonly kind: 'grow'; readonly toDbhMm: number } | { readonly kind: 'say'; readonly text: string } | null;
+  readonly change:
+    { readonly kind: 'grow'; readonly toDbhMm: number } | { readonly kind: 'say'; readonly text: string } | null;
   readonly limits: {
     readonly size: number;
     readonly condition: number;
@@ -53,20 +54,33 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   });
 
   if (input.isMaple === false)
-    return answer(0, 'species', 'This is not a maple: leave it.', { kind: 'say', text: 'Look at the twigs and bark again if you doubt it.' });
+    return answer(0, 'species', 'This is not a maple: leave it.', {
+      kind: 'say',
+      text: 'Look at the twigs and bark again if you doubt it.'
+    });
   const room = input.room ?? Infinity;
   const taps = Math.min(size, condition.taps, growth.taps, room);
   if (size === taps) {
     const step = nextStep(input.ladder, input.dbhMm);
-    return answer(taps, 'size', sizeReason(taps, input.ladder), step ? { kind: 'grow', toDbhMm: step.diameterMm } : null);
+    return answer(
+      taps,
+      'size',
+      sizeReason(taps, input.ladder),
+      step ? { kind: 'grow', toDbhMm: step.diameterMm } : null
+    );
   }
   if (condition.taps === taps)
-    return answer(taps, 'condition', condition.reason, { kind: 'say', text: 'Look up again next summer; a fuller crown lifts this limit.' });
+    return answer(taps, 'condition', condition.reason, {
+      kind: 'say',
+      text: 'Look up again next summer; a fuller crown lifts this limit.'
+    });
   if (growth.taps === taps) return answer(taps, 'growth', growth.reason, { kind: 'say', text: growth.change });
   return answer(
     taps,
     'room',
-    taps === 0 ? 'No place on this trunk is clear enough now: rest it while new wood grows.' : 'The trunk has no more clear places within reach this season.',
+    taps === 0
+      ? 'No place on this trunk is clear enough now: rest it while new wood grows.'
+      : 'The trunk has no more clear places within reach this season.',
     { kind: 'say', text: 'A longer band, by snow, ladder-free reach or drop line, may reach fresh wood.' }
   );
 }
@@ -76,7 +90,10 @@ function sizeReason(taps: number, ladder: Ladder): string {
   return `Its size allows ${taps === 1 ? 'one' : taps} by the ${ladder.name.toLowerCase()} rule, and nothing else asks for fewer.`;
 }
 
-function growthLimit(balance: Balance, seasonsSinceTapped: number | null): { taps: number; reason: string; change: string } {
+function growthLimit(
+  balance: Balance,
+  seasonsSinceTapped: number | null
+): { taps: number; reason: string; change: string } {
   const change = 'More light from a thinning, a smaller bit or a longer band would carry more.';
   if (balance.suggested >= 1)
     return {
@@ -85,7 +102,8 @@ function growthLimit(balance: Balance, seasonsSinceTapped: number | null): { tap
       change
     };
   const rhythm = balance.restRhythmYears;
-  if (!Number.isFinite(rhythm)) return { taps: 0, reason: 'It lays no new wood: every hole would stay for good.', change };
+  if (!Number.isFinite(rhythm))
+    return { taps: 0, reason: 'It lays no new wood: every hole would stay for good.', change };
   const rested = seasonsSinceTapped === null || seasonsSinceTapped >= rhythm;
   return {
     taps: rested ? 1 : 0,

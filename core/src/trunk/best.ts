@@ -50,10 +50,7 @@ export function bestHoles(
   const taken = [...(options.taken ?? [])];
   const round = 2 * Math.PI * trunk.woodRadiusMm;
   const apart = (a: { bearingDeg: number; heightMm: number }, b: { bearingDeg: number; heightMm: number }) =>
-    Math.hypot(
-      shorterWay(alongSurface(trunk, a.bearingDeg - b.bearingDeg), round),
-      a.heightMm - b.heightMm
-    );
+    Math.hypot(shorterWay(alongSurface(trunk, a.bearingDeg - b.bearingDeg), round), a.heightMm - b.heightMm);
   const packing = packingDistance(trunk, practice, model, round);
   const middle = (map.lowestMm + map.highestMm) / 2;
   const half = (map.highestMm - map.lowestMm) / 2;

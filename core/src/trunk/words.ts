@@ -32,7 +32,11 @@ export function instruct(
   const compass = `${compassPoint(spot.bearingDeg)} side, bearing ${bearing === 360 ? 0 : bearing}°`;
   const bodyHeight = heightWords(spot.heightMm);
   if (!landmark) {
-    return { sentence: `On the ${compass}, ${formatLength(spot.heightMm, system, 'hand')} above the ground.`, bodyHeight, compass };
+    return {
+      sentence: `On the ${compass}, ${formatLength(spot.heightMm, system, 'hand')} above the ground.`,
+      bodyHeight,
+      compass
+    };
   }
   const sidewaysMm = ((wrapDegrees(spot.bearingDeg - landmark.bearingDeg) * Math.PI) / 180) * trunk.barkRadiusMm;
   const upMm = spot.heightMm - landmark.heightMm;

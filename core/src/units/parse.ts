@@ -97,7 +97,8 @@ export function parseTrunkLength(text: string, defaultUnit: LengthUnit): ParsedL
   let parts = 0;
   while (rest !== '') {
     const match = PART.exec(rest);
-    if (!match) throw new UnreadableLength(`I cannot read "${text.trim()}" as a length. Try 36.5 cm, 14 3/8" or 1' 2".`);
+    if (!match)
+      throw new UnreadableLength(`I cannot read "${text.trim()}" as a length. Try 36.5 cm, 14 3/8" or 1' 2".`);
     const written = match[6] ? UNIT_WORDS[match[6].toLowerCase()] : undefined;
     if (parts > 0 && !(unit === 'ft' && (written === 'in' || written === undefined)))
       throw new UnreadableLength(`"${text.trim()}" holds more than one length. Write one.`);
@@ -123,7 +124,8 @@ function amountOf(match: RegExpExecArray, text: string): number {
   const [, whole, over, under, loneOver, loneUnder] = match;
   if (whole && /,\d{3}$/.test(whole))
     throw new UnreadableLength(`Is "${whole}" in "${text.trim()}" thousands or decimals? Write it without the comma.`);
-  if (Number(under) === 0 || Number(loneUnder) === 0) throw new UnreadableLength(`"${text.trim()}" divides by nothing.`);
+  if (Number(under) === 0 || Number(loneUnder) === 0)
+    throw new UnreadableLength(`"${text.trim()}" divides by nothing.`);
   const fraction = over ? Number(over) / Number(under) : loneOver ? Number(loneOver) / Number(loneUnder) : 0;
   return (whole ? Number(whole.replace(',', '.')) : 0) + fraction;
 }

@@ -63,7 +63,10 @@ export class UnknownName extends Error {
 /** Who belongs to a bush. */
 export async function membersOf(bushId: string): Promise<{ displayName: string; signInName: string; role: Role }[]> {
   const memberships = await Membership.findAll({ where: { bushId } });
-  const users = await User.findAll({ where: { id: memberships.map((m) => m.userId) }, order: [['displayName', 'ASC']] });
+  const users = await User.findAll({
+    where: { id: memberships.map((m) => m.userId) },
+    order: [['displayName', 'ASC']]
+  });
   return users.map((user) => ({
     displayName: user.displayName,
     signInName: user.signInName,

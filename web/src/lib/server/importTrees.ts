@@ -38,7 +38,12 @@ export async function importTrees(
   return tables().sequelize.transaction(async (transaction) => {
     // Two imports into one bush at a time would both think a tag is free: the second waits here.
     await Bush.findByPk(bush.id, { transaction, lock: true });
-    const existing = await TreeRecord.findAll({ where: { bushId: bush.id }, attributes: ['tag', 'walkOrder'], transaction, raw: true });
+    const existing = await TreeRecord.findAll({
+      where: { bushId: bush.id },
+      attributes: ['tag', 'walkOrder'],
+      transaction,
+      raw: true
+    });
     const knownTags = new Set(existing.map((t) => t.tag.toLowerCase()));
     const file = readTreesCsv(text, { knownTags, today, defaultUnit });
     if (file.trees.length === 0) return { stored: 0, bad: file.bad };
@@ -88,15 +93,42 @@ function placed(position: CsvTree['position'], origin: { lat: number; lon: numbe
 }
 
 function recordsOf(tree: CsvTree, treeId: string, settings: BushSettings, today: string, now: Date): WorkRecord[] {
-  const envelope = () => ({ id: randomUUID(), treeId, recordedAt: now.toISOString(), correctsId: null, withdrawn: false });
+  const envelope = () => ({
+    id: randomUUID(),
+    treeId,
+    recordedAt: now.toISOString(),
+    correctsId: null,
+    withdrawn: false
+  });
   const records: WorkRecord[] = [];
   if (tree.species || tree.mapleOpen) {
     const verdict = tree.mapleOpen ? 'mapleOpen' : isMaple(tree.species!) ? 'settled' : 'notMaple';
-    records.push({ ...envelope(), kind: 'determination', on: today, verdict, species: tree.species, probability: 1, age: 'grown', evidence: {}, note: 'taken from an imported file' });
+    records.push({
+      ...envelope(),
+      kind: 'determination',
+      on: today,
+      verdict,
+      species: tree.species,
+      probability: 1,
+      age: 'grown',
+      evidence: {},
+      note: 'taken from an imported file'
+    });
   }
   if (tree.reading) {
     const { quantity, valueMm, asWritten, on, method } = tree.reading;
-    records.push({ ...envelope(), kind: 'reading', on, quantity, valueMm, asWritten, method, heightMm: settings.breastHeightMm, confirmed: false, note: '' });
+    records.push({
+      ...envelope(),
+      kind: 'reading',
+      on,
+      quantity,
+      valueMm,
+      asWritten,
+      method,
+      heightMm: settings.breastHeightMm,
+      confirmed: false,
+      note: ''
+    });
   }
   for (const hole of tree.holes) {
     const on = `${hole.season}-03-01`;

@@ -1,10 +1,4 @@
-import {
-  RECORD_KINDS,
-  recordSchema,
-  type RecordKind,
-  type Role,
-  type WorkRecord
-} from '@baumkin/core';
+import { RECORD_KINDS, recordSchema, type RecordKind, type Role, type WorkRecord } from '@baumkin/core';
 import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
@@ -51,11 +45,15 @@ async function storeOne(
   const record = parsed.data;
   const refuse = (reason: string): RecordOutcome => ({ id: record.id, status: 'refused', reason });
   if (member.role === 'viewer') return refuse('Viewers look; they do not write.');
-  if (member.role !== 'steward' && STEWARDS_ONLY.includes(record.kind)) return refuse('That is the steward’s to decide.');
+  if (member.role !== 'steward' && STEWARDS_ONLY.includes(record.kind))
+    return refuse('That is the steward’s to decide.');
   const model = tables().work[record.kind];
   try {
     const known = await model.findByPk(record.id);
-    if (known) return sameRecord(known.get({ plain: true }), record, bushId) ? { id: record.id, status: 'already' } : refuse('Another record has this id.');
+    if (known)
+      return sameRecord(known.get({ plain: true }), record, bushId)
+        ? { id: record.id, status: 'already' }
+        : refuse('Another record has this id.');
     if (!(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] })))
       return refuse('The tree is not in this bush.');
     const pointer = await pointsAstray(record, bushId);
@@ -76,9 +74,15 @@ async function storeOne(
 /** A correction must point at a record of its kind and tree; shavings must belong to a hole of their tree. */
 async function pointsAstray(record: WorkRecord, bushId: string): Promise<string | null> {
   const { treeId } = record;
-  if (record.correctsId !== null && !(await tables().work[record.kind].findOne({ where: { id: record.correctsId, bushId, treeId } })))
+  if (
+    record.correctsId !== null &&
+    !(await tables().work[record.kind].findOne({ where: { id: record.correctsId, bushId, treeId } }))
+  )
     return 'What it corrects is not there.';
-  if (record.kind === 'shavings' && !(await tables().work.taphole.findOne({ where: { id: record.tapholeId, bushId, treeId } })))
+  if (
+    record.kind === 'shavings' &&
+    !(await tables().work.taphole.findOne({ where: { id: record.tapholeId, bushId, treeId } }))
+  )
     return 'Its taphole is not there.';
   return null;
 }
@@ -144,13 +148,21 @@ function recordOf(kind: RecordKind, row: Record<string, unknown>): WorkRecord {
   for (const column of OWN_COLUMNS[kind]) {
     const value = row[column];
     record[column] =
-      column === 'evidence' && typeof value === 'string' ? JSON.parse(value) : FLAGS.has(column) ? Boolean(value) : value;
+      column === 'evidence' && typeof value === 'string'
+        ? JSON.parse(value)
+        : FLAGS.has(column)
+          ? Boolean(value)
+          : value;
   }
   return record as WorkRecord;
 }
 
 function sameRecord(row: Record<string, unknown>, record: WorkRecord, bushId: string): boolean {
-  return row.bushId === bushId && canonical(recordOf(record.kind, row)) === canonical({ ...record, recordedAt: new Date(record.recordedAt).toISOString() });
+  return (
+    row.bushId === bushId &&
+    canonical(recordOf(record.kind, row)) ===
+      canonical({ ...record, recordedAt: new Date(record.recordedAt).toISOString() })
+  );
 }
 
 /** JSON with its keys in order: the same content is the same text. */

@@ -13,7 +13,13 @@ import { recordsByTree } from './records.ts';
 
 /** The trees of a bush in walking order. */
 export async function treesOf(bushId: string): Promise<Tree[]> {
-  const rows = await TreeRecord.findAll({ where: { bushId }, order: [['walkOrder', 'ASC'], ['id', 'ASC']] });
+  const rows = await TreeRecord.findAll({
+    where: { bushId },
+    order: [
+      ['walkOrder', 'ASC'],
+      ['id', 'ASC']
+    ]
+  });
   return rows.map((row) => ({
     id: row.id,
     tag: row.tag,

@@ -97,7 +97,9 @@ const ENVELOPE = (): ModelAttributes => ({
 });
 
 /** The columns of each kind of record of work, by table. */
-export const WORK_TABLES: Readonly<Record<RecordKind, { readonly table: string; readonly columns: () => ModelAttributes }>> = {
+export const WORK_TABLES: Readonly<
+  Record<RecordKind, { readonly table: string; readonly columns: () => ModelAttributes }>
+> = {
   determination: {
     table: 'determinations',
     columns: () => ({
@@ -111,7 +113,15 @@ export const WORK_TABLES: Readonly<Record<RecordKind, { readonly table: string; 
   },
   reading: {
     table: 'readings',
-    columns: () => ({ quantity: text(10), valueMm: double(), asWritten: text(80), method: text(20), heightMm: double(), confirmed: flag(), note: text(500) })
+    columns: () => ({
+      quantity: text(10),
+      valueMm: double(),
+      asWritten: text(80),
+      method: text(20),
+      heightMm: double(),
+      confirmed: flag(),
+      note: text(500)
+    })
   },
   assessment: {
     table: 'assessments',
@@ -129,7 +139,14 @@ export const WORK_TABLES: Readonly<Record<RecordKind, { readonly table: string; 
   },
   taphole: {
     table: 'tapholes',
-    columns: () => ({ season: int(), bearingDeg: double(), heightMm: double(), bitMm: double(), depthMm: double(), predictedClear: doubleOrNull() })
+    columns: () => ({
+      season: int(),
+      bearingDeg: double(),
+      heightMm: double(),
+      bitMm: double(),
+      depthMm: double(),
+      predictedClear: doubleOrNull()
+    })
   },
   shavings: {
     table: 'shavings',
@@ -149,15 +166,29 @@ export interface Tables {
 /** Binds the models to a connection. */
 export function defineModels(sequelize: Sequelize): Tables {
   User.init(
-    { id: id(), signInName: text(80), displayName: text(80), passwordHash: text(255), createdAt: { type: DataTypes.DATE(3), allowNull: false } },
+    {
+      id: id(),
+      signInName: text(80),
+      displayName: text(80),
+      passwordHash: text(255),
+      createdAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
     { sequelize, tableName: 'users' }
   );
   Session.init(
-    { tokenHash: { type: DataTypes.CHAR(64), primaryKey: true }, userId: uuid(), expiresAt: { type: DataTypes.DATE(3), allowNull: false } },
+    {
+      tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
+      userId: uuid(),
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
     { sequelize, tableName: 'sessions' }
   );
   SignInAttempt.init(
-    { id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true }, key: text(120), at: { type: DataTypes.DATE(3), allowNull: false } },
+    {
+      id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true },
+      key: text(120),
+      at: { type: DataTypes.DATE(3), allowNull: false }
+    },
     { sequelize, tableName: 'signInAttempts' }
   );
   Bush.init(

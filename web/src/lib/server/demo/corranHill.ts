@@ -52,7 +52,15 @@ const STANDS: readonly StandPlan[] = [
     box: [0, 90, 230, 205],
     trees: 232,
     clumps: 26,
-    mix: [['sugarMaple', 0.81], ['redMaple', 0.04], ['beech', 0.05], ['yellowBirch', 0.03], ['whiteAsh', 0.03], ['basswood', 0.02], ['hophornbeam', 0.02]],
+    mix: [
+      ['sugarMaple', 0.81],
+      ['redMaple', 0.04],
+      ['beech', 0.05],
+      ['yellowBirch', 0.03],
+      ['whiteAsh', 0.03],
+      ['basswood', 0.02],
+      ['hophornbeam', 0.02]
+    ],
     tappedSince: 1998
   },
   {
@@ -62,7 +70,15 @@ const STANDS: readonly StandPlan[] = [
     box: [0, 0, 230, 80],
     trees: 108,
     clumps: 14,
-    mix: [['redMaple', 0.46], ['sugarMaple', 0.25], ['whiteAsh', 0.1], ['yellowBirch', 0.09], ['elm', 0.05], ['silverMaple', 0.03], ['basswood', 0.02]],
+    mix: [
+      ['redMaple', 0.46],
+      ['sugarMaple', 0.25],
+      ['whiteAsh', 0.1],
+      ['yellowBirch', 0.09],
+      ['elm', 0.05],
+      ['silverMaple', 0.03],
+      ['basswood', 0.02]
+    ],
     tappedSince: 2014
   },
   {
@@ -72,7 +88,15 @@ const STANDS: readonly StandPlan[] = [
     box: [240, 60, 330, 205],
     trees: 64,
     clumps: 10,
-    mix: [['beech', 0.32], ['sugarMaple', 0.3], ['redOak', 0.14], ['hophornbeam', 0.1], ['blackCherry', 0.07], ['aspen', 0.04], ['stripedMaple', 0.03]],
+    mix: [
+      ['beech', 0.32],
+      ['sugarMaple', 0.3],
+      ['redOak', 0.14],
+      ['hophornbeam', 0.1],
+      ['blackCherry', 0.07],
+      ['aspen', 0.04],
+      ['stripedMaple', 0.03]
+    ],
     tappedSince: null
   }
 ];
@@ -98,7 +122,12 @@ const SKIPPED = 2020;
 export function corranHill(seed = 1798): DemoBush {
   const rng = seededRng(seed);
   const uuid = uuidMaker(rng);
-  const stands = STANDS.map((plan): Stand => ({ id: uuid(), name: plan.name, purpose: plan.purpose, areaHa: plan.areaHa }));
+  const stands = STANDS.map((plan): Stand => ({
+    id: uuid(),
+    name: plan.name,
+    purpose: plan.purpose,
+    areaHa: plan.areaHa
+  }));
   const wood = walkOrder(growWood(rng));
   const trees = wood.map((tree, i): Tree => ({
     id: uuid(),
@@ -143,7 +172,12 @@ function growWood(rng: Rng): Omit<TrueTree, 'crownClass' | 'ringMm'>[] {
 }
 
 function diameterOf(species: SpeciesId, rng: Rng): number {
-  const [mean, sd] = species === 'sugarMaple' ? [375, 110] : species === 'hophornbeam' || species === 'stripedMaple' ? [170, 40] : [320, 90];
+  const [mean, sd] =
+    species === 'sugarMaple'
+      ? [375, 110]
+      : species === 'hophornbeam' || species === 'stripedMaple'
+        ? [170, 40]
+        : [320, 90];
   return Math.min(820, Math.max(95, rng.normal(mean, sd)));
 }
 
@@ -184,12 +218,23 @@ const far = (a: { eastM: number; northM: number }, b: { eastM: number; northM: n
   Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
 
 /** Crown class and ring width from how a tree stands among its neighbours. */
-function withCrown(tree: Omit<TrueTree, 'crownClass' | 'ringMm'>, wood: readonly Omit<TrueTree, 'crownClass' | 'ringMm'>[]): TrueTree {
+function withCrown(
+  tree: Omit<TrueTree, 'crownClass' | 'ringMm'>,
+  wood: readonly Omit<TrueTree, 'crownClass' | 'ringMm'>[]
+): TrueTree {
   const reach = crownRadius(tree.dbhMm, tree.species);
   const near = wood.filter((o) => o !== tree && far(o, tree) < reach + crownRadius(o.dbhMm, o.species) + 1);
   const taller = near.reduce((sum, o) => sum + Math.max(0, basalArea(o.dbhMm) / basalArea(tree.dbhMm) - 0.6), 0);
   const crownClass: CrownClass =
-    near.length === 0 ? 'open' : taller < 0.5 ? 'dominant' : taller < 2.2 ? 'codominant' : taller < 6 ? 'intermediate' : 'suppressed';
+    near.length === 0
+      ? 'open'
+      : taller < 0.5
+        ? 'dominant'
+        : taller < 2.2
+          ? 'codominant'
+          : taller < 6
+            ? 'intermediate'
+            : 'suppressed';
   const typical = { open: 2.3, dominant: 1.9, codominant: 1.45, intermediate: 0.95, suppressed: 0.5 }[crownClass];
   // A tree's own vigour, from its place: the same tree is always as vigorous.
   const vigour = 0.85 + 0.3 * Math.abs(Math.sin(tree.eastM * 12.9 + tree.northM * 78.2));
@@ -203,7 +248,14 @@ function diameterIn(tree: TrueTree, year: number): number {
 /** Everything that was recorded of a tree. */
 function lifeOf(tree: TrueTree, row: Tree, rng: Rng, uuid: () => string): WorkRecord[] {
   const records: WorkRecord[] = [];
-  const envelope = (on: string) => ({ id: uuid(), treeId: row.id, on, recordedAt: `${on}T15:00:00.000Z`, correctsId: null, withdrawn: false });
+  const envelope = (on: string) => ({
+    id: uuid(),
+    treeId: row.id,
+    on,
+    recordedAt: `${on}T15:00:00.000Z`,
+    correctsId: null,
+    withdrawn: false
+  });
   const number = Number(row.tag);
 
   determine(tree, number, rng, envelope, records);
@@ -213,13 +265,26 @@ function lifeOf(tree: TrueTree, row: Tree, rng: Rng, uuid: () => string): WorkRe
 
   const wildlife = STANDS[tree.stand]!.purpose === 'wildlife';
   if (tree.species === 'beech' && !wildlife && number % 3 === 0)
-    records.push({ ...envelope('2026-10-18'), kind: 'mark', purpose: 'take', reason: 'beech in decline, crowding a crop tree' });
+    records.push({
+      ...envelope('2026-10-18'),
+      kind: 'mark',
+      purpose: 'take',
+      reason: 'beech in decline, crowding a crop tree'
+    });
   if (wildlife && number % 19 === 0)
     records.push({ ...envelope('2025-08-03'), kind: 'mark', purpose: 'keep', reason: 'den tree: cavity in use' });
   const tapped = STANDS[tree.stand]!.tappedSince !== null && isMaple(tree.species);
   if (tapped && number <= 36 && tree.dbhMm > 305) {
     const taps = tree.dbhMm > 460 && tree.ringMm > 1.2 ? 2 : 1;
-    records.push({ ...envelope('2026-11-15'), kind: 'decision', season: 2027, taps, suggested: taps, binding: 'size', reason: '' });
+    records.push({
+      ...envelope('2026-11-15'),
+      kind: 'decision',
+      season: 2027,
+      taps,
+      suggested: taps,
+      binding: 'size',
+      reason: ''
+    });
   }
   return records;
 }
@@ -258,21 +323,43 @@ function readings(tree: TrueTree, number: number, rng: Rng, envelope: Envelope, 
     const on = `${year}-10-${String(10 + (number % 15)).padStart(2, '0')}`;
     if (year < 2019) {
       const girth = Math.round(girthFromDiameter(dbh + rng.normal(0, 3)) / 5) * 5;
-      records.push({ ...envelope(on), kind: 'reading', quantity: 'girth', valueMm: girth, asWritten: `${girth / 10} cm`, method: 'girthTape', heightMm: 1300, confirmed: false, note: '' });
+      records.push({
+        ...envelope(on),
+        kind: 'reading',
+        quantity: 'girth',
+        valueMm: girth,
+        asWritten: `${girth / 10} cm`,
+        method: 'girthTape',
+        heightMm: 1300,
+        confirmed: false,
+        note: ''
+      });
       continue;
     }
     let diameter = Math.round(dbh + rng.normal(0, 2));
     // A few slips of the pencil, for the guard to find.
     if (year === 2024 && number % 97 === 40) diameter = Math.round(girthFromDiameter(diameter));
     if (year === 2024 && number % 131 === 60) diameter = Math.round(diameter / 2.54);
-    records.push({ ...envelope(on), kind: 'reading', quantity: 'diameter', valueMm: diameter, asWritten: `${diameter / 10} cm`, method: 'diameterTape', heightMm: 1300, confirmed: false, note: '' });
+    records.push({
+      ...envelope(on),
+      kind: 'reading',
+      quantity: 'diameter',
+      valueMm: diameter,
+      asWritten: `${diameter / 10} cm`,
+      method: 'diameterTape',
+      heightMm: 1300,
+      confirmed: false,
+      note: ''
+    });
   }
 }
 
 function lookUp(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord[]): void {
   if (rng.uniform() < 0.18) return;
   const declining = tree.species === 'beech' || tree.species === 'whiteAsh';
-  const drawn = declining ? 15 + rng.uniform() * 60 : Math.max(0, rng.normal(tree.crownClass === 'suppressed' ? 14 : 5, 6));
+  const drawn = declining
+    ? 15 + rng.uniform() * 60
+    : Math.max(0, rng.normal(tree.crownClass === 'suppressed' ? 14 : 5, 6));
   records.push({
     ...envelope('2025-07-12'),
     kind: 'assessment',
@@ -306,7 +393,16 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord
       const height = sunny ? 700 + 700 * rng.uniform() : 1050 + (season % 2 ? 115 : -115);
       const bearingDeg = round((((bearing % 360) + 360) % 360) % 360, 0) % 360;
       const heightMm = Math.round(height / 10) * 10;
-      const hole = { ...envelope(`${season}-02-${String(10 + (tap + season) % 15).padStart(2, '0')}`), kind: 'taphole' as const, season, bearingDeg, heightMm, bitMm, depthMm, predictedClear: null };
+      const hole = {
+        ...envelope(`${season}-02-${String(10 + ((tap + season) % 15)).padStart(2, '0')}`),
+        kind: 'taphole' as const,
+        season,
+        bearingDeg,
+        heightMm,
+        bitMm,
+        depthMm,
+        predictedClear: null
+      };
       records.push(hole);
       const share = stainMet(columns, tree.ringMm, radius, season, hole);
       if (season >= 2021)
@@ -347,7 +443,8 @@ function stainMet(
 
 /** Two neighbours whose 2024 readings were written under each other's tags. */
 function swapTags(trees: readonly Tree[], records: WorkRecord[]): void {
-  const last = (tree: Tree) => records.find((r) => r.treeId === tree.id && r.kind === 'reading' && r.on.startsWith('2024'));
+  const last = (tree: Tree) =>
+    records.find((r) => r.treeId === tree.id && r.kind === 'reading' && r.on.startsWith('2024'));
   for (let i = 50; i + 1 < trees.length; i++) {
     const [a, b] = [last(trees[i]!), last(trees[i + 1]!)];
     if (a?.kind !== 'reading' || b?.kind !== 'reading' || Math.abs(a.valueMm - b.valueMm) < 150) continue;
@@ -366,8 +463,12 @@ function pick(mix: Mix, rng: Rng): SpeciesId {
 
 /** Well-formed version 4 ids from the generator, so that the demo is the same everywhere. */
 function uuidMaker(rng: Rng): () => string {
-  const hex = (digits: number) => Math.floor(rng.uniform() * 16 ** digits).toString(16).padStart(digits, '0');
-  return () => `${hex(8)}-${hex(4)}-4${hex(3)}-${(8 + Math.floor(rng.uniform() * 4)).toString(16)}${hex(3)}-${hex(6)}${hex(6)}`;
+  const hex = (digits: number) =>
+    Math.floor(rng.uniform() * 16 ** digits)
+      .toString(16)
+      .padStart(digits, '0');
+  return () =>
+    `${hex(8)}-${hex(4)}-4${hex(3)}-${(8 + Math.floor(rng.uniform() * 4)).toString(16)}${hex(3)}-${hex(6)}${hex(6)}`;
 }
 
 function round(value: number, digits: number): number {

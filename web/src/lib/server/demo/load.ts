@@ -25,11 +25,26 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
   );
   const bushId = randomUUID();
   await tables().sequelize.transaction(async (transaction) => {
-    await User.bulkCreate(people.map(({ role: _role, ...user }) => user), { transaction });
-    await Bush.create({ id: bushId, name: DEMO_BUSH_NAME, settings: {}, originLat: null, originLon: null, createdAt: now }, { transaction });
-    await Membership.bulkCreate(people.map(({ id, role }) => ({ userId: id, bushId, role })), { transaction });
-    await StandRow.bulkCreate(stands.map((stand) => ({ ...stand, bushId })), { transaction });
-    await TreeRecord.bulkCreate(trees.map((tree) => ({ ...tree, bushId })), { transaction });
+    await User.bulkCreate(
+      people.map(({ role: _role, ...user }) => user),
+      { transaction }
+    );
+    await Bush.create(
+      { id: bushId, name: DEMO_BUSH_NAME, settings: {}, originLat: null, originLon: null, createdAt: now },
+      { transaction }
+    );
+    await Membership.bulkCreate(
+      people.map(({ id, role }) => ({ userId: id, bushId, role })),
+      { transaction }
+    );
+    await StandRow.bulkCreate(
+      stands.map((stand) => ({ ...stand, bushId })),
+      { transaction }
+    );
+    await TreeRecord.bulkCreate(
+      trees.map((tree) => ({ ...tree, bushId })),
+      { transaction }
+    );
     await storeMany(records, bushId, people[0]!.id, now, transaction);
   });
   return true;

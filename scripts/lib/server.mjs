@@ -1,0 +1,56 @@
+import { spawn } from 'node:child_process';
+
+import { exec, pause, stop } from './exec.mjs';
+import { cliEntry, serverEntry } from './paths.mjs';
+import { Trouble } from './say.mjs';
+
+/**
+ * Brings the tables up to date and loads the demo bush, as asked.
+ * @param {string} databaseUrl
+ * @param {'migrate' | 'demo'} command
+ */
+export async function prepareTables(databaseUrl, command) {
+  const result = await exec('node', [cliEntry, command], { quiet: true, env: { DATABASE_URL: databaseUrl } });
+  if (result.code !== 0)
+    throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
+  return result.output.trim();
+}
+
+/**
+ * Starts the production server on loopback and waits until it answers.
+ * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string }} options
+ */
+export async function startServer({ databaseUrl, port, demo, today }) {
+  const origin = `http://127.0.0.1:${port}`;
+  const child = spawn('node', [serverEntry], {
+    detached: true,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HOST: '127.0.0.1',
+      PORT: String(port),
+      ORIGIN: origin,
+      DATABASE_URL: databaseUrl,
+      BODY_SIZE_LIMIT: '10M',
+      BAUMKIN_DEMO: demo ? '1' : '',
+      ...(today ? { BAUMKIN_TODAY: today } : {})
+    }
+  });
+  let ended = false;
+  child.on('exit', () => (ended = true));
+  const deadline = Date.now() + 30_000;
+  while (!ended && Date.now() < deadline) {
+    const answer = await fetch(`${origin}/sign-in`).catch(() => null);
+    if (answer?.ok)
+      return {
+        origin,
+        pid: child.pid,
+        onExit: (/** @type {() => void} */ f) => child.on('exit', f),
+        stop: () => stop(/** @type {number} */ (child.pid))
+      };
+    await pause(100);
+  }
+  if (child.pid && !ended) await stop(child.pid);
+  throw new Trouble('The server did not start; its message stands above.');
+}

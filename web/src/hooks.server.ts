@@ -1,0 +1,43 @@
+import { randomUUID } from 'node:crypto';
+import { json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+
+import { memberOf } from '$lib/server/accounts.ts';
+import { pendingMigrations, tables } from '$lib/server/db/index.ts';
+import { log } from '$lib/server/log.ts';
+import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
+
+export const init: ServerInit = async () => {
+  const pending = await pendingMigrations(tables().sequelize);
+  if (pending.length > 0)
+    throw new Error(`The database is behind: ${pending.join(', ')}. Run "node build-cli/cli.js migrate".`);
+};
+
+/** Pages that anybody may see. */
+const OPEN = ['/sign-in', '/sign-up'];
+
+export const handle: Handle = async ({ event, resolve }) => {
+  const { url, request, cookies } = event;
+  const token = cookies.get(SESSION_COOKIE);
+  event.locals.member = token ? await memberOf(token) : null;
+
+  if (url.pathname.startsWith('/api/')) {
+    // The framework's origin check covers forms only.
+    const origin = request.headers.get('origin');
+    if (request.method !== 'GET' && origin !== null && origin !== url.origin)
+      return json({ message: 'This request comes from another site.' }, { status: 403 });
+    if (!event.locals.member) return json({ message: 'Sign in first.' }, { status: 401 });
+  } else if (!event.locals.member && event.route.id !== null && !OPEN.includes(url.pathname)) {
+    redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
+  }
+  const response = await resolve(event);
+  response.headers.set('x-content-type-options', 'nosniff');
+  response.headers.set('referrer-policy', 'same-origin');
+  return response;
+};
+
+export const handleError: HandleServerError = ({ error, event, status, message }) => {
+  if (status === 404) return { message: 'There is nothing at this address.' };
+  const id = randomUUID();
+  log.error({ id, path: event.url.pathname, err: error }, message);
+  return { message: 'Something went wrong here, and nothing was changed. Try again.', id };
+};

@@ -1,0 +1,293 @@
+import {
+  deriveTree,
+  isOutstanding,
+  recordSchema,
+  STATIONS,
+  treeRow,
+  type Station,
+  type TreeRow,
+  type TreeState,
+  type WorkRecord
+} from '@baumkin/core';
+import { getContext, setContext } from 'svelte';
+import { SvelteMap } from 'svelte/reactivity';
+
+import type { Overview } from './overview.ts';
+import { store, type OutboxEntry } from './store.ts';
+
+/** A record without the parts that are the same for all: id, moment and tree. */
+type Draft = WorkRecord extends infer R
+  ? R extends WorkRecord
+    ? Omit<R, 'id' | 'treeId' | 'recordedAt' | 'correctsId' | 'withdrawn' | 'on'> & {
+        correctsId?: string;
+        on?: string;
+        withdrawn?: boolean;
+      }
+    : never
+  : never;
+
+const RETRY_MS = 15_000;
+
+/**
+ * The bush on this device: rows for every tree, records for those that were opened, and the outbox. Every write goes
+ * through the outbox first, whether there is a network or not; what waits there already counts on the screen.
+ */
+export class BushState {
+  overview = $state.raw<Overview | null>(null);
+  /** the server could not be reached at the last try */
+  offline = $state(false);
+  problem = $state<string | null>(null);
+  outbox = $state.raw<readonly OutboxEntry[]>([]);
+  readonly #records = new SvelteMap<string, readonly WorkRecord[]>();
+  #sending: Promise<void> | null = null;
+  #sendAgain = false;
+  #timer: ReturnType<typeof setInterval> | undefined;
+
+  readonly waiting = $derived(this.outbox.filter((entry) => entry.refused === null).length);
+  readonly refused = $derived(this.outbox.filter((entry) => entry.refused !== null));
+  readonly rows = $derived.by(() => this.#rowsWithOutbox());
+  readonly byId = $derived(new Map(this.rows.map((row) => [row.id, row])));
+  readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
+  readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
+  readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
+  readonly mayDecide = $derived(this.overview?.bush.role === 'steward');
+  readonly outstanding = $derived.by(() => this.#countOutstanding());
+
+  constructor(readonly id: string) {}
+
+  /** Opens the bush: what the device has at once, what the server has as soon as it answers. */
+  async open(): Promise<void> {
+    const kept = await store.overviews.get(this.id);
+    if (kept) this.overview = kept.overview;
+    await this.#readOutbox();
+    await Promise.all([...new Set(this.outbox.map((entry) => entry.treeId))].map((treeId) => this.#fromDevice(treeId)));
+    window.addEventListener('online', this.#wake);
+    window.addEventListener('offline', this.#sleep);
+    this.#timer = setInterval(() => void (this.waiting > 0 && this.send()), RETRY_MS);
+    await this.refresh();
+    await this.#readOutbox();
+    void this.#takeAlong();
+    await this.send();
+  }
+
+  close(): void {
+    window.removeEventListener('online', this.#wake);
+    window.removeEventListener('offline', this.#sleep);
+    clearInterval(this.#timer);
+  }
+
+  /** Asks the server for the bush at a glance. */
+  async refresh(): Promise<void> {
+    const answer = await this.#get<Overview>(`/api/v1/bushes/${this.id}`);
+    if (!answer) return;
+    this.overview = answer;
+    this.problem = null;
+    await store.overviews.put({ bushId: this.id, overview: answer });
+  }
+
+  /** All records of a tree, those in the outbox included; empty until they are loaded. */
+  recordsOf(treeId: string): readonly WorkRecord[] {
+    const stored = this.#records.get(treeId) ?? [];
+    const waiting = this.outbox
+      .filter((entry) => entry.treeId === treeId && entry.refused === null)
+      .map((e) => e.record);
+    if (waiting.length === 0) return stored;
+    const known = new Set(stored.map((record) => record.id));
+    return [...stored, ...waiting.filter((record) => !known.has(record.id))];
+  }
+
+  /** Are the tree's records here? */
+  hasLife(treeId: string): boolean {
+    return this.#records.has(treeId);
+  }
+
+  stateOf(treeId: string): TreeState {
+    return deriveTree(this.recordsOf(treeId), this.season, this.today);
+  }
+
+  /** Brings a tree's records: from the device at once, then from the server. */
+  async loadTree(treeId: string): Promise<void> {
+    await this.#fromDevice(treeId);
+    const answer = await this.#get<{ records: WorkRecord[] }>(`/api/v1/bushes/${this.id}/trees/${treeId}`);
+    if (!answer) return;
+    this.#records.set(treeId, answer.records);
+    await store.lives.put({ treeId, bushId: this.id, records: answer.records });
+  }
+
+  /**
+   * Writes a record down: kept on this device first, then sent.
+   * @returns the record, with its new id
+   */
+  async record(treeId: string, draft: Draft): Promise<WorkRecord> {
+    const record = recordSchema.parse({
+      on: this.today,
+      ...draft,
+      id: crypto.randomUUID(),
+      treeId,
+      recordedAt: new Date().toISOString()
+    });
+    const memberId = this.overview?.member.id ?? '';
+    await store.outbox.put({
+      id: record.id,
+      bushId: this.id,
+      memberId,
+      treeId,
+      record,
+      addedAt: Date.now(),
+      refused: null
+    });
+    await this.#readOutbox();
+    void this.send();
+    return record;
+  }
+
+  /** Takes a record back: a correction that says nothing instead. */
+  async withdraw(record: WorkRecord): Promise<void> {
+    const { id: _id, treeId, recordedAt: _at, ...rest } = record;
+    await this.record(treeId, { ...rest, correctsId: record.id, withdrawn: true } as Draft);
+  }
+
+  /** Drops a refused record from the outbox, once a person has read why. */
+  async drop(entryId: string): Promise<void> {
+    await store.outbox.delete(entryId);
+    await this.#readOutbox();
+  }
+
+  /** Sends what waits. One sender at a time; what is added meanwhile goes in the next turn. */
+  async send(): Promise<void> {
+    if (this.#sending) {
+      this.#sendAgain = true;
+      return this.#sending;
+    }
+    this.#sending = this.#sendAll().finally(() => (this.#sending = null));
+    await this.#sending;
+    if (this.#sendAgain) {
+      this.#sendAgain = false;
+      await this.send();
+    }
+  }
+
+  async #sendAll(): Promise<void> {
+    // Two tabs share one outbox; the server takes a record that comes twice as one, so no lock is needed.
+    const batch = this.outbox.filter((entry) => entry.refused === null).slice(0, 200);
+    if (batch.length === 0) return;
+    let response: Response;
+    try {
+      response = await fetch(`/api/v1/bushes/${this.id}/records`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ records: batch.map((entry) => entry.record) })
+      });
+    } catch {
+      this.offline = true;
+      return;
+    }
+    this.offline = false;
+    if (!response.ok) {
+      this.problem =
+        response.status === 401 ? 'Sign in again; your records wait on this device.' : await messageOf(response);
+      return;
+    }
+    this.problem = null;
+    const { outcomes } = (await response.json()) as { outcomes: { id: string; status: string; reason?: string }[] };
+    const byId = new Map(outcomes.map((outcome) => [outcome.id, outcome]));
+    for (const entry of batch) {
+      const outcome = byId.get(entry.id);
+      if (!outcome) continue;
+      if (outcome.status === 'refused') await store.outbox.update(entry.id, { refused: outcome.reason ?? 'refused' });
+      else await this.#arrived(entry);
+    }
+    await this.#readOutbox();
+    if (this.waiting > 0) this.#sendAgain = true;
+  }
+
+  async #arrived(entry: OutboxEntry): Promise<void> {
+    const records = [...(this.#records.get(entry.treeId) ?? []).filter((r) => r.id !== entry.id), entry.record];
+    this.#records.set(entry.treeId, records);
+    await store.lives.put({ treeId: entry.treeId, bushId: this.id, records });
+    await store.outbox.delete(entry.id);
+  }
+
+  async #readOutbox(): Promise<void> {
+    const entries = await store.outbox.where('bushId').equals(this.id).toArray();
+    const own = entries.filter((entry) => entry.memberId === this.overview?.member.id);
+    this.outbox = own.sort((a, b) => a.addedAt - b.addedAt);
+  }
+
+  async #fromDevice(treeId: string): Promise<void> {
+    if (this.#records.has(treeId)) return;
+    const life = await store.lives.get(treeId);
+    if (life) this.#records.set(treeId, life.records);
+  }
+
+  /** Brings the whole bush onto the device, for the woods. */
+  async #takeAlong(): Promise<void> {
+    const pack = await this.#get<{ lives: { treeId: string; records: WorkRecord[] }[] }>(
+      `/api/v1/bushes/${this.id}/pack`
+    );
+    if (!pack) return;
+    await store.lives.bulkPut(pack.lives.map((life) => ({ ...life, bushId: this.id })));
+  }
+
+  #rowsWithOutbox(): readonly TreeRow[] {
+    if (!this.overview) return [];
+    const { trees, season, today } = this.overview;
+    return trees.map((row) =>
+      this.#records.has(row.id) ? treeRow(row, deriveTree(this.recordsOf(row.id), season, today)) : row
+    );
+  }
+
+  #countOutstanding(): Record<Station, number> {
+    const counts = Object.fromEntries(STATIONS.map((station) => [station, 0])) as Record<Station, number>;
+    for (const row of this.rows)
+      for (const station of STATIONS) if (this.isOutstanding(station, row)) counts[station] += 1;
+    return counts;
+  }
+
+  isOutstanding(station: Station, row: TreeRow): boolean {
+    return isOutstanding(station, row, this.today, this.standOf(row)?.purpose !== 'wildlife');
+  }
+
+  standOf(row: TreeRow) {
+    return this.overview?.stands.find((stand) => stand.id === row.standId) ?? null;
+  }
+
+  async #get<T>(path: string): Promise<T | null> {
+    try {
+      const response = await fetch(path);
+      if (response.ok) {
+        this.offline = false;
+        return (await response.json()) as T;
+      }
+      if (response.status === 401) window.location.href = `/sign-in?to=${encodeURIComponent(window.location.pathname)}`;
+      else this.problem = await messageOf(response);
+    } catch {
+      this.offline = true;
+    }
+    return null;
+  }
+
+  readonly #wake = () => {
+    this.offline = false;
+    void this.send();
+  };
+  readonly #sleep = () => {
+    this.offline = true;
+  };
+}
+
+async function messageOf(response: Response): Promise<string> {
+  const body = (await response.json().catch(() => null)) as { message?: string } | null;
+  return body?.message ?? 'The server did not answer as it should. What you wrote is kept on this device.';
+}
+
+const KEY = Symbol('bush');
+
+export function provideBush(bush: () => BushState): void {
+  setContext(KEY, bush);
+}
+
+/** The bush of the page. */
+export function useBush(): BushState {
+  return getContext<() => BushState>(KEY)();
+}

@@ -1,0 +1,76 @@
+import {
+  formatBasalArea,
+  formatBasalAreaDensity,
+  formatGround,
+  formatLength,
+  type LengthUnit,
+  type LengthUse,
+  type UnitSystem
+} from '@baumkin/core';
+
+const KEY = 'baumkin-preferences';
+type Theme = 'snow' | 'night';
+
+/** What this device's steward prefers: units and theme. One switch changes every figure at once. */
+class Preferences {
+  units = $state<UnitSystem>('metric');
+  theme = $state<Theme>('snow');
+
+  /** Reads what was kept; the system's own theme where nothing was. */
+  restore(): void {
+    const kept = readKept();
+    this.units = kept.units ?? 'metric';
+    this.theme = kept.theme ?? (window.matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'snow');
+    document.documentElement.dataset.theme = this.theme;
+  }
+
+  setUnits(units: UnitSystem): void {
+    this.units = units;
+    this.#keep();
+  }
+
+  setTheme(theme: Theme): void {
+    this.theme = theme;
+    document.documentElement.dataset.theme = theme;
+    this.#keep();
+  }
+
+  #keep(): void {
+    localStorage.setItem(KEY, JSON.stringify({ units: this.units, theme: this.theme }));
+  }
+
+  length(mm: number, use: LengthUse): string {
+    return formatLength(mm, this.units, use);
+  }
+
+  basalArea(m2: number): string {
+    return formatBasalArea(m2, this.units);
+  }
+
+  basalAreaDensity(m2PerHa: number): string {
+    return formatBasalAreaDensity(m2PerHa, this.units);
+  }
+
+  ground(ha: number): string {
+    return formatGround(ha, this.units);
+  }
+
+  /** unit of a bare number typed for a trunk */
+  get trunkUnit(): LengthUnit {
+    return this.units === 'metric' ? 'cm' : 'in';
+  }
+}
+
+function readKept(): { units?: UnitSystem; theme?: Theme } {
+  try {
+    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as { units?: unknown; theme?: unknown };
+    return {
+      units: kept.units === 'inch' || kept.units === 'metric' ? kept.units : undefined,
+      theme: kept.theme === 'snow' || kept.theme === 'night' ? kept.theme : undefined
+    };
+  } catch {
+    return {};
+  }
+}
+
+export const preferences = new Preferences();

@@ -1,0 +1,337 @@
+<script lang="ts">
+  import {
+    barkThickness,
+    CLEAR_ENOUGH,
+    conditionCap,
+    knownMaple,
+    ladderById,
+    ladderRule,
+    ladderTaps,
+    LADDERS,
+    longRunStainedShare,
+    suggestTaps,
+    vigourClass,
+    type CrownClass
+  } from '@baumkin/core';
+  import { toast } from 'svelte-sonner';
+  import { untrack } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { LivePlacement } from '$lib/place/placement.svelte.ts';
+  import { placementOf } from '$lib/place/task.ts';
+
+  const { treeId }: { treeId: string } = $props();
+  const bush = $derived(useBush());
+  const row = $derived(bush.byId.get(treeId)!);
+  const tree = $derived(bush.stateOf(treeId));
+  const settings = $derived(bush.overview!.bush.settings);
+  const placing = $derived(placementOf(treeId, tree, settings, bush.season, 4));
+  const live = new LivePlacement(() => placing?.task ?? null);
+
+  /** clear places that keep their distance; null while they are being worked out */
+  const room = $derived(
+    live.stage === 'full' && live.placement
+      ? tree.holesThisSeason.length + live.placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length
+      : null
+  );
+  const ladder = $derived(ladderById(settings.ladder));
+  const suggestion = $derived(
+    tree.dbhMm === null
+      ? null
+      : suggestTaps({
+          dbhMm: tree.dbhMm,
+          ringMm: tree.growth.ringMm,
+          ringSeMm: tree.growth.ringSeMm,
+          bitMm: settings.bitMm,
+          depthMm: settings.depthMm,
+          bandMm: settings.highestMm - settings.lowestMm,
+          acceptedShare: settings.acceptedShare,
+          ladder,
+          condition: tree.assessment,
+          isMaple: knownMaple(row),
+          room,
+          seasonsSinceTapped: tree.lastTappedSeason === null ? null : bush.season - tree.lastTappedSeason
+        })
+  );
+
+  const CROWNS: readonly [CrownClass, string][] = [
+    ['open', 'open-grown: light from all sides'],
+    ['dominant', 'dominant: above its neighbours'],
+    ['codominant', 'codominant: light from above'],
+    ['intermediate', 'intermediate: squeezed'],
+    ['suppressed', 'suppressed: under the others']
+  ];
+  const start = untrack(() => tree.assessment);
+  let lookingUp = $state(untrack(() => start === null));
+  let dieback = $state(start?.diebackPct ?? 5);
+  let crownClass = $state<CrownClass>(start?.crownClass ?? 'codominant');
+  let openYears = $state<number | null>(start?.oldestOpenHoleYears ?? null);
+  let stressed = $state(start?.stressed ?? false);
+
+  let reason = $state('');
+  let choice = $state<number | null>(null);
+
+  async function saveCondition(): Promise<void> {
+    const record = await bush.record(treeId, {
+      kind: 'assessment',
+      diebackPct: dieback,
+      crownClass,
+      oldestOpenHoleYears: openYears,
+      stressed,
+      note: ''
+    });
+    lookingUp = false;
+    toast.success('Condition written down.', { action: { label: 'Undo', onClick: () => void bush.withdraw(record) } });
+  }
+
+  async function decide(taps: number): Promise<void> {
+    if (!suggestion) return;
+    if (taps !== suggestion.taps && reason.trim() === '') {
+      choice = taps;
+      return;
+    }
+    const record = await bush.record(treeId, {
+      kind: 'decision',
+      season: bush.season,
+      taps,
+      suggested: suggestion.taps,
+      binding: suggestion.binding,
+      reason: taps === suggestion.taps ? '' : reason.trim()
+    });
+    choice = null;
+    reason = '';
+    toast.success(`Tree ${row.tag}: ${tapWords(taps)} in ${bush.season}.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
+    });
+  }
+
+  const tapWords = (n: number) =>
+    n === 0 ? 'rest' : n === 1 ? 'one tap' : `${['', '', 'two', 'three', 'four'][n] ?? n} taps`;
+  const carried = (n: number) => (n >= 9.95 ? 'more than ten' : n.toFixed(1));
+  const stain = (share: number) => (share >= 0.995 ? 'all of it' : `${Math.round(share * 100)}\u00a0%`);
+</script>
+
+{#if knownMaple(row) === false}
+  <p class="max-w-prose">
+    This is not a maple: it is left untapped. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
+      >Look at it again</a
+    > if you doubt that.
+  </p>
+{:else if !suggestion}
+  <p class="max-w-prose">
+    How many taps it bears depends on how thick it is and how fast it grows. <a
+      class="link"
+      href="/bush/{bush.id}/measure/{treeId}">Measure this tree first</a
+    >.
+  </p>
+{:else}
+  <div class="grid gap-x-9 gap-y-6 lg:grid-cols-[23rem_1fr]">
+    <section class="flex flex-col gap-4" aria-label="Suggestion and decision">
+      <div class="border-l-[6px] border-primary pl-4" data-testid="suggestion">
+        <p class="aside">Suggested for {bush.season}</p>
+        <p class="font-slab text-4xl font-bold">
+          {tapWords(suggestion.taps)[0]!.toUpperCase() + tapWords(suggestion.taps).slice(1)}
+        </p>
+        <p class="mt-1.5 text-lg leading-snug">{suggestion.reason}</p>
+        {#if suggestion.change}
+          <p class="aside mt-1">
+            {#if suggestion.change.kind === 'grow'}The next step comes at {preferences.length(
+                suggestion.change.toDbhMm,
+                'trunk'
+              )}, in about {Math.max(
+                1,
+                Math.round((suggestion.change.toDbhMm - tree.dbhMm!) / (2 * tree.growth.ringMm))
+              )} years at this growth.{:else}{suggestion.change.text}{/if}
+          </p>
+        {/if}
+        {#if knownMaple(row) === null}<p class="mt-1 font-semibold">
+            Its species is not settled: identify it before drilling.
+          </p>{/if}
+      </div>
+
+      <dl class="grid grid-cols-[1fr_auto] gap-y-1">
+        {#each [['Size allows', suggestion.limits.size, 'size'], ['Condition allows', suggestion.limits.condition, 'condition'], ['Growth carries', suggestion.limits.growth, 'growth'], ['Clear places now', suggestion.limits.room, 'room']] as const as [label, limit, id] (id)}
+          {@const binds = suggestion.binding === id}
+          <dt class={binds ? 'font-bold' : ''}>{label}{binds ? ', the limit that binds' : ''}</dt>
+          <dd class="text-right {binds ? 'font-bold' : ''}">
+            {limit === null
+              ? 'looking …'
+              : id === 'condition' && limit >= 4
+                ? 'no limit'
+                : limit >= 4
+                  ? '4 or more'
+                  : limit}
+          </dd>
+        {/each}
+      </dl>
+
+      {#if bush.mayDecide}
+        <div>
+          <h2 class="mb-1.5">{tree.decision ? `Decided: ${tapWords(tree.decision.taps)}` : 'Your decision'}</h2>
+          {#if tree.decision?.reason}<p class="aside mb-1.5">Because: {tree.decision.reason}</p>{/if}
+          <div class="grid grid-cols-5" role="group" aria-label="Taps this season">
+            {#each [0, 1, 2, 3, 4] as taps (taps)}
+              {@const on = (choice ?? tree.decision?.taps) === taps}
+              <button
+                class="min-h-12 border border-l-0 border-base-content text-lg first:border-l {on
+                  ? 'bg-neutral font-bold text-neutral-content'
+                  : taps === suggestion.taps
+                    ? 'bg-primary font-bold text-primary-content'
+                    : ''}"
+                aria-pressed={on}
+                onclick={() => decide(taps)}>{taps === 0 ? 'rest' : taps}</button
+              >
+            {/each}
+          </div>
+          {#if choice !== null && choice !== suggestion.taps}
+            <form
+              class="mt-2 flex flex-col gap-2"
+              onsubmit={(event) => {
+                event.preventDefault();
+                void decide(choice!);
+              }}
+            >
+              <label class="flex flex-col gap-1">
+                Why {tapWords(choice)}, not {tapWords(suggestion.taps)}? The reason is kept.
+                <input class="input w-full" maxlength="500" bind:value={reason} data-testid="reason" />
+              </label>
+              <div class="flex gap-2">
+                <button class="btn btn-primary btn-sm" disabled={reason.trim() === ''}>Decide</button>
+                <button type="button" class="btn btn-ghost btn-sm" onclick={() => (choice = null)}>Leave it</button>
+              </div>
+            </form>
+          {/if}
+        </div>
+      {/if}
+    </section>
+
+    <div class="flex min-w-0 flex-col gap-6">
+      <section aria-labelledby="ladders">
+        <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
+        <table class="w-full max-w-2xl text-left">
+          <tbody>
+            {#each LADDERS as school (school.id)}
+              {@const taps = ladderTaps(school, tree.dbhMm!)}
+              <tr class="border-b border-base-300/70 {school.id === ladder.id ? 'bg-base-200' : ''}">
+                <th
+                  scope="row"
+                  class="py-1.5 pl-2 font-normal whitespace-nowrap {school.id === ladder.id ? 'font-bold' : ''}"
+                  >{school.name}</th
+                >
+                <td class="px-3"><span class="aside">{ladderRule(school, preferences.units)}</span></td>
+                <td class="pr-2 text-right whitespace-nowrap">
+                  <span class="sr-only">{taps}</span>
+                  <span aria-hidden="true" class="inline-flex gap-1 align-middle">
+                    {#each [1, 2, 3, 4] as n (n)}<span
+                        class="inline-block h-3 w-3 rounded-full border-2 {n <= taps
+                          ? 'border-base-content bg-base-content'
+                          : 'border-base-300'}"
+                      ></span>{/each}
+                  </span>
+                </td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        <p class="aside mt-1">
+          This bush goes by {ladder.name.toLowerCase()}, the most cautious in wide use. A ladder knows the size of a
+          tree, not whether it grows.
+        </p>
+      </section>
+
+      <section aria-labelledby="balance" class="max-w-2xl" data-testid="balance">
+        <h2 id="balance" class="mb-1">By growth: does new wood keep up?</h2>
+        <p>
+          It lays {preferences.length(tree.growth.ringMm, 'ring')} of wood a year (give or take {preferences.length(
+            tree.growth.ringSeMm,
+            'ring'
+          )}). Over a band of
+          {preferences.length(settings.highestMm - settings.lowestMm, 'hand')}, with a {preferences.length(
+            settings.bitMm,
+            'drill'
+          )} bit {preferences.length(settings.depthMm, 'drill')} deep, that carries
+          <b>{carried(suggestion.balance.tapsCarried)}</b> holes a year, likely between {carried(
+            suggestion.balance.tapsCarriedLow
+          )} and {carried(suggestion.balance.tapsCarriedHigh)}. One needs rings of {preferences.length(
+            suggestion.balance.ringForOneMm,
+            'ring'
+          )}.
+        </p>
+        <p class="mt-1">
+          In the long run one tap a year leaves {stain(longRunStainedShare(suggestion.balance, 1))} of the band stained, two
+          leave {stain(longRunStainedShare(suggestion.balance, 2))}; you accept {stain(settings.acceptedShare)}.
+          {#if suggestion.balance.suggested === 0 && Number.isFinite(suggestion.balance.restRhythmYears)}In balance: one
+            hole every {suggestion.balance.restRhythmYears} years.{/if}
+        </p>
+        <p class="aside mt-1">
+          The bark on this trunk is about {preferences.length(barkThickness(tree.dbhMm!), 'drill')} thick; depths are into
+          wood.
+        </p>
+      </section>
+
+      <section aria-labelledby="condition" class="max-w-2xl">
+        <h2 id="condition" class="mb-1">By condition: look up</h2>
+        {#if tree.assessment && !lookingUp}
+          <p>
+            {tree.assessment.diebackPct} % dieback, {vigourClass(tree.assessment.diebackPct) === 'healthy'
+              ? 'a healthy crown'
+              : `${vigourClass(tree.assessment.diebackPct)} decline`}{tree.assessment.crownClass
+              ? `, ${tree.assessment.crownClass}`
+              : ''}, seen on {tree.assessment.on}.
+            {conditionCap(tree.assessment).reason}
+          </p>
+          {#if bush.mayRecord}<button class="btn mt-2 btn-outline btn-sm" onclick={() => (lookingUp = true)}
+              >Look up again</button
+            >{/if}
+        {:else if bush.mayRecord}
+          <form
+            class="flex flex-col gap-3"
+            onsubmit={(event) => {
+              event.preventDefault();
+              void saveCondition();
+            }}
+          >
+            <label class="flex flex-col gap-1">
+              <span
+                >Dead fine branches in the live crown: <b>{dieback} %</b>, {vigourClass(dieback) === 'healthy'
+                  ? 'healthy'
+                  : vigourClass(dieback)}</span
+              >
+              <input type="range" class="range w-full range-sm" min="0" max="100" step="5" bind:value={dieback} />
+            </label>
+            <div class="grid gap-3 md:grid-cols-2">
+              <label class="flex flex-col gap-1"
+                >Crown<select class="select w-full" bind:value={crownClass}
+                  >{#each CROWNS as [id, label] (id)}<option value={id}>{label}</option>{/each}</select
+                ></label
+              >
+              <label class="flex flex-col gap-1"
+                >Oldest hole still open<select class="select w-full" bind:value={openYears}
+                  ><option value={null}>none, or not looked</option>{#each [1, 2, 3, 4] as years (years)}<option
+                      value={years}
+                      >after {years}{years === 4 ? ' years or more' : years === 1 ? ' year' : ' years'}</option
+                    >{/each}</select
+                ></label
+              >
+            </div>
+            <label class="flex items-center gap-2"
+              ><input type="checkbox" class="checkbox" bind:checked={stressed} /> Stressed last year: leaves eaten, drought,
+              ice or root damage</label
+            >
+            <div class="flex gap-2">
+              <button class="btn btn-outline btn-sm">Write this down</button>
+              {#if tree.assessment}<button
+                  type="button"
+                  class="btn btn-ghost btn-sm"
+                  onclick={() => (lookingUp = false)}>Leave it</button
+                >{/if}
+            </div>
+          </form>
+        {:else}
+          <p>Nobody has looked up at this crown yet.</p>
+        {/if}
+      </section>
+    </div>
+  </div>
+{/if}

@@ -1,0 +1,68 @@
+<script lang="ts">
+  import CircleHelp from '@lucide/svelte/icons/circle-question-mark';
+  import Moon from '@lucide/svelte/icons/moon';
+  import Sun from '@lucide/svelte/icons/sun';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { store } from '$lib/client/store.ts';
+
+  const { onhelp }: { onhelp: () => void } = $props();
+  const bush = $derived(useBush());
+
+  const saved = $derived.by(() => {
+    if (bush.refused.length > 0) return `${bush.refused.length} refused`;
+    if (bush.waiting > 0)
+      return bush.offline ? `No network: ${bush.waiting} kept on this device` : `Saving ${bush.waiting} …`;
+    return bush.offline ? 'No network: working from this device' : 'All saved';
+  });
+
+  /** What the device keeps of the bush goes; what still waits in the outbox stays for its writer. */
+  async function forgetBush(): Promise<void> {
+    await Promise.all([store.overviews.clear(), store.lives.clear()]);
+  }
+</script>
+
+<header class="flex h-12 shrink-0 items-center gap-x-4 bg-neutral px-3 text-neutral-content md:px-4 print:hidden">
+  <a href="/bush/{bush.id}" class="flex min-w-0 items-center gap-2.5" aria-label="State of the bush">
+    <img src="/icon.svg" alt="" class="h-7 w-7 rounded-sm ring-1 ring-white/30" />
+    <span class="truncate font-slab text-[1.05rem] font-semibold">{bush.overview?.bush.name ?? 'Baumkin'}</span>
+  </a>
+  <span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>
+  <a
+    href="/bush/{bush.id}/exchange"
+    class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a
+  >
+  <span class="truncate text-sm whitespace-nowrap max-md:ml-auto max-md:max-w-36" role="status" data-testid="saved"
+    >{saved}</span
+  >
+  <div class="flex text-sm" role="group" aria-label="Units">
+    {#each [['metric', 'cm'], ['inch', 'in']] as const as [system, label] (system)}
+      <button
+        class="h-8 min-w-9 border border-current px-2 first:rounded-l last:rounded-r last:border-l-0 {preferences.units ===
+        system
+          ? 'border-primary bg-primary font-bold text-primary-content'
+          : ''}"
+        aria-pressed={preferences.units === system}
+        onclick={() => preferences.setUnits(system)}>{label}</button
+      >
+    {/each}
+  </div>
+  <button
+    class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
+    aria-label={preferences.theme === 'snow' ? 'Dark theme' : 'Light theme'}
+    onclick={() => preferences.setTheme(preferences.theme === 'snow' ? 'night' : 'snow')}
+  >
+    {#if preferences.theme === 'snow'}<Moon size={18} />{:else}<Sun size={18} />{/if}
+  </button>
+  <button
+    class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
+    aria-label="Help and keys"
+    onclick={onhelp}><CircleHelp size={18} /></button
+  >
+  <form method="POST" action="/sign-out" class="max-md:hidden" onsubmit={() => void forgetBush()}>
+    <button class="text-sm whitespace-nowrap underline-offset-4 hover:underline" title="Sign out"
+      >{bush.overview?.member.name ?? ''} · sign out</button
+    >
+  </form>
+</header>

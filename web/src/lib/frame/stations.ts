@@ -1,0 +1,21 @@
+import type { Station } from '@baumkin/core';
+
+export interface StationInfo {
+  readonly id: Station;
+  readonly name: string;
+  readonly key: string;
+  /** what is outstanding there, in words */
+  readonly outstanding: (count: number) => string;
+  readonly done: string;
+}
+
+const trees = (n: number) => (n === 1 ? '1 tree' : `${n} trees`);
+
+/** The trail: the stations in the order of the work. */
+export const TRAIL: readonly StationInfo[] = [
+  { id: 'identify', name: 'Identify', key: '1', outstanding: (n) => `${trees(n)} unsettled`, done: 'all settled' },
+  { id: 'measure', name: 'Measure', key: '2', outstanding: (n) => `${trees(n)} due or in question`, done: 'all read' },
+  { id: 'count', name: 'Count', key: '3', outstanding: (n) => `${trees(n)} to decide`, done: 'all decided' },
+  { id: 'place', name: 'Place', key: '4', outstanding: (n) => `${trees(n)} to drill`, done: 'nothing to drill' },
+  { id: 'thin', name: 'Thin', key: '5', outstanding: (n) => `${trees(n)} marked to take`, done: 'none marked' }
+];

@@ -1,0 +1,89 @@
+<script lang="ts">
+  import Printer from '@lucide/svelte/icons/printer';
+  import { standing, type RecordKind, type WorkRecord } from '@baumkin/core';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import { describe } from './describe.ts';
+
+  const { treeId }: { treeId: string } = $props();
+  const bush = $derived(useBush());
+  const tree = $derived(bush.stateOf(treeId));
+  const records = $derived(bush.recordsOf(treeId));
+  const valid = $derived(new Set(standing(records).map((r) => r.id)));
+  const waiting = $derived(new Set(bush.outbox.map((entry) => entry.id)));
+
+  const KINDS: readonly [RecordKind | 'all', string][] = [
+    ['all', 'Everything'],
+    ['taphole', 'Holes'],
+    ['reading', 'Readings'],
+    ['determination', 'Species'],
+    ['assessment', 'Condition'],
+    ['decision', 'Counts'],
+    ['mark', 'Marks']
+  ];
+  let only = $state<RecordKind | 'all'>('all');
+
+  const years = $derived.by(() => {
+    const shown = records.filter(
+      (r) => only === 'all' || r.kind === only || (only === 'taphole' && r.kind === 'shavings')
+    );
+    const sorted = shown.toSorted((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));
+    const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];
+    return all.map((year): [string, WorkRecord[]] => [year, sorted.filter((record) => record.on.startsWith(year))]);
+  });
+  const brown = $derived([...tree.shavings.values()].filter((s) => s.seen !== 'pale').length);
+</script>
+
+<p class="max-w-prose">
+  {tree.holes.length === 0
+    ? 'Never tapped here'
+    : `${tree.holes.length} holes since ${Math.min(...tree.holes.map((h) => h.season))}`}{tree.shavings.size > 0
+    ? `; shavings seen at ${tree.shavings.size}, brown at ${brown}`
+    : ''}.
+  {tree.readings.length}
+  {tree.readings.length === 1 ? 'reading' : 'readings'}; it lays about {preferences.length(tree.growth.ringMm, 'ring')} of
+  wood a year.
+</p>
+<div class="my-4 flex flex-wrap items-center gap-2">
+  <a class="btn btn-outline btn-sm" href="/bush/{bush.id}/card/{treeId}"><Printer size={16} /> Tree card</a>
+  <div class="flex flex-wrap gap-x-1" role="group" aria-label="Show">
+    {#each KINDS as [kind, label] (kind)}
+      <button
+        class="px-2.5 py-1 {only === kind ? 'border-b-[3px] border-base-content font-bold' : ''}"
+        aria-pressed={only === kind}
+        onclick={() => (only = kind)}>{label}</button
+      >
+    {/each}
+  </div>
+</div>
+{#each years as [year, list] (year)}
+  <section
+    class="grid grid-cols-[4.2rem_1fr] border-t border-base-300 py-2 max-md:grid-cols-[3.2rem_1fr]"
+    aria-label={year}
+  >
+    <h2 class="pt-0.5">{year}</h2>
+    <ul class="flex flex-col gap-1">
+      {#each list as record (record.id)}
+        {@const stands = valid.has(record.id)}
+        <li class="grid grid-cols-[3.6rem_1fr] gap-2">
+          <span class="aside">{record.on.slice(5)}</span>
+          <span>
+            <span class={stands ? '' : 'line-through opacity-80'}>{describe(record, preferences)}</span>
+            {#if record.withdrawn}<span class="aside">(takes back an entry)</span>{:else if !stands}<span class="aside"
+                >(corrected or taken back)</span
+              >{/if}
+            {#if waiting.has(record.id)}<span class="aside">(waits on this device)</span>{/if}
+          </span>
+        </li>
+      {/each}
+    </ul>
+  </section>
+{:else}
+  <p class="aside">
+    Nothing is recorded of this tree yet. Begin with <a class="link" href="/bush/{bush.id}/identify/{treeId}"
+      >what it is</a
+    >.
+  </p>
+{/each}

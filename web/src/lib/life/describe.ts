@@ -1,0 +1,38 @@
+import { compassPoint, METHOD_LABEL, paintOf, speciesById, toDiameter, type WorkRecord } from '@baumkin/core';
+
+import type { preferences as Preferences } from '$lib/client/preferences.svelte.ts';
+
+/** A record in one line, for the life of a tree. */
+export function describe(record: WorkRecord, preferences: typeof Preferences): string {
+  switch (record.kind) {
+    case 'determination': {
+      const name = record.species ? speciesById(record.species).name : '';
+      return {
+        settled: `Settled as ${name}`,
+        mapleOpen: `A maple, species open; most likely ${name || 'not said'}`,
+        lookAgain: `Looked at, left open; most likely ${name}`,
+        notMaple: `Not a maple${name ? `: ${name}` : ''}`
+      }[record.verdict];
+    }
+    case 'reading':
+      return `Measured ${record.quantity} ${record.asWritten} with ${METHOD_LABEL[record.method]}: ${preferences.length(toDiameter(record.valueMm, record.quantity), 'trunk')} thick`;
+    case 'assessment':
+      return `Looked up: ${record.diebackPct} % dieback${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears !== null ? `, a hole open after ${record.oldestOpenHoleYears} years` : ''}${record.stressed ? ', stressed the year before' : ''}`;
+    case 'decision':
+      return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
+    case 'taphole':
+      return `Drilled for ${record.season} (${paintOf(record.season)}): ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${preferences.length(record.heightMm, 'hand')} up, ${preferences.length(record.bitMm, 'drill')} by ${preferences.length(record.depthMm, 'drill')}`;
+    case 'shavings':
+      return {
+        pale: 'Shavings pale: clear wood',
+        partly: `Shavings partly brown${record.brownShare !== null ? `, about ${Math.round(record.brownShare * 100)} %` : ''}`,
+        brown: 'Shavings all brown: old wood',
+        dry: 'Dry on a flow day'
+      }[record.seen];
+    case 'mark':
+      return (
+        { take: 'Marked to take', keep: 'Marked to keep', none: 'Mark taken off' }[record.purpose] +
+        (record.reason ? `: ${record.reason}` : '')
+      );
+  }
+}

@@ -1,0 +1,282 @@
+<script lang="ts">
+  import {
+    fractionalYear,
+    METHOD_LABEL,
+    METHOD_SD_MM,
+    parseTrunkLength,
+    questionReading,
+    toDiameter,
+    UnreadableLength,
+    type MeasureMethod,
+    type NeighbourReading,
+    type Reading,
+    type ReadingQuestion,
+    type TrunkQuantity
+  } from '@baumkin/core';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import GrowthLine from './GrowthLine.svelte';
+
+  const { treeId }: { treeId: string } = $props();
+  const bush = $derived(useBush());
+  const row = $derived(bush.byId.get(treeId)!);
+  const tree = $derived(bush.stateOf(treeId));
+  const show = (mm: number) => preferences.length(mm, 'trunk');
+
+  let chosen = $state<'girth' | 'diameter'>('girth');
+  let text = $state('');
+  let method = $state<MeasureMethod>('girthTape');
+  let confirmed = $state(false);
+
+  const METHODS: Record<'girth' | 'diameter', readonly MeasureMethod[]> = {
+    girth: ['girthTape'],
+    diameter: ['diameterTape', 'calipers', 'biltmore', 'hug']
+  };
+
+  function setQuantity(quantity: 'girth' | 'diameter'): void {
+    chosen = quantity;
+    if (!METHODS[quantity].includes(method)) method = METHODS[quantity][0]!;
+  }
+
+  const parsed = $derived.by(() => {
+    if (text.trim() === '') return null;
+    try {
+      const length = parseTrunkLength(text, preferences.trunkUnit);
+      const quantity: TrunkQuantity = length.quantity ?? chosen;
+      return { ok: true as const, ...length, quantity, dbhMm: toDiameter(length.valueMm, quantity) };
+    } catch (error) {
+      if (error instanceof UnreadableLength) return { ok: false as const, message: error.message };
+      throw error;
+    }
+  });
+
+  const neighbours = $derived.by((): NeighbourReading[] => {
+    const index = bush.rows.findIndex((r) => r.id === treeId);
+    return [bush.rows[index - 1], bush.rows[index + 1]].flatMap((r) =>
+      r?.lastReading ? [{ tag: r.tag, last: r.lastReading }] : []
+    );
+  });
+  const last = $derived(tree.lastReading);
+  const lastDated = $derived(row.lastReading);
+  const question = $derived.by((): ReadingQuestion | null => {
+    if (!parsed?.ok) return null;
+    return questionReading({ year: fractionalYear(bush.today), dbhMm: parsed.dbhMm, method }, lastDated, neighbours);
+  });
+  $effect(() => {
+    void text;
+    void chosen;
+    confirmed = false;
+  });
+
+  const ring = $derived(tree.growth);
+  const growthWords = $derived.by(() => {
+    const rate = `${preferences.length(ring.ringMm, 'ring')} of wood a year, give or take ${preferences.length(ring.ringSeMm, 'ring')}`;
+    if (!ring.observed) return `No growth measured yet. Trees of its crown class lay about ${rate}.`;
+    const share = Math.round(ring.weightOfReadings * 10);
+    return `It lays about ${rate}. ${share >= 9 ? 'That rests on its own readings' : `About ${share} parts in 10 of that rest on its own readings, the rest on its crown class`}, over ${Math.round(ring.spanYears)} years.`;
+  });
+
+  async function save(): Promise<void> {
+    if (!parsed?.ok || (question && !confirmed)) return;
+    const record = await bush.record(treeId, {
+      kind: 'reading',
+      quantity: parsed.quantity,
+      valueMm: parsed.valueMm,
+      asWritten: text.trim(),
+      method,
+      heightMm: bush.overview!.bush.settings.breastHeightMm,
+      confirmed,
+      note: ''
+    });
+    toast.success(`Tree ${row.tag}: ${show(parsed.dbhMm)} thick.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
+    });
+    text = '';
+  }
+
+  function takeCorrection(): void {
+    if (!question?.correctedDbhMm) return;
+    setQuantity('diameter');
+    text = show(question.correctedDbhMm);
+  }
+
+  /** Answers an old question: a reading that corrects it, or the same value once more, confirmed. */
+  async function answer(reading: Reading, correctedDbhMm: number | null): Promise<void> {
+    const asWritten =
+      correctedDbhMm === null ? reading.asWritten : `${show(correctedDbhMm)}, corrected from ${reading.asWritten}`;
+    await bush.record(treeId, {
+      kind: 'reading',
+      on: reading.on,
+      quantity: correctedDbhMm === null ? reading.quantity : 'diameter',
+      valueMm: correctedDbhMm ?? reading.valueMm,
+      asWritten: asWritten.slice(0, 80),
+      method: reading.method,
+      heightMm: reading.heightMm,
+      confirmed: true,
+      note: reading.note,
+      correctsId: reading.id
+    });
+    toast.success('The old entry is kept; the new one stands for it.');
+  }
+
+  async function withdraw(reading: Reading): Promise<void> {
+    await bush.withdraw(reading);
+    toast.success('Set aside. It stays in the tree’s life.');
+  }
+</script>
+
+<div class="grid gap-x-10 gap-y-6 lg:grid-cols-[25rem_1fr]">
+  <section aria-label="New reading" class="flex flex-col gap-3">
+    {#if bush.mayRecord}
+      <form
+        class="flex flex-col gap-3"
+        onsubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <div class="grid grid-cols-2" role="group" aria-label="What was measured">
+          {#each [['girth', 'Girth, the way round'], ['diameter', 'Diameter, across']] as const as [quantity, label] (quantity)}
+            <button
+              type="button"
+              class="min-h-11 border border-base-content px-2 last:border-l-0 {chosen === quantity
+                ? 'bg-neutral font-bold text-neutral-content'
+                : ''}"
+              aria-pressed={chosen === quantity}
+              onclick={() => setQuantity(quantity)}>{label}</button
+            >
+          {/each}
+        </div>
+        <label class="flex flex-col gap-1">
+          <span
+            >{chosen === 'girth' ? 'Girth' : 'Diameter'} at breast height ({preferences.units === 'metric'
+              ? '1.30 m'
+              : '4.5 ft'})</span
+          >
+          <input
+            class="input h-14 w-full text-2xl"
+            placeholder={preferences.units === 'metric'
+              ? chosen === 'girth'
+                ? '115 cm'
+                : '36.5 cm'
+              : chosen === 'girth'
+                ? '45 in'
+                : '14 3/8"'}
+            autocomplete="off"
+            data-testid="reading"
+            bind:value={text}
+          />
+        </label>
+        {#if chosen === 'diameter'}
+          <label class="flex items-center gap-3">
+            <span>Measured with</span>
+            <select class="select grow" bind:value={method}>
+              {#each METHODS.diameter as m (m)}<option value={m}
+                  >{METHOD_LABEL[m]}, ± {preferences.length(
+                    METHOD_SD_MM[m],
+                    preferences.units === 'metric' ? 'drill' : 'trunk'
+                  )}</option
+                >{/each}
+            </select>
+          </label>
+        {/if}
+        {#if parsed && !parsed.ok}
+          <p role="alert" class="font-semibold text-error">{parsed.message}</p>
+        {:else if parsed?.ok}
+          <p class="bg-base-200 px-3 py-2 text-lg" data-testid="conversion">
+            girth <b>{show(parsed.dbhMm * Math.PI)}</b>, diameter <b>{show(parsed.dbhMm)}</b>
+          </p>
+          {#if question}
+            <div class="border-2 border-primary p-3" role="alert" data-testid="question">
+              <p class="font-slab text-lg font-semibold">Is that right?</p>
+              <p>{question.because}</p>
+              {#if last && lastDated}<p class="aside">On {last.on} it was {show(lastDated.dbhMm)} thick.</p>{/if}
+              <div class="mt-2 flex flex-wrap gap-2">
+                {#if question.correctedDbhMm}
+                  <button type="button" class="btn btn-primary" onclick={takeCorrection}
+                    >Make it {show(question.correctedDbhMm)} thick</button
+                  >
+                {/if}
+                <label class="flex min-h-11 items-center gap-2"
+                  ><input type="checkbox" class="checkbox" bind:checked={confirmed} /> I looked again: it is right</label
+                >
+              </div>
+            </div>
+          {/if}
+        {/if}
+        <button class="btn btn-primary md:self-start" disabled={!parsed?.ok || (question !== null && !confirmed)}
+          >Save the reading</button
+        >
+      </form>
+      <p class="aside">
+        From the uphill side; along and square to a leaning trunk; above or below a swelling. A fork below breast height
+        makes two stems, each on its own.
+      </p>
+    {:else}
+      <p>Viewers look; they do not write.</p>
+    {/if}
+  </section>
+
+  <section aria-label="Growth" class="flex min-w-0 flex-col gap-4">
+    {#each tree.readings.filter((r) => tree.questioned.has(r.id)) as reading (reading.id)}
+      {@const asked = tree.questioned.get(reading.id)!}
+      {@const dbh = toDiameter(reading.valueMm, reading.quantity)}
+      <div class="border-2 border-primary p-3" data-testid="old-question">
+        <p class="font-slab text-lg font-semibold">The reading of {reading.on} does not fit</p>
+        <p>
+          Written as “{reading.asWritten}”, {reading.quantity}: {show(dbh)} thick. {asked.because} Until you answer, growth
+          and diameter leave it aside.
+        </p>
+        {#if bush.mayRecord}
+          <div class="mt-2 flex flex-wrap gap-2">
+            {#if asked.correctedDbhMm}
+              <button class="btn btn-primary btn-sm" onclick={() => answer(reading, asked.correctedDbhMm)}
+                >Make it {show(asked.correctedDbhMm)} thick</button
+              >
+            {/if}
+            <button class="btn btn-outline btn-sm" onclick={() => answer(reading, null)}
+              >It is right as it stands</button
+            >
+            <button class="btn btn-outline btn-sm" onclick={() => withdraw(reading)}>Set it aside</button>
+          </div>
+        {/if}
+      </div>
+    {/each}
+    <div>
+      <h2>Growth</h2>
+      <p>{growthWords}</p>
+    </div>
+    {#if tree.readings.length > 0}
+      <GrowthLine {tree} today={bush.today} />
+      <table class="w-full max-w-xl text-left">
+        <thead
+          ><tr class="border-b border-base-300"
+            ><th class="py-1 font-semibold">Day</th><th class="font-semibold">As written</th><th
+              class="text-right font-semibold">Diameter</th
+            ><th class="pl-5 font-semibold">With</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each [...tree.readings].reverse() as reading (reading.id)}
+            <tr class="border-b border-base-300/60">
+              <td class="py-1">{reading.on}</td>
+              <td>{reading.quantity} {reading.asWritten}</td>
+              <td class="text-right"
+                >{show(toDiameter(reading.valueMm, reading.quantity))}{tree.questioned.has(reading.id) ? ' ?' : ''}</td
+              >
+              <td class="pl-5">{METHOD_LABEL[reading.method]}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {:else}
+      <p class="aside">
+        One reading tells the size; a second, three to five years on, tells the growth, and that is what the count hangs
+        on.
+      </p>
+    {/if}
+  </section>
+</div>

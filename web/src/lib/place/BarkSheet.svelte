@@ -1,0 +1,246 @@
+<script lang="ts">
+  import {
+    columnHalfLength,
+    normaliseBearing,
+    paintOf,
+    type HeatMap,
+    type PlacementTask,
+    type Proposal,
+    type Taphole
+  } from '@baumkin/core';
+
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import { sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
+
+  interface Spot {
+    readonly bearingDeg: number;
+    readonly heightMm: number;
+  }
+
+  const {
+    task,
+    holes,
+    map,
+    proposals,
+    season,
+    spot,
+    room,
+    onask
+  }: {
+    task: PlacementTask;
+    holes: readonly Taphole[];
+    map: HeatMap | null;
+    proposals: readonly Proposal[];
+    season: number;
+    spot: Spot | null;
+    /** width that the sheet may take, pixels */
+    room: number;
+    onask: (spot: Spot) => void;
+  } = $props();
+
+  let canvas = $state<HTMLCanvasElement>();
+  const LEFT = 52;
+  const TOP = 26;
+  const g = $derived(
+    sheetGeometry(task.trunk, task.practice.lowestMm, task.practice.highestMm, {
+      width: Math.max(240, room - LEFT - 8),
+      height: 500
+    })
+  );
+
+  // The heat map as one small picture, stretched to the sheet. Its columns run with the bearing, so it is mirrored.
+  $effect(() => {
+    if (!canvas || !map) return;
+    const style = getComputedStyle(document.documentElement);
+    const clear = rgb(style.getPropertyValue('--wood-clear'));
+    const stained = rgb(style.getPropertyValue('--wood-stained'));
+    const { columns, rows } = map;
+    const image = new ImageData(columns, rows);
+    for (let row = 0; row < rows; row++)
+      for (let column = 0; column < columns; column++) {
+        const t = 1 - map.pClear[row * columns + column]!;
+        const at = 4 * ((rows - 1 - row) * columns + (columns - 1 - column));
+        for (let k = 0; k < 3; k++) image.data[at + k] = clear[k]! + (stained[k]! - clear[k]!) * t;
+        image.data[at + 3] = 255;
+      }
+    canvas.width = columns;
+    canvas.height = rows;
+    canvas.getContext('2d')!.putImageData(image, 0, 0);
+  });
+
+  function rgb(hex: string): [number, number, number] {
+    const n = parseInt(hex.trim().slice(1), 16);
+    return [(n >> 16) & 255, (n >> 8) & 255, n & 255];
+  }
+
+  const compass = [0, 45, 90, 135, 180, 225, 270, 315].map((deg) => ({
+    deg,
+    name: ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'][deg / 45]!
+  }));
+  const heights = $derived.by(() => {
+    const step = preferences.units === 'metric' ? 200 : 304.8;
+    const first = Math.ceil(g.lowestMm / step) * step;
+    return Array.from({ length: Math.floor((g.highestMm - first) / step) + 1 }, (_, i) => first + i * step);
+  });
+
+  /** The median column of a hole, as an outline: where its stain reaches most likely. */
+  function spindle(hole: Taphole): string {
+    const half = hole.bitMm / 2 + task.model.sideMarginMedianMm;
+    const length = columnHalfLength(task.model.volumeRatioMedian, hole.bitMm, half);
+    const [x, y] = [xOf(g, hole.bearingDeg), yOf(g, hole.heightMm)];
+    const [w, l] = [half * g.scale, length * g.scale];
+    return `M${x} ${y - l} Q${x + 2 * w} ${y} ${x} ${y + l} Q${x - 2 * w} ${y} ${x} ${y - l} Z`;
+  }
+
+  const buried = (hole: Taphole) => task.trunk.holes[holes.indexOf(hole)]!.buriedMm;
+  const fadeOf = (hole: Taphole) => Math.max(0, 1 - buried(hole) / task.practice.depthMm);
+  const newest = $derived(Math.max(0, ...holes.map((hole) => hole.season)));
+
+  let dragging = false;
+  function point(event: PointerEvent): void {
+    const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    ask(spotAt(g, event.clientX - box.left, event.clientY - box.top));
+  }
+  function ask({ bearingDeg, heightMm }: Spot): void {
+    const { lowestMm, highestMm } = task.practice;
+    onask({ bearingDeg: normaliseBearing(bearingDeg), heightMm: Math.min(highestMm, Math.max(lowestMm, heightMm)) });
+  }
+  function onkeydown(event: KeyboardEvent): void {
+    const stepMm = event.shiftKey ? 50 : 10;
+    const turn = (stepMm / task.trunk.woodRadiusMm) * (180 / Math.PI);
+    const at = spot ?? { bearingDeg: 180, heightMm: (task.practice.lowestMm + task.practice.highestMm) / 2 };
+    const moves: Record<string, Spot> = {
+      ArrowLeft: { ...at, bearingDeg: at.bearingDeg + turn },
+      ArrowRight: { ...at, bearingDeg: at.bearingDeg - turn },
+      ArrowUp: { ...at, heightMm: at.heightMm + stepMm },
+      ArrowDown: { ...at, heightMm: at.heightMm - stepMm }
+    };
+    const next = moves[event.key];
+    if (!next) return;
+    event.preventDefault();
+    ask(next);
+  }
+</script>
+
+<div class="relative" style:height="{g.height + TOP + 8}px" style:width="{g.width + LEFT + 8}px">
+  <canvas
+    bind:this={canvas}
+    class="absolute"
+    aria-hidden="true"
+    style:left="{LEFT}px"
+    style:top="{TOP + yOf(g, task.practice.highestMm)}px"
+    style:width="{g.width}px"
+    style:height="{(task.practice.highestMm - task.practice.lowestMm) * g.scale}px"
+  ></canvas>
+  <svg class="absolute inset-0" width={g.width + LEFT + 8} height={g.height + TOP + 8} aria-hidden="true">
+    {#each compass as { deg, name } (deg)}
+      <text
+        x={LEFT + xOf(g, deg === 0 ? 0.01 : deg)}
+        y="17"
+        text-anchor="middle"
+        class="fill-current text-[13px] {deg % 90 === 0 ? 'font-bold' : ''}">{deg === 0 ? '' : name}</text
+      >
+    {/each}
+    <text x={LEFT} y="17" text-anchor="middle" class="fill-current text-[13px] font-bold">N</text>
+    <text x={LEFT + g.width} y="17" text-anchor="middle" class="fill-current text-[13px] font-bold">N</text>
+    {#each heights as mm (mm)}
+      <text x={LEFT - 8} y={TOP + yOf(g, mm) + 4} text-anchor="end" class="fill-current text-[13px]"
+        >{preferences.units === 'metric' ? `${Math.round(mm / 10)}` : `${Math.round(mm / 304.8)} ft`}</text
+      >
+      <line x1={LEFT - 5} x2={LEFT} y1={TOP + yOf(g, mm)} y2={TOP + yOf(g, mm)} stroke="currentColor" />
+    {/each}
+    {#if preferences.units === 'metric'}<text x="2" y="17" class="fill-current text-[13px]">cm</text>{/if}
+  </svg>
+  <!-- an application: asked by arrow keys as well as by pointer -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+  <div
+    class="absolute cursor-crosshair touch-none"
+    style:left="{LEFT}px"
+    style:top="{TOP}px"
+    role="application"
+    tabindex="0"
+    aria-label="Bark sheet: the trunk unrolled. Arrow keys move the asked spot; the answer stands beside it."
+    data-testid="bark-sheet"
+    {onkeydown}
+    onpointerdown={(event) => {
+      dragging = true;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      point(event);
+    }}
+    onpointermove={(event) => dragging && point(event)}
+    onpointerup={() => (dragging = false)}
+  >
+    <svg class="block overflow-visible" width={g.width} height={g.height}>
+      <rect width={g.width} height={g.height} fill="none" stroke="currentColor" opacity="0.55" />
+      {#each [task.practice.lowestMm, task.practice.highestMm] as mm (mm)}
+        <line
+          x1="0"
+          x2={g.width}
+          y1={yOf(g, mm)}
+          y2={yOf(g, mm)}
+          stroke="currentColor"
+          stroke-dasharray="6 4"
+          opacity="0.7"
+        />
+      {/each}
+      <clipPath id="sheet"><rect width={g.width} height={g.height} /></clipPath>
+      <g clip-path="url(#sheet)">
+        {#each holes as hole (hole.id)}
+          {@const fade = fadeOf(hole)}
+          {#if fade > 0}
+            <path
+              d={spindle(hole)}
+              fill="var(--wood-stained)"
+              fill-opacity={0.12 * fade}
+              stroke="#3b2a1d"
+              stroke-width="1"
+              stroke-dasharray="3 2"
+              stroke-opacity={0.25 + 0.6 * fade}
+            />
+          {/if}
+        {/each}
+      </g>
+      {#each holes as hole (hole.id)}
+        {@const [x, y] = [xOf(g, hole.bearingDeg), yOf(g, hole.heightMm)]}
+        {@const fade = fadeOf(hole)}
+        <g opacity={0.35 + 0.65 * fade}>
+          <title>Hole of {hole.season}{fade > 0 ? '' : ', its column now buried'}</title>
+          <rect
+            x={x - 5}
+            y={y + 5}
+            width="10"
+            height="5"
+            fill="var(--paint-{paintOf(hole.season)})"
+            stroke="#2c2119"
+            stroke-width="0.8"
+          />
+          <circle cx={x} cy={y} r={Math.max(2.5, (hole.bitMm / 2) * g.scale)} fill="#2c2119" />
+          {#if hole.season >= newest - 4}<text
+              x={x > g.width - 34 ? x - 8 : x + 8}
+              y={y + 4}
+              text-anchor={x > g.width - 34 ? 'end' : 'start'}
+              class="fill-[#2c2119] text-[12px] font-semibold"
+              style="paint-order: stroke"
+              stroke="#f4e7c9"
+              stroke-width="3">{hole.season === season ? 'now' : `’${String(hole.season).slice(2)}`}</text
+            >{/if}
+        </g>
+      {/each}
+      {#each proposals as proposal, i (i)}
+        {@const [x, y] = [xOf(g, proposal.bearingDeg), yOf(g, proposal.heightMm)]}
+        <g class="cursor-pointer">
+          <circle cx={x} cy={y} r="13" fill="var(--color-primary)" stroke="#2c2119" stroke-width="1.8" />
+          <text {x} y={y + 5} text-anchor="middle" class="fill-[#2c2119] text-[15px] font-bold">{i + 1}</text>
+        </g>
+      {/each}
+      {#if spot}
+        {@const [x, y] = [xOf(g, spot.bearingDeg), yOf(g, spot.heightMm)]}
+        <g pointer-events="none" stroke="#2c2119" stroke-width="2" fill="none">
+          <circle cx={x} cy={y} r="18" />
+          <path d="M{x - 27} {y} h12 M{x + 15} {y} h12 M{x} {y - 27} v12 M{x} {y + 15} v12" />
+        </g>
+      {/if}
+    </svg>
+  </div>
+</div>

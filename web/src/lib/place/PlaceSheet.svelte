@@ -1,0 +1,322 @@
+<script lang="ts">
+  import {
+    barkThickness,
+    CLEAR_ENOUGH,
+    compassPoint,
+    instruct,
+    knownMaple,
+    paintOf,
+    type Landmark,
+    type Shavings,
+    type SpotOutlook,
+    type Taphole
+  } from '@baumkin/core';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import BarkSheet from './BarkSheet.svelte';
+  import { LivePlacement } from './placement.svelte.ts';
+  import { placementOf } from './task.ts';
+  import { placeWorker } from './worker.ts';
+
+  const { treeId }: { treeId: string } = $props();
+  const bush = $derived(useBush());
+  const row = $derived(bush.byId.get(treeId)!);
+  const tree = $derived(bush.stateOf(treeId));
+  const settings = $derived(bush.overview!.bush.settings);
+  const placing = $derived(placementOf(treeId, tree, settings, bush.season, 3));
+  const live = new LivePlacement(() => placing?.task ?? null);
+
+  let width = $state(1000);
+  /** From this width on, pixels, the sheet stands beside the words; the words keep this much of it. */
+  const SIDE_BY_SIDE = 780;
+  const PANEL = 350;
+
+  type Spot = { bearingDeg: number; heightMm: number };
+  let asked = $state.raw<Spot | null>(null);
+  let answer = $state.raw<SpotOutlook | null>(null);
+  let chosen = $state(0);
+
+  const proposals = $derived(live.placement?.proposals ?? []);
+  const spot = $derived<Spot | null>(asked ?? proposals[chosen] ?? null);
+  const outlook = $derived(asked ? answer : (proposals[chosen]?.outlook ?? null));
+
+  let question = 0;
+  async function ask(next: Spot): Promise<void> {
+    asked = next;
+    const mine = ++question;
+    const found = await placeWorker().askSpot(placing!.task, next.bearingDeg, next.heightMm);
+    if (mine === question) answer = found;
+  }
+  function pick(index: number): void {
+    asked = null;
+    chosen = index;
+  }
+
+  const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
+
+  /** The newest mark there is; of two from one season, the nearer. */
+  const landmark = $derived.by((): Landmark | null => {
+    if (!spot || !placing || placing.holes.length === 0) return null;
+    const newest = Math.max(...placing.holes.map((h) => h.season));
+    const marks = placing.holes.filter((h) => h.season === newest);
+    const away = (h: Taphole) =>
+      Math.hypot(
+        ((((h.bearingDeg - spot.bearingDeg + 540) % 360) - 180) / 57.3) * placing.task.trunk.woodRadiusMm,
+        h.heightMm - spot.heightMm
+      );
+    const mark = marks.reduce((a, b) => (away(b) < away(a) ? b : a));
+    const side = marks.length > 1 ? ` on the ${compassPoint(mark.bearingDeg)} side` : '';
+    const age = newest === bush.season ? 'this season’s' : 'the newest';
+    return { name: `${age} ${paintOf(newest)} mark${side}`, bearingDeg: mark.bearingDeg, heightMm: mark.heightMm };
+  });
+  const words = $derived(spot && placing ? instruct(placing.task.trunk, spot, landmark, preferences.units) : null);
+
+  /** "about 9 in 10" */
+  function tenths(p: number): string {
+    if (p >= 0.985) return 'almost certain';
+    if (p <= 0.03) return 'almost none';
+    if (p > 0.93 || p < 0.07) return `about ${Math.round(p * 20)} in 20`;
+    return `about ${Math.round(p * 10)} in 10`;
+  }
+  const inTheWay = $derived.by(() => {
+    if (!outlook || !placing) return [];
+    return outlook.inTheWay
+      .filter((w) => w.share >= 0.02)
+      .slice(0, 3)
+      .map((w) => ({ season: placing.holes[w.hole]!.season, share: w.share }));
+  });
+
+  async function drilled(): Promise<void> {
+    if (!spot || !outlook) return;
+    const hole = await bush.record(treeId, {
+      kind: 'taphole',
+      season: bush.season,
+      bearingDeg: (Math.round(spot.bearingDeg * 10) / 10) % 360,
+      heightMm: Math.round(spot.heightMm),
+      bitMm: settings.bitMm,
+      depthMm: settings.depthMm,
+      predictedClear: outlook.pClear
+    });
+    asked = null;
+    chosen = 0;
+    toast.success(`Tree ${row.tag}: hole written down. What did the shavings look like?`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(hole) }
+    });
+  }
+
+  const SEEN: readonly [Shavings['seen'], string, string][] = [
+    ['pale', 'Pale cream', 'clear wood'],
+    ['partly', 'Partly brown', 'met old wood'],
+    ['brown', 'All brown', 'in old wood'],
+    ['dry', 'Dry on a flow day', 'no sap']
+  ];
+  async function logShavings(hole: Taphole, seen: Shavings['seen']): Promise<void> {
+    const known = tree.shavings.get(hole.id);
+    if (known?.seen === seen) return;
+    await bush.record(treeId, {
+      kind: 'shavings',
+      tapholeId: hole.id,
+      seen,
+      brownShare: seen === 'partly' ? 0.5 : null,
+      ...(known ? { correctsId: known.id } : {})
+    });
+    toast.success('Shavings written down.');
+  }
+  async function setShare(hole: Taphole, brownShare: number): Promise<void> {
+    const known = tree.shavings.get(hole.id);
+    if (known)
+      await bush.record(treeId, {
+        kind: 'shavings',
+        tapholeId: hole.id,
+        seen: 'partly',
+        brownShare,
+        correctsId: known.id
+      });
+  }
+</script>
+
+{#if knownMaple(row) === false}
+  <p class="max-w-prose">
+    This is not a maple: nothing is placed here. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
+      >Look at it again</a
+    > if you doubt that.
+  </p>
+{:else if !placing}
+  <p class="max-w-prose">
+    Where a hole finds clear wood depends on how thick the trunk is. <a
+      class="link"
+      href="/bush/{bush.id}/measure/{treeId}">Measure this tree first</a
+    >.
+  </p>
+{:else}
+  <div
+    class="grid gap-x-8 gap-y-5 max-lg:flex max-lg:flex-col lg:grid-cols-[max-content_minmax(20rem,30rem)]"
+    bind:clientWidth={width}
+  >
+    <section aria-label="Trunk" class="max-lg:order-2">
+      <BarkSheet
+        task={placing.task}
+        holes={placing.holes}
+        map={live.placement?.map ?? null}
+        {proposals}
+        season={bush.season}
+        {spot}
+        room={width < SIDE_BY_SIDE ? width : width - PANEL}
+        onask={ask}
+      />
+      <p class="aside mt-1.5 flex max-w-lg flex-wrap items-center gap-x-5 gap-y-1">
+        <span class="flex items-center gap-1.5">
+          stained <span
+            class="inline-block h-3 w-28 border border-current/50"
+            style="background: linear-gradient(to right, var(--wood-stained), var(--wood-clear))"
+          ></span> clear
+        </span>
+        <span>The trunk unrolled, seen from outside. Dashed: band within reach, and old columns.</span>
+        <span role="status"
+          >{#if live.stage === 'working' || live.stage === 'coarse'}Working out …{:else if live.stage === 'failed'}The
+            computation failed; reload the page.{/if}</span
+        >
+      </p>
+      <details class="mt-2">
+        <summary class="cursor-pointer">Old holes as a table ({placing.holes.length})</summary>
+        <table class="mt-1 text-left">
+          <thead
+            ><tr
+              ><th class="pr-6">Season</th><th class="pr-6">Side</th><th class="pr-6">Height</th><th class="pr-6"
+                >Wood grown over it</th
+              ><th>Shavings</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each [...placing.holes].reverse() as hole (hole.id)}
+              <tr>
+                <td>{hole.season}, {paintOf(hole.season)}</td>
+                <td>{compassPoint(hole.bearingDeg)} {Math.round(hole.bearingDeg)}°</td>
+                <td>{preferences.length(hole.heightMm, 'hand')}</td>
+                <td>{preferences.length(placing.task.trunk.holes[placing.holes.indexOf(hole)]!.buriedMm, 'ring')}</td>
+                <td>{tree.shavings.get(hole.id)?.seen ?? ''}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </details>
+    </section>
+
+    <section aria-label="Where to drill" class="flex flex-col gap-4">
+      <p>
+        {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};
+          these are the best three.
+        {:else if left > 0}<b>{left} of {tree.decision!.taps}</b>
+          {tree.decision!.taps === 1 ? 'hole' : 'holes'} still to drill this season.
+        {:else if tree.decision!.taps === 0}This tree rests in {bush.season}.
+        {:else}All {tree.decision!.taps === 1 ? '' : tree.decision!.taps} drilled for {bush.season}.{/if}
+      </p>
+      <div class="flex gap-2" role="group" aria-label="Best holes">
+        {#each proposals as proposal, i (i)}
+          <button
+            class="min-h-11 grow border-2 px-2 {asked === null && chosen === i
+              ? 'border-primary bg-primary/15'
+              : 'border-base-300'}"
+            aria-pressed={asked === null && chosen === i}
+            onclick={() => pick(i)}
+          >
+            <b class="text-lg">{i + 1}</b><span class="aside block leading-tight"
+              >{compassPoint(proposal.bearingDeg)}, {preferences.length(proposal.heightMm, 'hand')}</span
+            >
+          </button>
+        {/each}
+      </div>
+      {#if live.stage === 'full' && proposals.length === 0}
+        <p>
+          There is no room left on this trunk that keeps {preferences.length(settings.spacingMm, 'hand')} from this season’s
+          holes.
+        </p>
+      {/if}
+      {#if spot && words}
+        <div>
+          <p class="font-slab text-[1.45rem] leading-snug font-semibold" data-testid="words">{words.sentence}</p>
+          <p class="mt-1">
+            {words.bodyHeight[0]!.toUpperCase() + words.bodyHeight.slice(1)}{landmark ? `, ${words.compass}` : ''}.
+          </p>
+        </div>
+        {#if outlook}
+          {#if !asked && landmark}<p class="aside -mt-3">
+              Clear wood, set close beside the old, so that the wide clear stretches stay whole for later seasons.
+            </p>{/if}
+          <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" data-testid="outlook">
+            <dt>Clear wood</dt>
+            <dd><b>{tenths(outlook.pClear)}</b>{outlook.pClear < CLEAR_ENOUGH ? ', not clear enough' : ''}</dd>
+            <dt>Expected flow</dt>
+            <dd>{Math.round(outlook.flow * 100)} % of a hole in clear wood</dd>
+            <dt>In the way</dt>
+            <dd>
+              {#each inTheWay as way, i (way.season + '-' + i)}{i > 0 ? '; ' : ''}the hole of {way.season}, {tenths(
+                  way.share
+                )}{:else}nothing{/each}
+            </dd>
+            <dt>Tape on the bit</dt>
+            <dd>
+              at {preferences.length(settings.depthMm + barkThickness(tree.dbhMm!), 'drill')}: {preferences.length(
+                settings.depthMm,
+                'drill'
+              )} of wood, {preferences.length(barkThickness(tree.dbhMm!), 'drill')} of bark; {preferences.length(
+                settings.bitMm,
+                'drill'
+              )} bit
+            </dd>
+          </dl>
+        {/if}
+        {#if bush.mayRecord}
+          <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={drilled} disabled={!outlook}
+            >Drilled here</button
+          >
+        {/if}
+      {/if}
+
+      {#each tree.holesThisSeason as hole, i (hole.id)}
+        {@const seen = tree.shavings.get(hole.id)}
+        <div class="border-t border-base-300 pt-3" data-testid="drilled">
+          <h2>Hole {i + 1} of this season: the shavings?</h2>
+          <div class="mt-1.5 grid grid-cols-2 gap-2">
+            {#each SEEN as [kind, label, meaning] (kind)}
+              <button
+                class="min-h-12 border-2 px-2 text-left leading-tight {seen?.seen === kind
+                  ? 'border-primary bg-primary/15'
+                  : 'border-base-300'}"
+                aria-pressed={seen?.seen === kind}
+                disabled={!bush.mayRecord}
+                onclick={() => logShavings(hole, kind)}
+              >
+                <b>{label}</b><span class="aside block">{meaning}</span>
+              </button>
+            {/each}
+          </div>
+          {#if seen?.seen === 'partly'}
+            <label class="mt-2 flex items-center gap-3"
+              >Brown share
+              <select
+                class="select w-auto select-sm"
+                value={String(seen.brownShare)}
+                onchange={(e) => setShare(hole, Number(e.currentTarget.value))}
+              >
+                {#each [0.1, 0.25, 0.5, 0.75, 0.9] as share (share)}<option value={String(share)}
+                    >{Math.round(share * 100)} %</option
+                  >{/each}
+              </select>
+            </label>
+          {/if}
+          <button class="aside mt-1.5 link" onclick={() => bush.withdraw(hole)} disabled={!bush.mayRecord}
+            >Take this hole back</button
+          >
+        </div>
+      {/each}
+      <p class="caution">
+        Both hands on the drill, firm footing, goggles. In and out in one go, slightly upward so that it drains. Clean
+        the bit after brown wood.
+      </p>
+    </section>
+  </div>
+{/if}

@@ -1,0 +1,43 @@
+import type { Placement, PlacementTask } from '@baumkin/core';
+
+import { FIRST } from './task.ts';
+import { placeWorker } from './worker.ts';
+
+/**
+ * The placement of a task that may change: a coarse picture first, then the full one. An answer to a task that is no
+ * longer asked is dropped.
+ */
+export class LivePlacement {
+  placement = $state.raw<Placement | null>(null);
+  stage = $state<'working' | 'coarse' | 'full' | 'failed'>('working');
+
+  constructor(task: () => PlacementTask | null) {
+    let turn = 0;
+    let lastKey = '';
+    $effect(() => {
+      const wanted = task();
+      const key = JSON.stringify(wanted);
+      if (key === lastKey) return;
+      lastKey = key;
+      turn += 1;
+      if (wanted) void this.#run(wanted, turn, () => turn);
+      else this.placement = null;
+    });
+  }
+
+  async #run(task: PlacementTask, mine: number, current: () => number): Promise<void> {
+    this.stage = 'working';
+    try {
+      const coarse = await placeWorker().placeHoles({ ...task, ...FIRST });
+      if (current() !== mine) return;
+      this.placement = coarse;
+      this.stage = 'coarse';
+      const full = await placeWorker().placeHoles(task);
+      if (current() !== mine) return;
+      this.placement = full;
+      this.stage = 'full';
+    } catch {
+      if (current() === mine) this.stage = 'failed';
+    }
+  }
+}

@@ -1,0 +1,43 @@
+import { normaliseBearing, type Trunk } from '@baumkin/core';
+
+/** The unrolled trunk on the screen, in true proportion: the same scale round the trunk and up it. */
+export interface SheetGeometry {
+  readonly width: number;
+  readonly height: number;
+  /** pixels for each millimetre of bark */
+  readonly scale: number;
+  readonly lowestMm: number;
+  readonly highestMm: number;
+}
+
+/** Bark shown beyond the band at either end, mm. */
+const BEYOND_MM = 90;
+
+export function sheetGeometry(
+  trunk: Trunk,
+  bandLowMm: number,
+  bandHighMm: number,
+  most: { width: number; height: number }
+): SheetGeometry {
+  const round = 2 * Math.PI * trunk.woodRadiusMm;
+  const lowestMm = bandLowMm - BEYOND_MM;
+  const highestMm = bandHighMm + BEYOND_MM;
+  const scale = Math.min(most.width / round, most.height / (highestMm - lowestMm));
+  return { width: round * scale, height: (highestMm - lowestMm) * scale, scale, lowestMm, highestMm };
+}
+
+/** The trunk is cut at north and seen from outside: bearings grow to the left. */
+export function xOf(geometry: SheetGeometry, bearingDeg: number): number {
+  return geometry.width * (1 - normaliseBearing(bearingDeg) / 360);
+}
+
+export function yOf(geometry: SheetGeometry, heightMm: number): number {
+  return (geometry.highestMm - heightMm) * geometry.scale;
+}
+
+export function spotAt(geometry: SheetGeometry, x: number, y: number): { bearingDeg: number; heightMm: number } {
+  return {
+    bearingDeg: normaliseBearing(360 * (1 - x / geometry.width)),
+    heightMm: geometry.highestMm - y / geometry.scale
+  };
+}

@@ -1,0 +1,22 @@
+import type { StandTree, TreeRow } from '@baumkin/core';
+
+/** The trees that have a place and a diameter, as the crown computation wants them. */
+export function standTrees(rows: readonly TreeRow[]): StandTree[] {
+  return rows.flatMap((row) =>
+    row.eastM !== null && row.northM !== null && row.dbhMm !== null
+      ? [
+          {
+            id: row.id,
+            tag: row.tag,
+            species: row.species,
+            dbhMm: row.dbhMm,
+            eastM: row.eastM,
+            northM: row.northM,
+            positionQuality: row.positionQuality ?? 'paced',
+            heightM: row.heightM,
+            crownRadiusM: row.crownRadiusM
+          }
+        ]
+      : []
+  );
+}

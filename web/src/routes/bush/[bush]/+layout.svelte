@@ -1,0 +1,121 @@
+<script lang="ts">
+  import { STATIONS, type Station } from '@baumkin/core';
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Search from '@lucide/svelte/icons/search';
+  import { untrack } from 'svelte';
+  import { Toaster } from 'svelte-sonner';
+
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { BushState, provideBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import BeadString from '$lib/frame/BeadString.svelte';
+  import FindTree from '$lib/frame/FindTree.svelte';
+  import HelpDialog from '$lib/frame/HelpDialog.svelte';
+  import Refused from '$lib/frame/Refused.svelte';
+  import { TRAIL } from '$lib/frame/stations.ts';
+  import TopLine from '$lib/frame/TopLine.svelte';
+  import Trail from '$lib/frame/Trail.svelte';
+
+  const { children } = $props();
+
+  let bush = $derived(new BushState(page.params.bush!));
+  provideBush(() => bush);
+  $effect(() => {
+    const opened = bush;
+    untrack(() => void opened.open());
+    return () => opened.close();
+  });
+
+  let lastTree = $state<string | null>(null);
+  $effect(() => {
+    if (page.params.tree) lastTree = page.params.tree;
+  });
+  const treeId = $derived(page.params.tree ?? lastTree);
+  const where = $derived(page.params.station ?? null);
+  const station = $derived<Station | null>(STATIONS.find((s) => s === where) ?? null);
+  const index = $derived(bush.rows.findIndex((row) => row.id === treeId));
+  const tag = $derived(bush.rows[index]?.tag ?? null);
+
+  let helpOpen = $state(false);
+  let findOpen = $state(false);
+
+  function choose(id: string): void {
+    void goto(`/bush/${bush.id}/${where ?? 'life'}/${id}`, { keepFocus: true });
+  }
+
+  function step(by: number): void {
+    const row = bush.rows[index + by];
+    if (row) choose(row.id);
+  }
+
+  /** The next tree in walking order that waits at this station, from the current one round to it again. */
+  function nextWaiting(): void {
+    if (!station) return;
+    const rows = bush.rows;
+    for (let i = 1; i <= rows.length; i++) {
+      const row = rows[(index + i) % rows.length]!;
+      if (bush.isOutstanding(station, row)) return choose(row.id);
+    }
+  }
+
+  function onkeydown(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (event.ctrlKey || event.metaKey || event.altKey || helpOpen || findOpen) return;
+    if (target.closest('input:not([type=radio]):not([type=range]), textarea, select, [contenteditable]')) return;
+    const trail = TRAIL.find((s) => s.key === event.key);
+    const action = trail
+      ? () => void goto(`/bush/${bush.id}/${trail.id}${treeId ? `/${treeId}` : ''}`)
+      : {
+          '[': () => step(-1),
+          ']': () => step(1),
+          n: nextWaiting,
+          '/': () => (findOpen = true),
+          '?': () => (helpOpen = true),
+          l: () => treeId && void goto(`/bush/${bush.id}/life/${treeId}`),
+          u: () => preferences.setUnits(preferences.units === 'metric' ? 'inch' : 'metric')
+        }[event.key];
+    if (!action) return;
+    event.preventDefault();
+    action();
+  }
+</script>
+
+<svelte:window {onkeydown} />
+<svelte:head><title>{bush.overview?.bush.name ?? 'Baumkin'}</title></svelte:head>
+
+<div class="flex h-dvh flex-col print:block print:h-auto">
+  <TopLine onhelp={() => (helpOpen = true)} />
+  {#if where}
+    <div class="flex h-12 shrink-0 items-center border-b border-base-300 md:hidden print:hidden">
+      <button class="h-12 w-14" aria-label="Tree before" disabled={index <= 0} onclick={() => step(-1)}
+        ><ChevronLeft class="mx-auto" /></button
+      >
+      <button class="flex h-12 grow items-center justify-center gap-2 font-bold" onclick={() => (findOpen = true)}>
+        <Search size={16} /> Tree {tag ?? '…'}
+      </button>
+      <button
+        class="h-12 w-14"
+        aria-label="Next tree"
+        disabled={index < 0 || index >= bush.rows.length - 1}
+        onclick={() => step(1)}><ChevronRight class="mx-auto" /></button
+      >
+    </div>
+  {/if}
+  {#if bush.problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">{bush.problem}</p>{/if}
+  <Refused />
+  <div class="flex min-h-0 grow max-md:flex-col print:block">
+    <Trail current={station} {treeId} />
+    <main class="min-w-0 grow overflow-y-auto px-4 py-4 md:px-7 md:py-5 print:overflow-visible print:p-0">
+      {@render children()}
+    </main>
+  </div>
+  {#if where && bush.rows.length > 0}
+    <BeadString current={treeId} {station} onchoose={choose} />
+  {/if}
+</div>
+
+<HelpDialog bind:open={helpOpen} />
+<FindTree bind:open={findOpen} onchoose={choose} />
+<Toaster position="bottom-right" theme={preferences.theme === 'snow' ? 'light' : 'dark'} />

@@ -1,0 +1,61 @@
+<script lang="ts">
+  import type { Station } from '@baumkin/core';
+  import { untrack, type Component } from 'svelte';
+
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import TreeTitle from '$lib/ui/TreeTitle.svelte';
+
+  type Sheet = Component<{ treeId: string }>;
+  const SHEETS: Record<Station | 'life', () => Promise<{ default: Sheet }>> = {
+    identify: () => import('$lib/identify/IdentifySheet.svelte'),
+    measure: () => import('$lib/measure/MeasureSheet.svelte'),
+    count: () => import('$lib/count/CountSheet.svelte'),
+    place: () => import('$lib/place/PlaceSheet.svelte'),
+    thin: () => import('$lib/thin/ThinSheet.svelte'),
+    life: () => import('$lib/life/LifeSheet.svelte')
+  };
+
+  const bush = $derived(useBush());
+  const station = $derived(page.params.station as Station | 'life');
+  const treeId = $derived(page.params.tree ?? null);
+  const row = $derived(treeId ? (bush.byId.get(treeId) ?? null) : null);
+  const sheet = $derived(SHEETS[station]());
+
+  // Without a tree in the address: the first one that waits here, else the first of the walk.
+  $effect(() => {
+    if (treeId || bush.rows.length === 0) return;
+    const waiting = station === 'life' ? undefined : bush.rows.find((r) => bush.isOutstanding(station, r));
+    void goto(`/bush/${bush.id}/${station}/${(waiting ?? bush.rows[0]!).id}`, { replaceState: true });
+  });
+  $effect(() => {
+    const [opened, id] = [bush, treeId];
+    // Loading reads and writes the records; it must run for a new tree only, not for its own answer.
+    if (id) untrack(() => void opened.loadTree(id));
+  });
+</script>
+
+{#if bush.overview && bush.rows.length === 0}
+  <h1>No trees yet</h1>
+  <p class="mt-2">
+    A bush begins with its trees. <a class="link" href="/bush/{bush.id}/exchange">Bring them in from a file</a>.
+  </p>
+{:else if bush.overview && treeId && !row}
+  <h1>No such tree</h1>
+  <p class="mt-2">
+    There is no tree at this address in {bush.overview.bush.name}. Press <b>/</b> to find one by its tag.
+  </p>
+{:else if row}
+  {#if !bush.hasLife(row.id) && !bush.offline}
+    <TreeTitle {row} {station} />
+    <p class="aside mt-4">Fetching what is known of this tree …</p>
+  {:else}
+    {#await sheet then { default: Sheet }}
+      <TreeTitle {row} {station} />
+      {#key row.id}<Sheet treeId={row.id} />{/key}
+    {:catch}
+      <p role="alert">This sheet could not be loaded. Without a network, open it once while there is one.</p>
+    {/await}
+  {/if}
+{/if}

@@ -1,0 +1,98 @@
+<script lang="ts">
+  import { barkThickness, compassPoint, instruct, paintOf, speciesById, type Landmark } from '@baumkin/core';
+  import Printer from '@lucide/svelte/icons/printer';
+  import { untrack } from 'svelte';
+
+  import { page } from '$app/state';
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { LivePlacement } from '$lib/place/placement.svelte.ts';
+  import { placementOf } from '$lib/place/task.ts';
+
+  const bush = $derived(useBush());
+  const treeId = $derived(page.params.tree!);
+  const row = $derived(bush.byId.get(treeId) ?? null);
+  $effect(() => {
+    const [opened, id] = [bush, treeId];
+    untrack(() => void opened.loadTree(id));
+  });
+  const tree = $derived(bush.stateOf(treeId));
+  const settings = $derived(bush.overview?.bush.settings ?? null);
+  const wanted = $derived(Math.max(1, tree.decision?.taps ?? 1));
+  const placing = $derived(settings && row ? placementOf(treeId, tree, settings, bush.season, wanted) : null);
+  const live = new LivePlacement(() => placing?.task ?? null);
+
+  const landmarkFor = (): Landmark | null => {
+    const newest = tree.holes.at(-1);
+    return newest
+      ? {
+          name: `the newest ${paintOf(newest.season)} mark (${compassPoint(newest.bearingDeg)} side)`,
+          bearingDeg: newest.bearingDeg,
+          heightMm: newest.heightMm
+        }
+      : null;
+  };
+</script>
+
+{#if row && settings}
+  <div class="mb-4 flex gap-2 print:hidden">
+    <button class="btn btn-primary btn-sm" onclick={() => window.print()}><Printer size={16} /> Print</button>
+    <a class="btn btn-ghost btn-sm" href="/bush/{bush.id}/life/{treeId}">Back to its life</a>
+  </div>
+  <article class="max-w-xl border-2 border-current bg-white p-6 text-black" data-testid="card">
+    <header class="flex items-baseline justify-between border-b-2 border-black pb-2">
+      <h1 class="text-4xl">Tree {row.tag}</h1>
+      <p class="text-right">
+        {bush.overview!.bush.name}<br />{bush.standOf(row)?.name ?? ''}, season {bush.season}, {paintOf(bush.season)} paint
+      </p>
+    </header>
+    <dl class="my-3 grid grid-cols-[auto_1fr] gap-x-5 gap-y-1 text-lg">
+      <dt>Species</dt>
+      <dd>
+        {row.species && row.verdict !== 'lookAgain' ? speciesById(row.species).name : 'not settled: look at it first'}
+      </dd>
+      <dt>Thick</dt>
+      <dd>
+        {row.dbhMm
+          ? `${preferences.length(row.dbhMm, 'trunk')}, girth ${preferences.length(row.dbhMm * Math.PI, 'trunk')}`
+          : 'not measured'}
+      </dd>
+      <dt>Taps</dt>
+      <dd>{tree.decision ? (tree.decision.taps === 0 ? 'rest this season' : tree.decision.taps) : 'not decided'}</dd>
+    </dl>
+    {#if placing && tree.decision?.taps !== 0}
+      <h2 class="mt-3">Drill</h2>
+      <ol class="mt-1 flex flex-col gap-2">
+        {#each live.placement?.proposals ?? [] as proposal, i (i)}
+          {@const words = instruct(placing.task.trunk, proposal, landmarkFor(), preferences.units)}
+          <li class="border-l-4 border-black pl-3">
+            <p class="font-slab text-xl font-semibold">{words.sentence}</p>
+            <p>
+              {words.bodyHeight}, {words.compass}; clear wood about {Math.round(proposal.outlook.pClear * 100)} in 100
+            </p>
+          </li>
+        {/each}
+      </ol>
+      <p class="mt-2">
+        Bit {preferences.length(settings.bitMm, 'drill')}, tape at {preferences.length(
+          settings.depthMm + barkThickness(row.dbhMm!),
+          'drill'
+        )} ({preferences.length(settings.depthMm, 'drill')} of wood under {preferences.length(
+          barkThickness(row.dbhMm!),
+          'drill'
+        )} of bark).
+      </p>
+    {/if}
+    <h2 class="mt-4">Seen</h2>
+    <p class="mt-1 flex flex-wrap gap-x-6 gap-y-1">
+      {#each ['pale', 'partly brown', 'all brown', 'dry'] as seen (seen)}<span class="flex items-center gap-2"
+          ><span class="inline-block h-4 w-4 border-2 border-black"></span>{seen}</span
+        >{/each}
+    </p>
+    <p class="mt-3 border-t border-black pt-2 text-sm">
+      Both hands on the drill, firm footing, goggles. Local rules and trained people come first.
+    </p>
+  </article>
+{:else if bush.overview}
+  <h1>No such tree</h1>
+{/if}

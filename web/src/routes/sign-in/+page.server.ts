@@ -1,0 +1,39 @@
+import { fail, redirect } from '@sveltejs/kit';
+
+import { signIn, signInSchema } from '$lib/server/accounts.ts';
+import { DEMO_BUSH_NAME, DEMO_PEOPLE } from '$lib/server/demo/people.ts';
+import { setSessionCookie } from '$lib/server/sessionCookie.ts';
+
+export function load({ locals, url }) {
+  if (locals.member) redirect(303, target(url));
+  const [steward] = DEMO_PEOPLE;
+  const demo = process.env.BAUMKIN_DEMO
+    ? { bush: DEMO_BUSH_NAME, name: steward!.signInName, password: steward!.password }
+    : null;
+  return { demo };
+}
+
+export const actions = {
+  default: async ({ request, cookies, url, getClientAddress }) => {
+    const form = Object.fromEntries(await request.formData());
+    const name = String(form.name ?? '');
+    const parsed = signInSchema.safeParse(form);
+    if (!parsed.success) return fail(400, { name, message: parsed.error.issues[0]!.message });
+    const result = await signIn(parsed.data.name, parsed.data.password, getClientAddress());
+    switch (result.outcome) {
+      case 'wrong':
+        return fail(400, { name, message: 'Name and password do not belong together.' });
+      case 'wait':
+        return fail(429, { name, message: 'Too many tries. Wait a quarter of an hour and try again.' });
+      case 'welcome':
+        setSessionCookie(cookies, url, result.token, result.expires);
+        redirect(303, target(url));
+    }
+  }
+};
+
+/** Where to go on to: only ever a path on this site. */
+function target(url: URL): string {
+  const to = url.searchParams.get('to') ?? '/';
+  return /^\/(?![/\\])/.test(to) ? to : '/';
+}

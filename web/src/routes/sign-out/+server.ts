@@ -1,0 +1,11 @@
+import { redirect } from '@sveltejs/kit';
+
+import { closeSession } from '$lib/server/accounts.ts';
+import { dropSessionCookie, SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
+
+export async function POST({ cookies }) {
+  const token = cookies.get(SESSION_COOKIE);
+  if (token) await closeSession(token);
+  dropSessionCookie(cookies);
+  redirect(303, '/sign-in');
+}

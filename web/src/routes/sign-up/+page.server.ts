@@ -1,0 +1,22 @@
+import { fail, redirect } from '@sveltejs/kit';
+
+import { accountSchema, createAccount, NameTaken, openSession } from '$lib/server/accounts.ts';
+import { setSessionCookie } from '$lib/server/sessionCookie.ts';
+
+export const actions = {
+  default: async ({ request, cookies, url }) => {
+    const form = Object.fromEntries(await request.formData());
+    const kept = { name: String(form.name ?? ''), displayName: String(form.displayName ?? '') };
+    const parsed = accountSchema.safeParse(form);
+    if (!parsed.success) return fail(400, { ...kept, message: parsed.error.issues[0]!.message });
+    try {
+      const member = await createAccount(parsed.data);
+      const { token, expires } = await openSession(member.id);
+      setSessionCookie(cookies, url, token, expires);
+    } catch (error) {
+      if (error instanceof NameTaken) return fail(409, { ...kept, message: error.message });
+      throw error;
+    }
+    redirect(303, '/bushes');
+  }
+};
