@@ -32,7 +32,10 @@ export async function startServer({ databaseUrl, port, demo, today }) {
       PORT: String(port),
       ORIGIN: origin,
       DATABASE_URL: databaseUrl,
-      BODY_SIZE_LIMIT: '10M',
+      // Each route sets its own limit and says so; this one only bounds what is read and thrown away.
+      BODY_SIZE_LIMIT: '64M',
+      // Browsers hold connections open; do not wait for them when stopping.
+      SHUTDOWN_TIMEOUT: '1',
       BAUMKIN_DEMO: demo ? '1' : '',
       ...(today ? { BAUMKIN_TODAY: today } : {})
     }

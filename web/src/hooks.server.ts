@@ -7,6 +7,8 @@ import { log } from '$lib/server/log.ts';
 import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
 
 export const init: ServerInit = async () => {
+  // Without this the idle connections would hold the process for a while after it was asked to stop.
+  process.once('sveltekit:shutdown', () => void tables().sequelize.close());
   const pending = await pendingMigrations(tables().sequelize);
   if (pending.length > 0)
     throw new Error(`The database is behind: ${pending.join(', ')}. Run "node build-cli/cli.js migrate".`);

@@ -86,12 +86,12 @@ export function nextStep(ladder: Ladder, dbhMm: number): LadderStep | null {
 
 const COUNT_WORDS = ['none', 'one', 'two', 'three', 'four'];
 
-/** A ladder's rule in words and in the steward's units: "from 12 in one; over 18 in two". */
+/** A ladder's rule in words and in the steward's units: "one from 12 in, two over 18". The unit is said once. */
 export function ladderRule(ladder: Ladder, system: UnitSystem): string {
   return ladder.steps
-    .map(({ above, diameterMm, taps }) => {
+    .map(({ above, diameterMm, taps }, i) => {
       const size = formatLength(diameterMm, system, 'trunk').replace('.0 ', ' ');
-      return `${above ? 'over' : 'from'} ${size} ${COUNT_WORDS[taps] ?? taps}`;
+      return `${COUNT_WORDS[taps] ?? taps} ${above ? 'over' : 'from'} ${i === 0 ? size : size.split(' ')[0]}`;
     })
-    .join('; ');
+    .join(', ');
 }

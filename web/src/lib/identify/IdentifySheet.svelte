@@ -59,21 +59,26 @@
   });
   const judgement = $derived(judge(evidence, age, prior));
   const leading = $derived(speciesById(judgement.candidates[0]!.species));
+  const begun = $derived(judgement.reasons.length > 0);
   const headline = $derived(
-    {
-      settled: `Settled: ${leading.name}`,
-      mapleOpen: 'A maple, species open',
-      lookAgain: 'Look again',
-      notMaple: 'Not a maple'
-    }[judgement.verdict]
+    !begun
+      ? 'Not looked at yet'
+      : {
+          settled: `Settled: ${leading.name}`,
+          mapleOpen: 'A maple, species open',
+          lookAgain: 'Look again',
+          notMaple: 'Not a maple'
+        }[judgement.verdict]
   );
   const tone = $derived(
-    {
-      settled: 'bg-secondary text-secondary-content',
-      mapleOpen: 'bg-secondary text-secondary-content',
-      lookAgain: 'bg-primary text-primary-content',
-      notMaple: 'bg-neutral text-neutral-content'
-    }[judgement.verdict]
+    !begun
+      ? 'bg-base-200'
+      : {
+          settled: 'bg-secondary text-secondary-content',
+          mapleOpen: 'bg-secondary text-secondary-content',
+          lookAgain: 'bg-primary text-primary-content',
+          notMaple: 'bg-neutral text-neutral-content'
+        }[judgement.verdict]
   );
   const changed = $derived(
     JSON.stringify(evidence) !== JSON.stringify(start?.evidence ?? {}) || age !== (start?.age ?? age)
@@ -138,7 +143,7 @@
       <h2 id="look">{current.question}</h2>
       {#if current.strength === 'weak'}<p class="aside">A weak clue: it can nudge, never decide.</p>{/if}
     </div>
-    <div class="grid gap-2 md:grid-cols-3 xl:grid-cols-4">
+    <div class="grid gap-2 md:grid-cols-4 xl:grid-cols-5">
       {#each current.states as state (state.id)}
         <LookCard
           character={current}
@@ -169,7 +174,7 @@
     <div class="{tone} px-4 py-3" data-testid="verdict">
       <p class="font-slab text-xl font-semibold">{headline}</p>
       <p class="mt-1">{judgement.because}</p>
-      <p class="mt-1 font-semibold">{verdictAllows(judgement.verdict, leading.sap)}</p>
+      <p class="mt-1 font-semibold" hidden={!begun}>{verdictAllows(judgement.verdict, leading.sap)}</p>
     </div>
     {#if bush.mayRecord}
       {#if !changed && start !== null}
@@ -177,9 +182,7 @@
           This is the determination of {start.on}. Change a clue to make a new one; the old one is kept.
         </p>
       {:else}
-        <button class="btn btn-primary" onclick={save} disabled={judgement.reasons.length === 0}
-          >Save this determination</button
-        >
+        <button class="btn btn-primary" onclick={save} disabled={!begun}>Save this determination</button>
       {/if}
     {/if}
     <div>

@@ -16,6 +16,9 @@
     disabled: boolean;
     onchoose: () => void;
   } = $props();
+
+  /** Patches of bark are cut off straight at their edges. */
+  const framed = $derived(character.id === 'barkYoung' || character.id === 'barkGrown');
 </script>
 
 <button
@@ -29,7 +32,7 @@
 >
   <svg
     viewBox="0 0 100 100"
-    class="h-24 w-24 shrink-0 max-md:h-20 max-md:w-20"
+    class="h-20 w-20 shrink-0 {framed ? '[clip-path:inset(2%_10.5%)]' : ''}"
     aria-hidden="true"
     stroke-linecap="round"
     stroke-linejoin="round"

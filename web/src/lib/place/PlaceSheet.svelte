@@ -6,7 +6,6 @@
     instruct,
     knownMaple,
     paintOf,
-    type Landmark,
     type Shavings,
     type SpotOutlook,
     type Taphole
@@ -17,6 +16,8 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import BarkSheet from './BarkSheet.svelte';
+  import { chanceInWords } from './chance.ts';
+  import { landmarkNear } from './landmark.ts';
   import { LivePlacement } from './placement.svelte.ts';
   import { placementOf } from './task.ts';
   import { placeWorker } from './worker.ts';
@@ -57,30 +58,9 @@
 
   const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
 
-  /** The newest mark there is; of two from one season, the nearer. */
-  const landmark = $derived.by((): Landmark | null => {
-    if (!spot || !placing || placing.holes.length === 0) return null;
-    const newest = Math.max(...placing.holes.map((h) => h.season));
-    const marks = placing.holes.filter((h) => h.season === newest);
-    const away = (h: Taphole) =>
-      Math.hypot(
-        ((((h.bearingDeg - spot.bearingDeg + 540) % 360) - 180) / 57.3) * placing.task.trunk.woodRadiusMm,
-        h.heightMm - spot.heightMm
-      );
-    const mark = marks.reduce((a, b) => (away(b) < away(a) ? b : a));
-    const side = marks.length > 1 ? ` on the ${compassPoint(mark.bearingDeg)} side` : '';
-    const age = newest === bush.season ? 'this season’s' : 'the newest';
-    return { name: `${age} ${paintOf(newest)} mark${side}`, bearingDeg: mark.bearingDeg, heightMm: mark.heightMm };
-  });
+  const landmark = $derived(spot && placing ? landmarkNear(placing, spot, bush.season) : null);
   const words = $derived(spot && placing ? instruct(placing.task.trunk, spot, landmark, preferences.units) : null);
 
-  /** "about 9 in 10" */
-  function tenths(p: number): string {
-    if (p >= 0.985) return 'almost certain';
-    if (p <= 0.03) return 'almost none';
-    if (p > 0.93 || p < 0.07) return `about ${Math.round(p * 20)} in 20`;
-    return `about ${Math.round(p * 10)} in 10`;
-  }
   const inTheWay = $derived.by(() => {
     if (!outlook || !placing) return [];
     return outlook.inTheWay
@@ -248,12 +228,12 @@
             </p>{/if}
           <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" data-testid="outlook">
             <dt>Clear wood</dt>
-            <dd><b>{tenths(outlook.pClear)}</b>{outlook.pClear < CLEAR_ENOUGH ? ', not clear enough' : ''}</dd>
+            <dd><b>{chanceInWords(outlook.pClear)}</b>{outlook.pClear < CLEAR_ENOUGH ? ', not clear enough' : ''}</dd>
             <dt>Expected flow</dt>
             <dd>{Math.round(outlook.flow * 100)} % of a hole in clear wood</dd>
             <dt>In the way</dt>
             <dd>
-              {#each inTheWay as way, i (way.season + '-' + i)}{i > 0 ? '; ' : ''}the hole of {way.season}, {tenths(
+              {#each inTheWay as way, i (way.season + '-' + i)}{i > 0 ? '; ' : ''}the hole of {way.season}, {chanceInWords(
                   way.share
                 )}{:else}nothing{/each}
             </dd>

@@ -1,11 +1,13 @@
 <script lang="ts">
-  import { barkThickness, compassPoint, instruct, paintOf, speciesById, type Landmark } from '@baumkin/core';
+  import { barkThickness, instruct, paintOf, speciesById } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
 
   import { page } from '$app/state';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { chanceInWords } from '$lib/place/chance.ts';
+  import { landmarkNear } from '$lib/place/landmark.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
   import { placementOf } from '$lib/place/task.ts';
 
@@ -21,17 +23,6 @@
   const wanted = $derived(Math.max(1, tree.decision?.taps ?? 1));
   const placing = $derived(settings && row ? placementOf(treeId, tree, settings, bush.season, wanted) : null);
   const live = new LivePlacement(() => placing?.task ?? null);
-
-  const landmarkFor = (): Landmark | null => {
-    const newest = tree.holes.at(-1);
-    return newest
-      ? {
-          name: `the newest ${paintOf(newest.season)} mark (${compassPoint(newest.bearingDeg)} side)`,
-          bearingDeg: newest.bearingDeg,
-          heightMm: newest.heightMm
-        }
-      : null;
-  };
 </script>
 
 {#if row && settings}
@@ -64,11 +55,16 @@
       <h2 class="mt-3">Drill</h2>
       <ol class="mt-1 flex flex-col gap-2">
         {#each live.placement?.proposals ?? [] as proposal, i (i)}
-          {@const words = instruct(placing.task.trunk, proposal, landmarkFor(), preferences.units)}
+          {@const words = instruct(
+            placing.task.trunk,
+            proposal,
+            landmarkNear(placing, proposal, bush.season),
+            preferences.units
+          )}
           <li class="border-l-4 border-black pl-3">
             <p class="font-slab text-xl font-semibold">{words.sentence}</p>
             <p>
-              {words.bodyHeight}, {words.compass}; clear wood about {Math.round(proposal.outlook.pClear * 100)} in 100
+              {words.bodyHeight}, {words.compass}; clear wood {chanceInWords(proposal.outlook.pClear)}
             </p>
           </li>
         {/each}

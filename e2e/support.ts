@@ -1,0 +1,78 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+
+export const DEMO = { name: 'hedda', password: 'pale-shavings' };
+
+/** Signs in and lands in the bush or the list of bushes. */
+export async function signIn(page: Page, { name, password } = DEMO): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('Sign-in name').fill(name);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await page.waitForURL(/\/bush/);
+}
+
+export function bushIdOf(page: Page): string {
+  return /\/bush\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+}
+
+/** The rows of the bush, as the program itself reads them. */
+export async function treesOf(page: Page, bushId: string) {
+  const overview = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
+    trees: {
+      id: string;
+      tag: string;
+      species: string | null;
+      verdict: string | null;
+      dbhMm: number | null;
+      decidedTaps: number | null;
+      drilled: number;
+      mark: string | null;
+      lastTappedSeason: number | null;
+    }[];
+  };
+  return overview.trees;
+}
+
+export async function recordsOf(page: Page, bushId: string, treeId: string) {
+  const life = (await (await page.request.get(`/api/v1/bushes/${bushId}/trees/${treeId}`)).json()) as {
+    records: { id: string; kind: string; [key: string]: unknown }[];
+  };
+  return life.records;
+}
+
+export async function allSaved(page: Page): Promise<void> {
+  await expect(page.getByTestId('saved')).toHaveText('All saved');
+}
+
+/** No violation of WCAG 2.2 AA that axe can see. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 4)
+          .join(' | ')}`
+    )
+  ).toEqual([]);
+}
+
+/** Nothing sticks out sideways, and no scroll bar inside a scroll bar. */
+export async function expectFits(page: Page): Promise<void> {
+  const found = await page.evaluate(() => {
+    const scrolls = (e: Element) => {
+      const style = getComputedStyle(e);
+      return /auto|scroll/.test(style.overflowY) && e.scrollHeight > e.clientHeight + 1;
+    };
+    const nested = [...document.querySelectorAll('*')].filter(
+      (e) => scrolls(e) && [...e.querySelectorAll('*')].some(scrolls)
+    );
+    return { sideways: document.documentElement.scrollWidth - window.innerWidth, nested: nested.length };
+  });
+  expect(found.sideways).toBeLessThanOrEqual(0);
+  expect(found.nested).toBe(0);
+}

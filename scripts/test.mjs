@@ -1,0 +1,124 @@
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+
+import { ensureBuild } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { exec, freePort } from './lib/exec.mjs';
+import { stateDir } from './lib/paths.mjs';
+import { say, run } from './lib/say.mjs';
+import { prepareTables, startServer } from './lib/server.mjs';
+import { ensureNodeModules, ensurePrograms } from './lib/setup.mjs';
+
+/**
+ * Everything that has to hold before a change lands, in one run on a fresh machine: formatting, lint, types, core tests,
+ * server tests against a real MariaDB, the build, and the interface in Chromium. Ends with one line of counts.
+ */
+const tally = { passed: 0, failed: 0 };
+/** The day on which the interface tests take place. */
+const TODAY = '2026-11-23';
+
+/** @param {string} name @param {string} command @param {string[]} args @param {Record<string, string>} [env] */
+async function step(name, command, args, env) {
+  const begun = Date.now();
+  const { code, output } = await exec(command, args, { quiet: true, env });
+  say(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - begun) / 1000).toFixed(1)} s)`);
+  if (code !== 0) say(output);
+  return code === 0;
+}
+
+/** A check that is one thing to pass. @param {Parameters<typeof step>} args */
+async function check(...args) {
+  if (await step(...args)) tally.passed += 1;
+  else tally.failed += 1;
+}
+
+/** @param {string} report a JSON report of Vitest; its tests are counted one by one */
+function countVitest(report, ok = true) {
+  const { numPassedTests, numFailedTests } = readReport(report) ?? { numPassedTests: 0, numFailedTests: 0 };
+  tally.passed += numPassedTests;
+  tally.failed += numFailedTests;
+  if (!ok && numFailedTests === 0) tally.failed += 1;
+}
+
+/** @param {string} report */
+function readReport(report) {
+  try {
+    return JSON.parse(readFileSync(report, 'utf8'));
+  } catch {
+    return null;
+  }
+}
+
+await run(async () => {
+  mkdirSync(stateDir, { recursive: true });
+  await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'chromium']);
+  await ensureNodeModules();
+  const report = (/** @type {string} */ name) => {
+    const file = join(stateDir, `${name}.json`);
+    rmSync(file, { force: true });
+    return file;
+  };
+
+  await check('formatting', 'npx', ['prettier', '--check', '.']);
+  await check('lint', 'npx', ['eslint', '.']);
+  await check('types: core', 'npx', ['tsc', '-p', 'core']);
+  await check('types and templates: web', 'npm', ['run', '--silent', 'check', '-w', 'web']);
+  await check('types: service worker', 'npx', ['tsc', '-p', 'web/tsconfig.worker.json']);
+  await check('types: end-to-end tests', 'npx', ['tsc', '-p', 'e2e']);
+
+  const core = report('core');
+  countVitest(
+    core,
+    await step('core tests', 'npx', [
+      'vitest',
+      'run',
+      '--root',
+      'core',
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${core}`
+    ])
+  );
+
+  const database = await startDatabase('test-db');
+  /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
+  let server;
+  try {
+    const web = report('web');
+    countVitest(
+      web,
+      await step(
+        'server tests',
+        'npx',
+        ['vitest', 'run', '--root', 'web', '--reporter=default', '--reporter=json', `--outputFile.json=${web}`],
+        { DATABASE_URL: database.url }
+      )
+    );
+    await ensureBuild();
+    // The demo bush fresh from its generator, whatever earlier runs did to theirs.
+    await exec('mariadb', ['--no-defaults', `--socket=${database.socket}`], {
+      quiet: true,
+      input: 'DROP DATABASE baumkin; CREATE DATABASE baumkin CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;'
+    });
+    await prepareTables(database.url, 'demo');
+    server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true, today: TODAY });
+    const e2e = report('e2e');
+    const ok = await step(
+      'interface tests in Chromium',
+      'npx',
+      ['playwright', 'test', '-c', 'e2e/playwright.config.ts'],
+      { BAUMKIN_URL: server.origin }
+    );
+    const stats = readReport(e2e)?.stats ?? { expected: 0, unexpected: 0, flaky: 0 };
+    tally.passed += stats.expected + stats.flaky;
+    tally.failed += stats.unexpected;
+    if (!ok && stats.unexpected === 0) tally.failed += 1;
+  } finally {
+    await server?.stop();
+    await database.stop();
+  }
+});
+
+if (process.exitCode) tally.failed += 1;
+say(`\n${tally.passed} passed, ${tally.failed} failed`);
+process.exitCode = tally.failed > 0 ? 1 : 0;

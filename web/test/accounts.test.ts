@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest';
+
+import { closeSession, createAccount, memberOf, NameTaken, signIn } from '../src/lib/server/accounts.ts';
+import { admit, bushesOf, bushFor, createBush, membersOf, UnknownName } from '../src/lib/server/bushes.ts';
+import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
+import { emptyDatabase, useFreshDatabase } from './database.ts';
+
+useFreshDatabase();
+
+const password = 'eleven pails of sap';
+const account = (name: string) => createAccount({ name, displayName: name, password });
+
+describe('migrations', () => {
+  it('run once, also when two servers start together', async () => {
+    const empty = await emptyDatabase();
+    const [a, b] = [connect(empty.url), connect(empty.url)];
+    expect(await pendingMigrations(a)).toEqual(['0001-foundation']);
+    const ran = await Promise.all([migrate(a), migrate(b)]);
+    expect(ran.flat()).toEqual(['0001-foundation']);
+    expect(await pendingMigrations(b)).toEqual([]);
+    await Promise.all([a.close(), b.close()]);
+    await empty.drop();
+  });
+});
+
+describe('accounts', () => {
+  it('sign in with the right password alone; the table holds neither password nor token', async () => {
+    const member = await account('ada');
+    expect((await signIn('ada', 'wrong', '::1')).outcome).toBe('wrong');
+    expect((await signIn('nobody', password, '::1')).outcome).toBe('wrong');
+    const welcome = await signIn(' ADA ', password, '::1');
+    if (welcome.outcome !== 'welcome') throw new Error(welcome.outcome);
+    expect(await memberOf(welcome.token)).toMatchObject({ id: member.id, signInName: 'ada' });
+    expect((await User.findByPk(member.id))!.passwordHash).toMatch(/^\$argon2id\$/);
+    expect((await Session.findAll()).map((s) => s.tokenHash)).not.toContain(welcome.token);
+    await closeSession(welcome.token);
+    expect(await memberOf(welcome.token)).toBeNull();
+  });
+
+  it('sessions end', async () => {
+    await account('bea');
+    const welcome = await signIn('bea', password, '::1', new Date('2026-01-01'));
+    if (welcome.outcome !== 'welcome') throw new Error(welcome.outcome);
+    expect(await memberOf(welcome.token, new Date('2026-02-01'))).not.toBeNull();
+    expect(await memberOf(welcome.token, new Date('2026-04-01'))).toBeNull();
+  });
+
+  it('shut the door after too many tries, for a while, and only for that name', async () => {
+    await account('cyn');
+    await account('dot');
+    const at = (minute: number) => new Date(Date.UTC(2026, 5, 1, 12, minute));
+    for (let i = 0; i < 8; i++) expect((await signIn('cyn', 'guess', '10.0.0.1', at(0))).outcome).toBe('wrong');
+    expect((await signIn('cyn', password, '10.0.0.1', at(1))).outcome).toBe('wait');
+    expect((await signIn('dot', password, '10.0.0.1', at(1))).outcome).toBe('welcome');
+    expect((await signIn('cyn', password, '10.0.0.1', at(20))).outcome).toBe('welcome');
+  });
+
+  it('have names of their own', async () => {
+    await account('eve');
+    await expect(account('EVE')).rejects.toThrow(NameTaken);
+  });
+});
+
+describe('membership', () => {
+  it('opens a bush to its members alone, each with a role', async () => {
+    const [steward, crew, stranger] = await Promise.all([account('fay'), account('gil'), account('hob')]);
+    const bushId = await createBush(steward.id, 'Fay’s Bush');
+    await admit(bushId, 'gil', 'viewer');
+    await admit(bushId, ' Gil', 'crew');
+    await expect(admit(bushId, 'nobody-here', 'crew')).rejects.toThrow(UnknownName);
+    expect((await bushFor(steward.id, bushId))!.role).toBe('steward');
+    expect((await bushFor(crew.id, bushId))!.role).toBe('crew');
+    expect(await bushFor(stranger.id, bushId)).toBeNull();
+    expect(await bushesOf(stranger.id)).toEqual([]);
+    expect((await membersOf(bushId)).map((m) => [m.signInName, m.role])).toEqual([
+      ['fay', 'steward'],
+      ['gil', 'crew']
+    ]);
+  });
+});

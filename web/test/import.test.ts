@@ -1,0 +1,96 @@
+import { deriveTree, isMaple, RECORD_KINDS } from '@baumkin/core';
+import { describe, expect, it } from 'vitest';
+
+import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
+import { User } from '../src/lib/server/db/index.ts';
+import { loadDemo } from '../src/lib/server/demo/load.ts';
+import { importTrees, UnreadableFile } from '../src/lib/server/importTrees.ts';
+import { recordsByTree } from '../src/lib/server/records.ts';
+import { treeRows, treesOf } from '../src/lib/server/trees.ts';
+import { bushWithTrees, useFreshDatabase } from './database.ts';
+
+useFreshDatabase();
+
+const TODAY = '2026-11-23';
+
+describe('importing a file of trees', () => {
+  it('stores the good rows with their past, names the bad ones, and knows what is there already', async () => {
+    const { userId, bushId } = await bushWithTrees();
+    const bush = (await bushFor(userId, bushId))!;
+    const text =
+      'tag,stand,species,girth,lat,lon,holes\n' +
+      '10,Hill,sugar maple,115 cm,44.5,-73.2,2024:180:95;2025:200:120\n' +
+      '11,Hill,beech,90 cm,44.501,-73.199,\n' +
+      '12,Hill,sugar maple,a lot,,,\n' +
+      '2,Hill,sugar maple,80 cm,,,\n';
+    const result = await importTrees(bush, userId, text, 'cm', TODAY);
+    expect(result.stored).toBe(2);
+    expect(result.bad.map((b) => [b.line, b.column])).toEqual([
+      [4, 'girth'],
+      [5, 'tag']
+    ]);
+
+    const trees = await treesOf(bushId);
+    const [ten, eleven] = ['10', '11'].map((tag) => trees.find((t) => t.tag === tag)!);
+    expect(Math.hypot(eleven!.eastM! - ten!.eastM!, eleven!.northM! - ten!.northM!)).toBeCloseTo(136.649, 2);
+    const state = deriveTree((await recordsByTree(bushId, { treeIds: [ten!.id] })).get(ten!.id)!, 2027, TODAY);
+    expect(state.determination).toMatchObject({ species: 'sugarMaple', verdict: 'settled' });
+    expect(state.holes.map((h) => [h.season, h.bearingDeg, h.heightMm])).toEqual([
+      [2024, 180, 950],
+      [2025, 200, 1200]
+    ]);
+
+    const again = await importTrees((await bushFor(userId, bushId))!, userId, text, 'cm', TODAY);
+    expect(again.stored).toBe(0);
+    expect(again.bad).toHaveLength(4);
+  });
+
+  it('two imports of one file at the same moment store each tree once', async () => {
+    const { userId, bushId } = await bushWithTrees();
+    const bush = (await bushFor(userId, bushId))!;
+    const text = `tag,diameter\n${Array.from({ length: 300 }, (_, i) => `N${i},${20 + (i % 30)}`).join('\n')}`;
+    const results = await Promise.all([
+      importTrees(bush, userId, text, 'cm', TODAY),
+      importTrees(bush, userId, text, 'cm', TODAY)
+    ]);
+    expect(results.map((r) => r.stored).sort()).toEqual([0, 300]);
+    expect(await treesOf(bushId)).toHaveLength(303);
+  });
+
+  it('changes nothing for a file that is none', async () => {
+    const { userId, bushId } = await bushWithTrees();
+    await expect(importTrees((await bushFor(userId, bushId))!, userId, 'PK\u0000\u0000', 'cm', TODAY)).rejects.toThrow(
+      UnreadableFile
+    );
+    expect(await treesOf(bushId)).toHaveLength(3);
+  });
+});
+
+describe('the demo bush', () => {
+  it('loads once, and looks like a wood', async () => {
+    expect(await loadDemo()).toBe(true);
+    expect(await loadDemo()).toBe(false);
+    const hedda = (await User.findOne({ where: { signInName: 'hedda' } }))!;
+    const [bush] = await bushesOf(hedda.id);
+    const rows = await treeRows(bush!.id, 2027, TODAY);
+    expect(rows.length).toBeGreaterThan(380);
+    expect(rows.filter((r) => r.species && isMaple(r.species)).length).toBeGreaterThan(220);
+    // Wrong entries for the guard to find, each with a cause that it can name.
+    expect(rows.filter((r) => r.questions > 0).length).toBeGreaterThanOrEqual(5);
+    const records = [...(await recordsByTree(bush!.id)).values()].flat();
+    for (const kind of RECORD_KINDS) expect([kind, records.some((r) => r.kind === kind)]).toEqual([kind, true]);
+    const causes = rows.flatMap((row) => [
+      ...deriveTree(
+        records.filter((r) => r.treeId === row.id),
+        2027,
+        TODAY
+      ).questioned.values()
+    ]);
+    expect(new Set(causes.map((q) => q.cause)).size).toBeGreaterThanOrEqual(2);
+  });
+
+  it('is the same everywhere', async () => {
+    const { corranHill } = await import('../src/lib/server/demo/corranHill.ts');
+    expect(corranHill()).toEqual(corranHill());
+  });
+});
