@@ -108,8 +108,9 @@ export function overlapOf(
 export function stainedShare(overlaps: readonly Overlap[], bitMm: number, depthMm: number): number {
   if (overlaps.length === 0) return 0;
   const whole = bitMm * depthMm;
-  const only = overlaps[0]!;
-  if (overlaps.length === 1) return ((only.right - only.left) * (only.to - only.from)) / whole;
+  const [a, b] = overlaps as [Overlap, Overlap | undefined];
+  if (!b) return areaOf(a) / whole;
+  if (overlaps.length === 2) return (areaOf(a) + areaOf(b) - areaShared(a, b)) / whole;
   const cuts = [...new Set(overlaps.flatMap((o) => [o.from, o.to]))].sort((a, b) => a - b);
   const across = [...overlaps].sort((a, b) => a.left - b.left);
   let area = 0;
@@ -129,4 +130,14 @@ export function stainedShare(overlaps: readonly Overlap[], bitMm: number, depthM
     area += width * (to - from);
   }
   return area / whole;
+}
+
+function areaOf(o: Overlap): number {
+  return (o.right - o.left) * (o.to - o.from);
+}
+
+function areaShared(a: Overlap, b: Overlap): number {
+  const across = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+  const along = Math.min(a.to, b.to) - Math.max(a.from, b.from);
+  return across > 0 && along > 0 ? across * along : 0;
 }

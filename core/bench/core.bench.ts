@@ -1,0 +1,60 @@
+import { bench, describe } from 'vitest';
+
+import { SPECIES, judge } from '../src/identify/index.ts';
+import { ladderById, suggestTaps } from '../src/taps/index.ts';
+import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, placeHoles, trunkToday, type PlacementTask } from '../src/trunk/index.ts';
+import { readTreesCsv } from '../src/exchange/index.ts';
+
+/** A trunk with 60 old holes: 30 seasons of two. */
+const holes = Array.from({ length: 60 }, (_, i) => ({
+  season: 1997 + Math.floor(i / 2),
+  bearingDeg: (i * 137.5) % 360,
+  heightMm: 700 + ((i * 97) % 700),
+  bitMm: 7.9375,
+  depthMm: 38.1
+}));
+const task: PlacementTask = {
+  trunk: trunkToday(520, 1.2, 2027, holes),
+  practice: DEFAULT_PRACTICE,
+  model: DEFAULT_COLUMNS,
+  seed: 1,
+  draws: 600,
+  cellMm: 12,
+  ringCv: 0.2,
+  wanted: 3
+};
+
+describe('heat map of a trunk with 60 old holes (wanted: first picture within 100 ms, full within 1 s)', () => {
+  bench('first picture', () => void placeHoles({ ...task, draws: 60, cellMm: 30 }));
+  bench('full', () => void placeHoles(task));
+});
+
+describe('whole bush', () => {
+  bench('counts for 5,000 trees (wanted: within 200 ms)', () => {
+    for (let i = 0; i < 5000; i++)
+      suggestTaps({
+        dbhMm: 200 + (i % 500),
+        ringMm: 0.5 + (i % 20) / 10,
+        ringSeMm: 0.3,
+        bitMm: 7.9375,
+        depthMm: 38.1,
+        bandMm: 900,
+        ladder: ladderById('twelveEighteen'),
+        condition: { diebackPct: i % 40, oldestOpenHoleYears: null, stressed: false },
+        isMaple: true,
+        room: 3,
+        seasonsSinceTapped: 1
+      });
+  });
+  bench(`1,000 determinations among ${SPECIES.length} species`, () => {
+    for (let i = 0; i < 1000; i++)
+      judge(
+        { arrangement: 'opposite', budShape: 'sharpScaly', budColour: 'brown', barkGrown: 'oneEdge', rub: 'holds' },
+        'grown'
+      );
+  });
+  const file = `tag,species,girth_cm,east_m,north_m,holes\n${Array.from({ length: 20_000 }, (_, i) => `${i},sugar maple,${90 + (i % 80)},${i % 300},${i % 200},2024:180:95;2025:200:110`).join('\n')}`;
+  bench('a file of 20,000 trees read', () => {
+    readTreesCsv(file, { knownTags: new Set(), today: '2026-11-23', defaultUnit: 'cm' });
+  });
+});

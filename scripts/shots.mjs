@@ -1,0 +1,83 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+
+import { ensureBuild } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { exec, freePort } from './lib/exec.mjs';
+import { root } from './lib/paths.mjs';
+import { run, say } from './lib/say.mjs';
+import { prepareTables, startServer } from './lib/server.mjs';
+import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
+
+/** One picture of each main view, from a fresh demo bush on a fixed day, into docs/screenshots. */
+const TODAY = '2026-11-23';
+const BENCH = { width: 1280, height: 800 };
+const WALK = { width: 390, height: 844 };
+
+/** @type {{ name: string, path: string, tag?: string, size?: typeof BENCH, theme?: string }[]} */
+const VIEWS = [
+  { name: 'home', path: '' },
+  { name: 'identify', path: 'identify', tag: '95' },
+  { name: 'measure', path: 'measure', tag: '40' },
+  { name: 'count', path: 'count', tag: '30' },
+  { name: 'place', path: 'place', tag: '30' },
+  { name: 'place-night', path: 'place', tag: '8', theme: 'night' },
+  { name: 'thin', path: 'thin', tag: '14' },
+  { name: 'life', path: 'life', tag: '30' },
+  { name: 'card', path: 'card', tag: '30' },
+  { name: 'files', path: 'exchange' },
+  { name: 'walk-identify', path: 'identify', tag: '17', size: WALK },
+  { name: 'walk-measure', path: 'measure', tag: '30', size: WALK },
+  { name: 'walk-place', path: 'place', tag: '30', size: WALK }
+];
+
+await run(async () => {
+  await ensurePrograms(['chromium']);
+  await ensureNodeModules();
+  await ensureBuild();
+  const database = await startDatabase('test-db');
+  /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
+  let server;
+  const browser = await chromium.launch({
+    executablePath: program('chromium'),
+    args: ['--no-sandbox', '--disable-gpu']
+  });
+  try {
+    await exec('mariadb', ['--no-defaults', `--socket=${database.socket}`], {
+      quiet: true,
+      input: 'DROP DATABASE baumkin; CREATE DATABASE baumkin CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;'
+    });
+    await prepareTables(database.url, 'demo');
+    server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true, today: TODAY });
+    const out = join(root, 'docs/screenshots');
+    mkdirSync(out, { recursive: true });
+    const page = await browser.newPage({ baseURL: server.origin, viewport: BENCH, reducedMotion: 'reduce' });
+    await page.goto('/sign-in');
+    await page.screenshot({ path: join(out, 'sign-in.png') });
+    await page.getByLabel('Sign-in name').fill('hedda');
+    await page.getByLabel('Password').fill('pale-shavings');
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await page.waitForURL(/\/bush\//);
+    const bushId = new URL(page.url()).pathname.split('/')[2];
+    const overview = await (await page.request.get(`/api/v1/bushes/${bushId}`)).json();
+    for (const { name, path, tag, size = BENCH, theme = 'snow' } of VIEWS) {
+      const tree = overview.trees.find((/** @type {{ tag: string }} */ t) => t.tag === tag);
+      await page.setViewportSize(size);
+      await page.evaluate(
+        (t) => localStorage.setItem('baumkin-preferences', JSON.stringify({ theme: t, units: 'metric' })),
+        theme
+      );
+      await page.goto(`/bush/${bushId}/${path}${tree ? `/${tree.id}` : ''}`);
+      await page.waitForLoadState('networkidle');
+      await page.getByText('Working out …').waitFor({ state: 'hidden' });
+      await page.waitForTimeout(600);
+      await page.screenshot({ path: join(out, `${name}.png`) });
+      say(`docs/screenshots/${name}.png`);
+    }
+  } finally {
+    await browser.close();
+    await server?.stop();
+    await database.stop();
+  }
+});
