@@ -76,6 +76,15 @@ describe('described specimens', () => {
   });
 });
 
+describe('reasons', () => {
+  it('weigh sugar maple against the next tree that is treated otherwise, not against its sister', () => {
+    const { candidates, rival, reasons } = judge(MAPLES[0]![2], 'grown');
+    expect(candidates[1]!.species).toBe('blackMaple');
+    expect(rival).not.toBe('blackMaple');
+    expect(reasons.some((r) => r.ratio > 2)).toBe(true);
+  });
+});
+
 describe('what may not settle a tree', () => {
   const mapleStand = standPrior({ sugarMaple: 920, redMaple: 50, beech: 30 });
 

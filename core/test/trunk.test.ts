@@ -153,6 +153,7 @@ describe('the best holes', () => {
     all.forEach((a, i) =>
       all.slice(i + 1).forEach((b) => {
         expect(Math.hypot(arc(a.bearingDeg, b.bearingDeg), a.heightMm - b.heightMm)).toBeGreaterThanOrEqual(299);
+        expect(arc(a.bearingDeg, b.bearingDeg)).toBeGreaterThanOrEqual(152);
       })
     );
     for (const { heightMm, outlook } of proposals) {

@@ -25,11 +25,11 @@ export interface Candidate {
   readonly probability: number;
 }
 
-/** One clue's word on the two leading candidates. */
+/** One clue's word on the leading candidate and its rival. */
 export interface ClueReason {
   readonly character: CharacterId;
   readonly state: string;
-  /** how many times as likely the clue is on the first candidate as on the second */
+  /** how many times as likely the clue is on the first candidate as on the rival */
   readonly ratio: number;
   /** the clue speaks against the leading candidate itself: fewer than one in ten of its kind show it */
   readonly contradicts: boolean;
@@ -41,8 +41,11 @@ export interface Judgement {
   readonly verdict: Verdict;
   /** what the verdict rests on or what keeps it open */
   readonly because: string;
+  /** the next candidate that would be treated otherwise: the one the clues are weighed against */
+  readonly rival: SpeciesId;
   readonly reasons: readonly ClueReason[];
-  readonly ratioInWords: string;
+  /** how far the first candidate leads the rival, in words */
+  readonly lead: string;
 }
 
 /** Shares of species in a stand, summing to about one. */
@@ -80,18 +83,19 @@ export function judge(evidence: Evidence, age: AgeClass, prior: Prior = REGIONAL
   const candidates = posterior(logs, (id) => prior[id] ?? 0);
   const flat = posterior(logs, () => 1);
   const pMaple = mapleShare(candidates);
-  const [first, second] = candidates as [Candidate, Candidate];
+  const first = candidates[0]!;
+  const rival = candidates.find((c) => !sistersOf(first.species).includes(c.species))!;
   const reasons = clues.map(({ character, state }): ClueReason => {
     const own = likelihood(character, state, first.species);
     return {
       character: character.id,
       state,
-      ratio: own / likelihood(character, state, second.species),
+      ratio: own / likelihood(character, state, rival.species),
       contradicts: character.strength !== 'weak' && own < 0.1
     };
   });
   const { verdict, because } = decide(clues, candidates, flat, pMaple, reasons);
-  return { candidates, pMaple, verdict, because, reasons, ratioInWords: oddsInWords(first, second) };
+  return { candidates, pMaple, verdict, because, rival: rival.species, reasons, lead: oddsInWords(first, rival) };
 }
 
 interface Clue {
@@ -210,8 +214,12 @@ function decide(
  */
 const SISTERS: readonly SpeciesId[] = ['sugarMaple', 'blackMaple'];
 
+function sistersOf(species: SpeciesId): readonly SpeciesId[] {
+  return SISTERS.includes(species) ? SISTERS : [species];
+}
+
 function withSisters(candidates: readonly Candidate[], species: SpeciesId): number {
-  const group = SISTERS.includes(species) ? SISTERS : [species];
+  const group = sistersOf(species);
   return candidates.reduce((sum, c) => sum + (group.includes(c.species) ? c.probability : 0), 0);
 }
 

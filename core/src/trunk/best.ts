@@ -13,10 +13,14 @@ export interface Defect {
   readonly marginMm: number;
 }
 
-/** A proposed hole. */
-export interface Proposal {
+/** A place on the trunk's surface. */
+interface Place {
   readonly bearingDeg: number;
   readonly heightMm: number;
+}
+
+/** A proposed hole. */
+export interface Proposal extends Place {
   readonly outlook: SpotOutlook;
 }
 
@@ -26,11 +30,14 @@ export const CLEAR_ENOUGH = 0.9;
 /** Places whose chances differ by less than this count as equally clear; then the packing decides. */
 const EQUALLY_CLEAR = 0.02;
 
+/** Holes of one season are never set closer than this sideways: not one above the other. Six inches, common practice. */
+export const SIDEWAYS_APART_MM = 152.4;
+
 export interface BestHolesOptions {
   readonly wanted: number;
   readonly defects?: readonly Defect[];
   /** this season's holes that are drilled already: new ones keep the practice's spacing from them */
-  readonly taken?: readonly { readonly bearingDeg: number; readonly heightMm: number }[];
+  readonly taken?: readonly Place[];
 }
 
 /**
@@ -46,17 +53,19 @@ export function bestHoles(
   model: ColumnModel,
   options: BestHolesOptions
 ): Proposal[] {
-  const chosen: { bearingDeg: number; heightMm: number }[] = [];
+  const chosen: Place[] = [];
   const taken = [...(options.taken ?? [])];
   const round = 2 * Math.PI * trunk.woodRadiusMm;
-  const apart = (a: { bearingDeg: number; heightMm: number }, b: { bearingDeg: number; heightMm: number }) =>
-    Math.hypot(shorterWay(alongSurface(trunk, a.bearingDeg - b.bearingDeg), round), a.heightMm - b.heightMm);
+  const sideways = (a: Place, b: Place) =>
+    Math.abs(shorterWay(alongSurface(trunk, a.bearingDeg - b.bearingDeg), round));
+  const apart = (a: Place, b: Place) => Math.hypot(sideways(a, b), a.heightMm - b.heightMm);
+  const tooClose = (a: Place, b: Place) => sideways(a, b) < SIDEWAYS_APART_MM || apart(a, b) < practice.spacingMm;
   const packing = packingDistance(trunk, practice, model, round);
   const middle = (map.lowestMm + map.highestMm) / 2;
   const half = (map.highestMm - map.lowestMm) / 2;
 
   while (chosen.length < options.wanted) {
-    let best: { bearingDeg: number; heightMm: number } | null = null;
+    let best: Place | undefined;
     let bestScore = -Infinity;
     for (let row = 0; row < map.rows; row++) {
       const heightMm = rowHeight(map, row);
@@ -65,7 +74,7 @@ export function bestHoles(
         const p = map.pClear[row * map.columns + column]!;
         const steps = Math.floor(p / EQUALLY_CLEAR);
         if (steps + 1 <= Math.floor(bestScore)) continue;
-        if ([...taken, ...chosen].some((other) => apart(spot, other) < practice.spacingMm)) continue;
+        if ([...taken, ...chosen].some((other) => tooClose(spot, other))) continue;
         if (options.defects?.some((defect) => apart(spot, defect) < defect.marginMm)) continue;
         const height = 1 - Math.abs(heightMm - middle) / half;
         const score = steps + 0.8 * packing(spot) + 0.19 * height;
@@ -88,7 +97,7 @@ function packingDistance(trunk: Trunk, practice: DrillPractice, model: ColumnMod
   const near = trunk.holes.filter((hole) => hole.buriedMm < practice.depthMm);
   const typicalHalf = practice.bitMm / 2 + model.sideMarginMedianMm;
   const typicalLength = columnHalfLength(meanVolumeRatio(model), practice.bitMm, typicalHalf);
-  return (spot: { bearingDeg: number; heightMm: number }): number => {
+  return (spot: Place): number => {
     let snug = 0;
     for (const hole of near) {
       const up = Math.abs(spot.heightMm - hole.heightMm) / (2 * typicalLength);

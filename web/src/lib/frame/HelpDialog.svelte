@@ -35,7 +35,7 @@
       <Dialog.Title class="font-slab text-xl font-semibold">Keys and words</Dialog.Title>
       <Dialog.Description class="aside mb-4">Keys work wherever you are not typing.</Dialog.Description>
       <div class="grid gap-6 md:grid-cols-[1fr_1.2fr]">
-        <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
+        <dl class="grid grid-cols-[auto_1fr] content-start gap-x-4 gap-y-1.5">
           {#each KEYS as [key, what] (key)}
             <dt class="font-bold whitespace-nowrap">{key}</dt>
             <dd>{what}</dd>

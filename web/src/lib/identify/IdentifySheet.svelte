@@ -204,8 +204,8 @@
         {/each}
       </ol>
       <p class="aside mt-1">
-        {leading.name[0]!.toUpperCase() + leading.name.slice(1)} is {judgement.ratioInWords}. The start is this stand’s
-        own settled trees.
+        {leading.name[0]!.toUpperCase() + leading.name.slice(1)} is {judgement.lead}. The start is this stand’s own
+        settled trees.
       </p>
     </div>
     {#if judgement.reasons.length > 0}
@@ -221,7 +221,9 @@
             </li>
           {/each}
         </ul>
-        <p class="aside mt-1">Against {speciesById(judgement.candidates[1]!.species).name}, the next in line.</p>
+        <p class="aside mt-1">
+          Weighed against {speciesById(judgement.rival).name}, the next that would be treated otherwise.
+        </p>
       </div>
     {/if}
   </aside>

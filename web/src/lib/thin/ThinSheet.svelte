@@ -1,6 +1,7 @@
 <script lang="ts">
   import {
     crownSides,
+    knownMaple,
     removal,
     REMOVAL_LIMIT,
     SIDES,
@@ -30,6 +31,17 @@
     bush.rows.flatMap((r) => (r.standId === row.standId && r.dbhMm !== null ? [{ id: r.id, dbhMm: r.dbhMm }] : []))
   );
   const out = $derived(removal(inStand, taken));
+  const maple = $derived(knownMaple(row));
+  /** Maples in whose light this tree stands, with the side that it blocks. */
+  const crowds = $derived.by(() => {
+    if (!subject) return [];
+    const maples = new Set(bush.rows.filter((r) => knownMaple(r) === true).map((r) => r.id));
+    return mapped.flatMap((crop) => {
+      if (crop.id === subject.id || !maples.has(crop.id)) return [];
+      const own = crownSides(crop, [subject], new Set());
+      return own.known && own.competitors[0] ? [{ crop, side: own.competitors[0].side }] : [];
+    });
+  });
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
   async function mark(id: string, purpose: 'take' | 'keep' | 'none', reason: string): Promise<void> {
@@ -75,7 +87,7 @@
       >.{/if}
   </p>
 {:else}
-  <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_22rem]">
+  <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,35rem)_minmax(20rem,1fr)]">
     <section aria-label="Seen from above" class="min-w-0">
       <CrownPlan
         {subject}
@@ -100,11 +112,23 @@
         <p class="font-slab text-2xl font-semibold" data-testid="free-sides">
           {sides.freeSides} of 4 sides free
         </p>
-        <p>
-          {sides.freeSides >= SIDES_WANTED
-            ? 'Its crown is free to grow: three or four free sides are the aim.'
-            : `Three or four free sides are the aim: free ${SIDES_WANTED - sides.freeSides} more to release this crown.`}
-        </p>
+        {#if maple === false}
+          <p>It is no maple, so its own light is not the question; whose light it takes is.</p>
+        {:else if sides.freeSides >= SIDES_WANTED}
+          <p>Its crown is free to grow: three or four free sides are the aim.</p>
+        {:else}
+          <p>Three or four free sides are the aim: free {SIDES_WANTED - sides.freeSides} more to release this crown.</p>
+        {/if}
+        {#if crowds.length > 0}
+          <p data-testid="crowds">
+            It stands in the light of
+            {#each crowds as { crop, side }, i (crop.id)}{i === 0 ? '' : i === crowds.length - 1 ? ' and ' : ', '}<a
+                class="link"
+                href="/bush/{bush.id}/thin/{crop.id}">{crop.tag}</a
+              >
+              (its {side} side){/each}.
+          </p>
+        {/if}
         <dl class="flex flex-col gap-2">
           {#each SIDES as side (side)}
             {@const all = sides.competitors.filter((c) => c.side === side)}

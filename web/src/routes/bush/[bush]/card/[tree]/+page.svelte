@@ -66,6 +66,14 @@
             <p>
               {words.bodyHeight}, {words.compass}; clear wood {chanceInWords(proposal.outlook.pClear)}
             </p>
+            <p class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+              Shavings:
+              {#each ['pale', 'partly brown', 'all brown', 'dry'] as seen (seen)}
+                <span class="flex items-center gap-2"
+                  ><span class="inline-block h-4 w-4 border-2 border-black"></span>{seen}</span
+                >
+              {/each}
+            </p>
           </li>
         {/each}
       </ol>
@@ -79,12 +87,6 @@
         )} of bark).
       </p>
     {/if}
-    <h2 class="mt-4">Seen</h2>
-    <p class="mt-1 flex flex-wrap gap-x-6 gap-y-1">
-      {#each ['pale', 'partly brown', 'all brown', 'dry'] as seen (seen)}<span class="flex items-center gap-2"
-          ><span class="inline-block h-4 w-4 border-2 border-black"></span>{seen}</span
-        >{/each}
-    </p>
     <p class="mt-3 border-t border-black pt-2 text-sm">
       Both hands on the drill, firm footing, goggles. Local rules and trained people come first.
     </p>
