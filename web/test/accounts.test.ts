@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { closeSession, createAccount, memberOf, NameTaken, signIn } from '../src/lib/server/accounts.ts';
 import { admit, bushesOf, bushFor, createBush, membersOf, UnknownName } from '../src/lib/server/bushes.ts';
 import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
+import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { emptyDatabase, useFreshDatabase } from './database.ts';
 
 useFreshDatabase();
@@ -19,6 +20,20 @@ describe('migrations', () => {
     expect(ran.flat()).toEqual(['0001-foundation']);
     expect(await pendingMigrations(b)).toEqual([]);
     await Promise.all([a.close(), b.close()]);
+    await empty.drop();
+  });
+});
+
+describe('the first migration', () => {
+  it('can be run again after it was cut off half-way', async () => {
+    const empty = await emptyDatabase();
+    const sequelize = connect(empty.url);
+    await foundation.up(sequelize.getQueryInterface());
+    // As if the process had been ended before the last table was made and the migration written down.
+    await sequelize.query('DROP TABLE marks');
+    expect(await migrate(sequelize)).toEqual(['0001-foundation']);
+    expect(await pendingMigrations(sequelize)).toEqual([]);
+    await sequelize.close();
     await empty.drop();
   });
 });

@@ -191,21 +191,30 @@ export class BushState {
     this.problem = null;
     const { outcomes } = (await response.json()) as { outcomes: { id: string; status: string; reason?: string }[] };
     const byId = new Map(outcomes.map((outcome) => [outcome.id, outcome]));
+    let stale = false;
     for (const entry of batch) {
       const outcome = byId.get(entry.id);
       if (!outcome) continue;
       if (outcome.status === 'refused') await store.outbox.update(entry.id, { refused: outcome.reason ?? 'refused' });
-      else await this.#arrived(entry);
+      else if (!(await this.#arrived(entry))) stale = true;
     }
     await this.#readOutbox();
+    // A tree whose records this device never held: only the server can say how its line looks now.
+    if (stale) await this.refresh();
     if (this.waiting > 0) this.#sendAgain = true;
   }
 
-  async #arrived(entry: OutboxEntry): Promise<void> {
-    const records = [...(this.#records.get(entry.treeId) ?? []).filter((r) => r.id !== entry.id), entry.record];
-    this.#records.set(entry.treeId, records);
-    await store.lives.put({ treeId: entry.treeId, bushId: this.id, records });
+  /** Moves a record from the outbox to what is known of its tree, if anything is. @returns whether it was known */
+  async #arrived(entry: OutboxEntry): Promise<boolean> {
+    await this.#fromDevice(entry.treeId);
+    const known = this.#records.get(entry.treeId);
+    if (known) {
+      const records = [...known.filter((record) => record.id !== entry.id), entry.record];
+      this.#records.set(entry.treeId, records);
+      await store.lives.put({ treeId: entry.treeId, bushId: this.id, records });
+    }
     await store.outbox.delete(entry.id);
+    return known !== undefined;
   }
 
   async #readOutbox(): Promise<void> {

@@ -152,9 +152,10 @@
         </div>
         <label class="flex flex-col gap-1">
           <span
-            >{chosen === 'girth' ? 'Girth' : 'Diameter'} at breast height ({preferences.units === 'metric'
-              ? '1.30 m'
-              : '4.5 ft'})</span
+            >{chosen === 'girth' ? 'Girth' : 'Diameter'} at breast height ({preferences.length(
+              bush.overview!.bush.settings.breastHeightMm,
+              'hand'
+            )})</span
           >
           <input
             class="input h-14 w-full text-2xl"

@@ -1,5 +1,7 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
 
+import { addIndexOnce } from './tools.ts';
+
 /**
  * The tables as they were first laid down. A migration is history: it is never changed once it has run somewhere, so
  * it does not borrow its columns from today's models.
@@ -36,7 +38,7 @@ export async function up(query: QueryInterface): Promise<void> {
     key: text(120),
     at: time()
   });
-  await query.addIndex('signInAttempts', ['key', 'at']);
+  await addIndexOnce(query, 'signInAttempts', ['key', 'at']);
   await query.createTable('bushes', {
     id: key(),
     name: text(80),
@@ -50,7 +52,7 @@ export async function up(query: QueryInterface): Promise<void> {
     bushId: { ...uuid(), primaryKey: true, ...to('bushes', 'CASCADE') },
     role: text(20)
   });
-  await query.addIndex('memberships', ['bushId']);
+  await addIndexOnce(query, 'memberships', ['bushId']);
   await query.createTable('stands', {
     id: key(),
     bushId: { ...uuid(), ...to('bushes', 'CASCADE') },
@@ -58,7 +60,7 @@ export async function up(query: QueryInterface): Promise<void> {
     purpose: text(20),
     areaHa: doubleOrNull()
   });
-  await query.addIndex('stands', ['bushId']);
+  await addIndexOnce(query, 'stands', ['bushId']);
   await query.createTable('trees', {
     id: key(),
     bushId: { ...uuid(), ...to('bushes', 'CASCADE') },
@@ -71,8 +73,8 @@ export async function up(query: QueryInterface): Promise<void> {
     heightM: doubleOrNull(),
     crownRadiusM: doubleOrNull()
   });
-  await query.addIndex('trees', ['bushId', 'walkOrder']);
-  await query.addIndex('trees', ['bushId', 'tag'], { unique: true });
+  await addIndexOnce(query, 'trees', ['bushId', 'walkOrder']);
+  await addIndexOnce(query, 'trees', ['bushId', 'tag'], { unique: true });
 
   const work = async (table: string, columns: Parameters<QueryInterface['createTable']>[1]) => {
     await query.createTable(table, {
@@ -87,9 +89,9 @@ export async function up(query: QueryInterface): Promise<void> {
       withdrawn: flag(),
       ...columns
     });
-    await query.addIndex(table, ['bushId', 'treeId']);
+    await addIndexOnce(query, table, ['bushId', 'treeId']);
     // One record is corrected once: a second correction is a conflict that people settle.
-    await query.addIndex(table, ['correctsId'], { unique: true });
+    await addIndexOnce(query, table, ['correctsId'], { unique: true });
   };
   await work('determinations', {
     verdict: text(20),
@@ -124,7 +126,7 @@ export async function up(query: QueryInterface): Promise<void> {
     depthMm: double(),
     predictedClear: doubleOrNull()
   });
-  await query.addIndex('tapholes', ['bushId', 'season']);
+  await addIndexOnce(query, 'tapholes', ['bushId', 'season']);
   await work('shavings', { tapholeId: uuid(), seen: text(10), brownShare: doubleOrNull() });
   await work('marks', { purpose: text(10), reason: text(500) });
 }

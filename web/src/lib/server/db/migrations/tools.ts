@@ -1,0 +1,16 @@
+import type { QueryInterface } from 'sequelize';
+
+/**
+ * Adds an index unless it stands already. DDL commits by itself, so a migration that was cut off half-way is run again
+ * from its beginning; tables are made only where missing, and so must indexes be.
+ */
+export async function addIndexOnce(
+  query: QueryInterface,
+  table: string,
+  fields: string[],
+  options: { unique?: boolean } = {}
+): Promise<void> {
+  const name = [table, ...fields].join('_');
+  const present = (await query.showIndex(table)) as { name: string }[];
+  if (!present.some((index) => index.name === name)) await query.addIndex(table, { fields, name, ...options });
+}
