@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, recordsOf, treesOf } from './support.ts';
+import { allSaved, expectAccessible, expectFits, recordsOf, signUpWithBush, treesOf } from './support.ts';
 
 /** 200 rows, 7 of them broken in seven ways. */
 function treesFile(): string {
@@ -23,21 +23,15 @@ function treesFile(): string {
 }
 
 test('a steward brings in her own trees and takes one to a placed hole', async ({ page }) => {
-  const name = `steward-${Date.now()}`;
   await page.goto('/sign-up');
   await page.getByLabel('Your name').fill('Own Trees');
-  await page.getByLabel('Sign-in name').fill(name);
-  await page.getByLabel(/^Password/).fill('short');
-  await page.getByRole('button', { name: 'Make the account' }).click();
-  await expect(page).toHaveURL(/sign-up/);
+  await page.getByLabel('Sign-in name').fill('hedda');
   await page.getByLabel(/^Password/).fill('a long enough password');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Make the account' }).click();
-  await page.getByLabel('Name of a new bush').fill('Home Bush');
-  await expectAccessible(page);
-  await page.getByRole('button', { name: 'Make the bush' }).click();
-  await page.waitForURL(/exchange/);
-  const bushId = bushIdOf(page);
+  await expect(page.getByRole('alert')).toContainText('taken');
+  await expect(page.getByLabel('Your name')).toHaveValue('Own Trees');
+  const bushId = await signUpWithBush(page, 'Home Bush');
 
   // A file that is no table is answered plainly.
   const chooser = page.getByLabel('File', { exact: true });

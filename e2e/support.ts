@@ -12,6 +12,19 @@ export async function signIn(page: Page, { name, password } = DEMO): Promise<voi
   await page.waitForURL(/\/bush/);
 }
 
+/** Makes an account of its own and a bush, and lands on the page of files. */
+export async function signUpWithBush(page: Page, bush: string): Promise<string> {
+  await page.goto('/sign-up');
+  await page.getByLabel('Your name').fill('Own Trees');
+  await page.getByLabel('Sign-in name').fill(`steward-${Date.now()}`);
+  await page.getByLabel(/^Password/).fill('a long enough password');
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await page.getByLabel('Name of a new bush').fill(bush);
+  await page.getByRole('button', { name: 'Make the bush' }).click();
+  await page.waitForURL(/exchange/);
+  return bushIdOf(page);
+}
+
 export function bushIdOf(page: Page): string {
   return /\/bush\/([0-9a-f-]{36})/.exec(page.url())![1]!;
 }

@@ -95,6 +95,19 @@ await run(async () => {
       )
     );
     await ensureBuild();
+    const starts = report('starts');
+    countVitest(
+      starts,
+      await step('starting and stopping', 'npx', [
+        'vitest',
+        'run',
+        '--root',
+        'scripts',
+        '--reporter=default',
+        '--reporter=json',
+        `--outputFile.json=${starts}`
+      ])
+    );
     // The demo bush fresh from its generator, whatever earlier runs did to theirs.
     await exec('mariadb', ['--no-defaults', `--socket=${database.socket}`], {
       quiet: true,

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 import { exec } from './exec.mjs';
-import { cliEntry, root, serverEntry, stateDir } from './paths.mjs';
+import { cliEntry, root, serverEntry } from './paths.mjs';
 import { Trouble, say } from './say.mjs';
 
 const SOURCES = [
@@ -18,14 +18,13 @@ const SOURCES = [
 
 /** Builds the server and the command-line bundle, unless they stand and no source has changed since. */
 export async function ensureBuild() {
-  const stamp = join(stateDir, 'build.stamp');
+  const stamp = join(root, 'web/build-cli/build.stamp');
   const now = fingerprint();
   if (existsSync(serverEntry) && existsSync(cliEntry) && existsSync(stamp) && readFileSync(stamp, 'utf8') === now)
     return;
   say('Building ...');
   const result = await exec('npm', ['run', '--silent', 'build', '-w', 'web'], { quiet: true });
   if (result.code !== 0) throw new Trouble(`The build failed:\n${result.output.slice(-3000)}`);
-  mkdirSync(stateDir, { recursive: true });
   writeFileSync(stamp, now);
 }
 

@@ -6,8 +6,8 @@ import { fileURLToPath } from 'node:url';
 /** The checkout's root folder. */
 export const root = resolve(dirname(fileURLToPath(import.meta.url)), '../..');
 
-/** Everything that a run leaves behind lies here and is ignored by git. */
-export const stateDir = join(root, '.baumkin');
+/** Everything that a run leaves behind lies here and is ignored by git. Tests of the start use a folder of their own. */
+export const stateDir = process.env.BAUMKIN_STATE_DIR ?? join(root, '.baumkin');
 
 /** The production server and the command-line bundle, made by `vite build`. */
 export const serverEntry = join(root, 'web/build/index.js');
@@ -18,6 +18,6 @@ export const cliEntry = join(root, 'web/build-cli/cli.js');
  * @param {string} name
  */
 export function socketPath(name) {
-  const mark = createHash('sha256').update(`${root}:${name}`).digest('hex').slice(0, 12);
+  const mark = createHash('sha256').update(`${stateDir}:${name}`).digest('hex').slice(0, 12);
   return join(tmpdir(), `baumkin-${mark}.sock`);
 }

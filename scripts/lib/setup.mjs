@@ -1,9 +1,9 @@
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 
 import { exec } from './exec.mjs';
-import { root, stateDir } from './paths.mjs';
+import { root } from './paths.mjs';
 import { Trouble, say } from './say.mjs';
 
 /** Where Debian puts what we need; /usr/sbin is not on everyone's PATH. */
@@ -70,6 +70,5 @@ export async function ensureNodeModules() {
   say('Installing npm packages ...');
   const result = await exec('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { quiet: true });
   if (result.code !== 0) throw new Trouble(`npm ci failed:\n${result.output.slice(-2000)}`);
-  mkdirSync(stateDir, { recursive: true });
   writeFileSync(stamp, lock);
 }

@@ -63,6 +63,7 @@ export class BushState {
     await Promise.all([...new Set(this.outbox.map((entry) => entry.treeId))].map((treeId) => this.#fromDevice(treeId)));
     window.addEventListener('online', this.#wake);
     window.addEventListener('offline', this.#sleep);
+    document.addEventListener('visibilitychange', this.#lookAgain);
     this.#timer = setInterval(() => void (this.waiting > 0 && this.send()), RETRY_MS);
     await this.refresh();
     await this.#readOutbox();
@@ -73,6 +74,7 @@ export class BushState {
   close(): void {
     window.removeEventListener('online', this.#wake);
     window.removeEventListener('offline', this.#sleep);
+    document.removeEventListener('visibilitychange', this.#lookAgain);
     clearInterval(this.#timer);
   }
 
@@ -279,6 +281,10 @@ export class BushState {
   readonly #wake = () => {
     this.offline = false;
     void this.send();
+  };
+  /** Back at this page after a while: others may have worked on the bush. */
+  readonly #lookAgain = () => {
+    if (document.visibilityState === 'visible') void this.refresh();
   };
   readonly #sleep = () => {
     this.offline = true;

@@ -1,9 +1,20 @@
-import { compassPoint, METHOD_LABEL, paintOf, speciesById, toDiameter, type WorkRecord } from '@baumkin/core';
+import {
+  compassPoint,
+  METHOD_LABEL,
+  paintOf,
+  speciesById,
+  toDiameter,
+  type LengthUse,
+  type WorkRecord
+} from '@baumkin/core';
 
-import type { preferences as Preferences } from '$lib/client/preferences.svelte.ts';
+/** Writes lengths in the steward's units. */
+interface Ruler {
+  length(mm: number, use: LengthUse): string;
+}
 
 /** A record in one line, for the life of a tree. */
-export function describe(record: WorkRecord, preferences: typeof Preferences): string {
+export function describe(record: WorkRecord, ruler: Ruler): string {
   switch (record.kind) {
     case 'determination': {
       const name = record.species ? speciesById(record.species).name : '';
@@ -15,13 +26,13 @@ export function describe(record: WorkRecord, preferences: typeof Preferences): s
       }[record.verdict];
     }
     case 'reading':
-      return `Measured ${record.quantity} ${record.asWritten} with ${METHOD_LABEL[record.method]}: ${preferences.length(toDiameter(record.valueMm, record.quantity), 'trunk')} thick`;
+      return `Measured ${record.quantity} ${record.asWritten} with ${METHOD_LABEL[record.method]}: ${ruler.length(toDiameter(record.valueMm, record.quantity), 'trunk')} thick`;
     case 'assessment':
       return `Looked up: ${record.diebackPct} % dieback${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears !== null ? `, a hole open after ${record.oldestOpenHoleYears} years` : ''}${record.stressed ? ', stressed the year before' : ''}`;
     case 'decision':
       return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
     case 'taphole':
-      return `Drilled for ${record.season} (${paintOf(record.season)}): ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${preferences.length(record.heightMm, 'hand')} up, ${preferences.length(record.bitMm, 'drill')} by ${preferences.length(record.depthMm, 'drill')}`;
+      return `Drilled for ${record.season} (${paintOf(record.season)}): ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${ruler.length(record.heightMm, 'hand')} up, ${ruler.length(record.bitMm, 'drill')} by ${ruler.length(record.depthMm, 'drill')}`;
     case 'shavings':
       return {
         pale: 'Shavings pale: clear wood',

@@ -1,7 +1,5 @@
 import {
-  basalArea,
   CHARACTERS,
-  crownRadius,
   drawColumn,
   DEFAULT_COLUMNS,
   girthFromDiameter,
@@ -13,13 +11,13 @@ import {
   stainedShare,
   type AgeClass,
   type Column,
-  type CrownClass,
   type Rng,
-  type SpeciesId,
   type Stand,
   type Tree,
   type WorkRecord
 } from '@baumkin/core';
+
+import { growTrees, STANDS, type TrueTree } from './wood.ts';
 
 /**
  * Corran Hill Common: an invented village-owned sugarbush on an invented hillside. Everything here is made up by a
@@ -29,88 +27,6 @@ export interface DemoBush {
   readonly stands: Stand[];
   readonly trees: Tree[];
   readonly records: WorkRecord[];
-}
-
-type Mix = readonly (readonly [SpeciesId, number])[];
-
-interface StandPlan {
-  readonly name: string;
-  readonly purpose: Stand['purpose'];
-  readonly areaHa: number;
-  readonly box: readonly [west: number, south: number, east: number, north: number];
-  readonly trees: number;
-  readonly clumps: number;
-  readonly mix: Mix;
-  readonly tappedSince: number | null;
-}
-
-const STANDS: readonly StandPlan[] = [
-  {
-    name: 'Upper Bush',
-    purpose: 'syrup',
-    areaHa: 2.7,
-    box: [0, 90, 230, 205],
-    trees: 232,
-    clumps: 26,
-    mix: [
-      ['sugarMaple', 0.81],
-      ['redMaple', 0.04],
-      ['beech', 0.05],
-      ['yellowBirch', 0.03],
-      ['whiteAsh', 0.03],
-      ['basswood', 0.02],
-      ['hophornbeam', 0.02]
-    ],
-    tappedSince: 1998
-  },
-  {
-    name: 'Brook Bottom',
-    purpose: 'mixed',
-    areaHa: 1.8,
-    box: [0, 0, 230, 80],
-    trees: 108,
-    clumps: 14,
-    mix: [
-      ['redMaple', 0.46],
-      ['sugarMaple', 0.25],
-      ['whiteAsh', 0.1],
-      ['yellowBirch', 0.09],
-      ['elm', 0.05],
-      ['silverMaple', 0.03],
-      ['basswood', 0.02]
-    ],
-    tappedSince: 2014
-  },
-  {
-    name: 'North Ledge',
-    purpose: 'wildlife',
-    areaHa: 1.5,
-    box: [240, 60, 330, 205],
-    trees: 64,
-    clumps: 10,
-    mix: [
-      ['beech', 0.32],
-      ['sugarMaple', 0.3],
-      ['redOak', 0.14],
-      ['hophornbeam', 0.1],
-      ['blackCherry', 0.07],
-      ['aspen', 0.04],
-      ['stripedMaple', 0.03]
-    ],
-    tappedSince: null
-  }
-];
-
-/** What is true of an invented tree, whether anybody has recorded it or not. */
-interface TrueTree {
-  readonly stand: number;
-  readonly species: SpeciesId;
-  readonly eastM: number;
-  readonly northM: number;
-  /** diameter in autumn 2026, mm */
-  readonly dbhMm: number;
-  readonly ringMm: number;
-  readonly crownClass: CrownClass;
 }
 
 const LAST_AUTUMN = 2026;
@@ -128,7 +44,7 @@ export function corranHill(seed = 1798): DemoBush {
     purpose: plan.purpose,
     areaHa: plan.areaHa
   }));
-  const wood = walkOrder(growWood(rng));
+  const wood = growTrees(rng);
   const trees = wood.map((tree, i): Tree => ({
     id: uuid(),
     tag: String(i + 1),
@@ -143,102 +59,6 @@ export function corranHill(seed = 1798): DemoBush {
   const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
   swapTags(trees, records);
   return { stands, trees, records };
-}
-
-/** Stems in clumps, each with room for its own trunk; diameters by species and ground. */
-function growWood(rng: Rng): Omit<TrueTree, 'crownClass' | 'ringMm'>[] {
-  const wood: Omit<TrueTree, 'crownClass' | 'ringMm'>[] = [];
-  STANDS.forEach((plan, stand) => {
-    const [west, south, east, north] = plan.box;
-    const clumps = Array.from({ length: plan.clumps }, () => ({
-      eastM: west + 12 + rng.uniform() * (east - west - 24),
-      northM: south + 8 + rng.uniform() * (north - south - 16)
-    }));
-    let placed = 0;
-    for (let tries = 0; placed < plan.trees && tries < 20_000; tries++) {
-      const clump = clumps[Math.floor(rng.uniform() * clumps.length)]!;
-      const eastM = clump.eastM + rng.normal(0, 11);
-      const northM = clump.northM + rng.normal(0, 9);
-      if (eastM < west || eastM > east || northM < south || northM > north) continue;
-      const species = pick(plan.mix, rng);
-      const dbhMm = diameterOf(species, rng);
-      const crowded = wood.some((o) => Math.hypot(o.eastM - eastM, o.northM - northM) < 1.6 + (o.dbhMm + dbhMm) / 330);
-      if (crowded) continue;
-      wood.push({ stand, species, eastM, northM, dbhMm });
-      placed += 1;
-    }
-  });
-  return wood;
-}
-
-function diameterOf(species: SpeciesId, rng: Rng): number {
-  const [mean, sd] =
-    species === 'sugarMaple'
-      ? [375, 110]
-      : species === 'hophornbeam' || species === 'stripedMaple'
-        ? [170, 40]
-        : [320, 90];
-  return Math.min(820, Math.max(95, rng.normal(mean, sd)));
-}
-
-/** From the entrance in the south-west, stand by stand, always on to the nearest tree, with the worst detours undone. */
-function walkOrder(wood: readonly Omit<TrueTree, 'crownClass' | 'ringMm'>[]): TrueTree[] {
-  const order: number[] = [];
-  let at = { eastM: 0, northM: 90 };
-  for (const stand of [0, 1, 2]) {
-    const left = new Set(wood.flatMap((tree, i) => (tree.stand === stand ? [i] : [])));
-    const start = order.length;
-    while (left.size > 0) {
-      const next = [...left].reduce((best, i) => (far(wood[i]!, at) < far(wood[best]!, at) ? i : best));
-      left.delete(next);
-      order.push(next);
-      at = wood[next]!;
-    }
-    untangle(order, start, wood);
-    at = wood[order.at(-1)!]!;
-  }
-  return order.map((i) => withCrown(wood[i]!, wood));
-}
-
-/** 2-opt: turns a stretch round wherever that shortens the walk. */
-function untangle(order: number[], start: number, wood: readonly { eastM: number; northM: number }[]): void {
-  const d = (a: number, b: number) => far(wood[order[a]!]!, wood[order[b]!]!);
-  for (let round = 0, better = true; better && round < 20; round++) {
-    better = false;
-    for (let i = start; i < order.length - 2; i++)
-      for (let j = i + 2; j < order.length - 1; j++) {
-        if (d(i, j) + d(i + 1, j + 1) >= d(i, i + 1) + d(j, j + 1) - 1e-9) continue;
-        order.splice(i + 1, j - i, ...order.slice(i + 1, j + 1).reverse());
-        better = true;
-      }
-  }
-}
-
-const far = (a: { eastM: number; northM: number }, b: { eastM: number; northM: number }) =>
-  Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
-
-/** Crown class and ring width from how a tree stands among its neighbours. */
-function withCrown(
-  tree: Omit<TrueTree, 'crownClass' | 'ringMm'>,
-  wood: readonly Omit<TrueTree, 'crownClass' | 'ringMm'>[]
-): TrueTree {
-  const reach = crownRadius(tree.dbhMm, tree.species);
-  const near = wood.filter((o) => o !== tree && far(o, tree) < reach + crownRadius(o.dbhMm, o.species) + 1);
-  const taller = near.reduce((sum, o) => sum + Math.max(0, basalArea(o.dbhMm) / basalArea(tree.dbhMm) - 0.6), 0);
-  const crownClass: CrownClass =
-    near.length === 0
-      ? 'open'
-      : taller < 0.5
-        ? 'dominant'
-        : taller < 2.2
-          ? 'codominant'
-          : taller < 6
-            ? 'intermediate'
-            : 'suppressed';
-  const typical = { open: 2.3, dominant: 1.9, codominant: 1.45, intermediate: 0.95, suppressed: 0.5 }[crownClass];
-  // A tree's own vigour, from its place: the same tree is always as vigorous.
-  const vigour = 0.85 + 0.3 * Math.abs(Math.sin(tree.eastM * 12.9 + tree.northM * 78.2));
-  return { ...tree, crownClass, ringMm: typical * vigour };
 }
 
 function diameterIn(tree: TrueTree, year: number): number {
@@ -453,12 +273,6 @@ function swapTags(trees: readonly Tree[], records: WorkRecord[]): void {
     records[records.indexOf(b)] = { ...b, valueMm: a.valueMm, asWritten: a.asWritten };
     return;
   }
-}
-
-function pick(mix: Mix, rng: Rng): SpeciesId {
-  let u = rng.uniform() * mix.reduce((sum, [, share]) => sum + share, 0);
-  for (const [species, share] of mix) if ((u -= share) < 0) return species;
-  return mix[0]![0];
 }
 
 /** Well-formed version 4 ids from the generator, so that the demo is the same everywhere. */

@@ -20,7 +20,9 @@
 
   const { children } = $props();
 
-  let bush = $derived(new BushState(page.params.bush!));
+  // By way of its id: the parameters are a new object at every step, the bush is not.
+  const bushId = $derived(page.params.bush!);
+  const bush = $derived(new BushState(bushId));
   provideBush(() => bush);
   $effect(() => {
     const opened = bush;
@@ -41,12 +43,20 @@
   let helpOpen = $state(false);
   let findOpen = $state(false);
 
+  /** The tree that is being gone to: keys pressed faster than the page follows count on from there. */
+  let heading: string | null = null;
+
   function choose(id: string): void {
-    void goto(`/bush/${bush.id}/${where ?? 'life'}/${id}`, { keepFocus: true });
+    heading = id;
+    void goto(`/bush/${bush.id}/${where ?? 'life'}/${id}`, { keepFocus: true }).finally(() => {
+      if (heading === id) heading = null;
+    });
   }
 
+  const position = () => (heading ? bush.rows.findIndex((row) => row.id === heading) : index);
+
   function step(by: number): void {
-    const row = bush.rows[index + by];
+    const row = bush.rows[position() + by];
     if (row) choose(row.id);
   }
 
@@ -54,8 +64,9 @@
   function nextWaiting(): void {
     if (!station) return;
     const rows = bush.rows;
+    const from = position();
     for (let i = 1; i <= rows.length; i++) {
-      const row = rows[(index + i) % rows.length]!;
+      const row = rows[(from + i) % rows.length]!;
       if (bush.isOutstanding(station, row)) return choose(row.id);
     }
   }

@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+
+import { seededRng } from '../src/random/index.ts';
+import { insideBark } from '../src/measure/index.ts';
+import { growthBalance, longRunStainedShare } from '../src/taps/index.ts';
+import { columnHalfLength, DEFAULT_COLUMNS } from '../src/trunk/index.ts';
+
+/**
+ * The growth balance gives the long-run stained share as 1 - exp(-phi). Here it is found by drilling: holes at random on
+ * the idealised band of the formula (it wraps round both ways and keeps its girth), columns drawn from the model, rings
+ * laid every year, and the stained share of the drill path measured at random spots once the band is in balance.
+ */
+function drilledShare(dibMm: number, ringMm: number, bandMm: number, tapsPerYear: number, seed: number): number {
+  const rng = seededRng(seed);
+  const [round, bit, depth] = [Math.PI * dibMm, 7.9375, 38.1];
+  const lasting = Math.ceil(depth / ringMm);
+  type Column = { x: number; z: number; halfWidth: number; halfLength: number; year: number };
+  let columns: Column[] = [];
+  const shares: number[] = [];
+  for (let year = 0; year < lasting + 300; year++) {
+    columns = columns.filter((c) => year - c.year < lasting);
+    for (let tap = 0; tap < tapsPerYear; tap++) {
+      const ratio = rng.logNormal(DEFAULT_COLUMNS.volumeRatioMedian, DEFAULT_COLUMNS.volumeRatioSigma);
+      const halfWidth = bit / 2 + rng.logNormal(DEFAULT_COLUMNS.sideMarginMedianMm, DEFAULT_COLUMNS.sideMarginSigma);
+      columns.push({
+        x: rng.uniform() * round,
+        z: rng.uniform() * bandMm,
+        halfWidth,
+        halfLength: columnHalfLength(ratio, bit, halfWidth),
+        year
+      });
+    }
+    if (year < lasting) continue;
+    for (let spot = 0; spot < 40; spot++) {
+      const [x, z] = [rng.uniform() * round, rng.uniform() * bandMm];
+      let stained = 0;
+      for (const c of columns) {
+        const dz = Math.abs(z - c.z);
+        const part = Math.min(dz, bandMm - dz) / c.halfLength;
+        const dx = Math.abs(x - c.x);
+        if (part < 1 && Math.min(dx, round - dx) < c.halfWidth * (1 - part * part))
+          // Columns reach from their burial inward, so of several the youngest takes the most of the path.
+          stained = Math.max(stained, 1 - ((year + 0.5 - c.year) * ringMm) / depth);
+      }
+      shares.push(Math.max(0, stained));
+    }
+  }
+  return shares.reduce((a, b) => a + b, 0) / shares.length;
+}
+
+describe('the long-run stained share', () => {
+  // Large bands, so that columns are small against them.
+  it.each([
+    [600, 1.5, 2000, 6],
+    [600, 1.0, 2000, 6],
+    [900, 2.0, 1500, 12]
+  ])(
+    'DIB %d mm, ring %d mm, band %d mm, %d holes a year: drilling finds what the formula says',
+    (dib, ring, band, taps) => {
+      const balance = growthBalance({
+        dbhMm: dib / insideBark(1),
+        ringMm: ring,
+        ringSeMm: 0,
+        bitMm: 7.9375,
+        depthMm: 38.1,
+        bandMm: band
+      });
+      const said = longRunStainedShare(balance, taps);
+      const found = [1, 2, 3].map((seed) => drilledShare(dib, ring, band, taps, seed)).reduce((a, b) => a + b, 0) / 3;
+      expect(Math.abs(found / said - 1)).toBeLessThan(0.05);
+    }
+  );
+});

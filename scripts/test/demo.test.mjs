@@ -1,0 +1,108 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, afterEach, expect, test } from 'vitest';
+
+import { isAlive, pause } from '../lib/exec.mjs';
+import { root } from '../lib/paths.mjs';
+
+/* `npm run demo` as somebody at a keyboard meets it, in a folder of its own. The build stands already. */
+
+const stateDir = mkdtempSync(join(tmpdir(), 'baumkin-start-'));
+const PORT = 47990;
+/** @type {Set<ReturnType<typeof start>>} */
+const started = new Set();
+
+afterEach(async () => {
+  for (const demo of started) await demo.end('SIGINT');
+  started.clear();
+});
+afterAll(() => rmSync(stateDir, { recursive: true, force: true }));
+
+function start() {
+  const child = spawn('node', [join(root, 'scripts/demo.mjs')], {
+    env: { ...process.env, BAUMKIN_STATE_DIR: stateDir, PORT: String(PORT) },
+    stdio: ['ignore', 'pipe', 'pipe']
+  });
+  let output = '';
+  child.stdout.on('data', (chunk) => (output += chunk));
+  child.stderr.on('data', (chunk) => (output += chunk));
+  let ended = false;
+  child.on('exit', () => (ended = true));
+  const demo = {
+    pid: /** @type {number} */ (child.pid),
+    output: () => output,
+    /** waits until it says so, or has ended */
+    until: async (/** @type {string | RegExp} */ text) => {
+      for (let i = 0; i < 900 && !ended && !output.match(text); i++) await pause(100);
+      return output;
+    },
+    /** ends it by a signal, or waits for it to end by itself; its exit code */
+    end: async (/** @type {NodeJS.Signals | undefined} */ signal) => {
+      if (!ended && signal) child.kill(signal);
+      for (let i = 0; i < 300 && !ended; i++) await pause(100);
+      return child.exitCode;
+    }
+  };
+  started.add(demo);
+  return demo;
+}
+
+/** Processes that belong to this test's demo. */
+function family() {
+  return readdirSync('/proc')
+    .filter((entry) => /^\d+$/.test(entry) && Number(entry) !== process.pid)
+    .filter((pid) => {
+      try {
+        const about = readFileSync(`/proc/${pid}/cmdline`, 'utf8') + readFileSync(`/proc/${pid}/environ`, 'utf8');
+        return about.includes(stateDir);
+      } catch {
+        return false;
+      }
+    })
+    .map(Number);
+}
+
+test('starts, says so to a second start, and Ctrl-C leaves no process behind', async () => {
+  const first = start();
+  expect(await first.until('Ctrl-C stops it')).toMatch(
+    /Baumkin is ready: http:\/\/127\.0\.0\.1:47990[\s\S]*demo sign-in: hedda/
+  );
+  expect((await fetch(`http://127.0.0.1:${PORT}/sign-in`)).status).toBe(200);
+  const second = start();
+  expect(await second.until('running already')).toContain(`The demo is running already, at http://127.0.0.1:${PORT}`);
+  expect(await second.end(undefined)).toBe(1);
+  expect(family().length).toBeGreaterThan(1);
+  expect(await first.end('SIGINT')).toBe(0);
+  expect(family()).toEqual([]);
+});
+
+test('a demo that was killed outright is cleared away by the next start', async () => {
+  const first = start();
+  await first.until('Ctrl-C stops it');
+  await first.end('SIGKILL');
+  const left = family();
+  expect(left.length).toBeGreaterThan(0);
+  const second = start();
+  expect(await second.until('Ctrl-C stops it')).toContain(`ready: http://127.0.0.1:${PORT}`);
+  await second.end('SIGTERM');
+  expect(left.filter(isAlive)).toEqual([]);
+  expect(family()).toEqual([]);
+});
+
+test('a taken port is stepped over', async () => {
+  const squatter = createServer().listen(PORT, '127.0.0.1');
+  const demo = start();
+  expect(await demo.until('Ctrl-C stops it')).toContain(`Port ${PORT} is taken; using ${PORT + 1}.`);
+  squatter.close();
+});
+
+test('a first start that was cut off is begun again from the start', async () => {
+  rmSync(join(stateDir, 'db'), { recursive: true });
+  mkdirSync(join(stateDir, 'db/data.half/mysql'), { recursive: true });
+  const demo = start();
+  expect(await demo.until('Ctrl-C stops it')).toContain('Loaded the demo bush.');
+  expect(existsSync(join(stateDir, 'db/data.half'))).toBe(false);
+});
