@@ -9,5 +9,5 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: { input: 'src/cli/cli.ts' }
   },
-  ssr: { noExternal: ['@baumkin/core', 'papaparse', 'pure-rand', 'flatbush'] }
+  ssr: { noExternal: ['@baumkin/core', 'papaparse', 'pure-rand'] }
 });

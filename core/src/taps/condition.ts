@@ -35,7 +35,7 @@ const NO_CAP = 4;
  */
 export function conditionCap(condition: Condition | null): ConditionCap {
   if (!condition) return { taps: NO_CAP, reason: 'Nobody has looked up at this crown yet.' };
-  const caps: ConditionCap[] = [{ taps: NO_CAP, reason: 'The crown is healthy and old holes have closed.' }];
+  const caps: ConditionCap[] = [{ taps: NO_CAP, reason: 'Nothing in its condition asks for fewer taps.' }];
   const dieback = `${condition.diebackPct} % of the crown has died back`;
   switch (vigourClass(condition.diebackPct)) {
     case 'dead':

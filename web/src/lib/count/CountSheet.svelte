@@ -151,7 +151,7 @@
       </div>
 
       <dl class="grid grid-cols-[1fr_auto] gap-y-1">
-        {#each [['Size allows', suggestion.limits.size, 'size'], ['Condition allows', suggestion.limits.condition, 'condition'], ['Growth carries', suggestion.limits.growth, 'growth'], ['Clear places now', suggestion.limits.room, 'room']] as const as [label, limit, id] (id)}
+        {#each [['Size allows', suggestion.limits.size, 'size'], ['Condition allows', suggestion.limits.condition, 'condition'], ['Growth surely carries', suggestion.limits.growth, 'growth'], ['Clear places now', suggestion.limits.room, 'room']] as const as [label, limit, id] (id)}
           {@const binds = suggestion.binding === id}
           <dt class={binds ? 'font-bold' : ''}>{label}{binds ? ', the limit that binds' : ''}</dt>
           <dd class="text-right {binds ? 'font-bold' : ''}">

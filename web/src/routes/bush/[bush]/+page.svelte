@@ -59,8 +59,8 @@
       <div>
         <h1>{bush.overview.bush.name}</h1>
         <p class="mt-2 text-lg leading-snug">
-          {rows.length} tagged trees, {maples.length} of them maples. For season {bush.season}
-          {taps === 0 && decided.length === 0
+          {rows.length} tagged trees, {maples.length} of them maples. For season {bush.season}, {taps === 0 &&
+          decided.length === 0
             ? 'nothing is decided yet'
             : `${taps} ${taps === 1 ? 'taphole is' : 'tapholes are'} decided on ${decided.length} trees, ${drilled} drilled`}.
         </p>
