@@ -5,8 +5,10 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   workers: 1,
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
+  // A second try tells a slow machine from a fault; the report calls such a test flaky.
+  retries: 1,
   reporter: [['list'], ['json', { outputFile: '../.baumkin/e2e.json' }]],
   use: {
     baseURL: process.env.BAUMKIN_URL,
@@ -23,6 +25,8 @@ export default defineConfig({
         '--disable-sync'
       ]
     },
+    // Nothing is caught half faded in.
+    contextOptions: { reducedMotion: 'reduce' },
     screenshot: 'only-on-failure'
   }
 });

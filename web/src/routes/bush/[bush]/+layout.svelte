@@ -129,4 +129,4 @@
 
 <HelpDialog bind:open={helpOpen} />
 <FindTree bind:open={findOpen} onchoose={choose} />
-<Toaster position="bottom-right" theme={preferences.theme === 'snow' ? 'light' : 'dark'} />
+<Toaster position="bottom-right" expand theme={preferences.theme === 'snow' ? 'light' : 'dark'} />
