@@ -95,6 +95,9 @@
 
   const buried = (hole: Taphole) => task.trunk.holes[holes.indexOf(hole)]!.buriedMm;
   const fadeOf = (hole: Taphole) => Math.max(0, 1 - buried(hole) / task.practice.depthMm);
+  /** On a small sheet only the newest season is named, or the names would hide the wood. */
+  const labelled = $derived(g.scale > 0.28 ? 4 : 0);
+  const markWidth = $derived(g.scale > 0.28 ? 10 : 6);
   const newest = $derived(Math.max(0, ...holes.map((hole) => hole.season)));
 
   let dragging = false;
@@ -207,16 +210,16 @@
         <g opacity={0.35 + 0.65 * fade}>
           <title>Hole of {hole.season}{fade > 0 ? '' : ', its column now buried'}</title>
           <rect
-            x={x - 5}
-            y={y + 5}
-            width="10"
-            height="5"
+            x={x - markWidth / 2}
+            y={y + markWidth / 2}
+            width={markWidth}
+            height={markWidth / 2}
             fill="var(--paint-{paintOf(hole.season)})"
             stroke="#2c2119"
             stroke-width="0.8"
           />
           <circle cx={x} cy={y} r={Math.max(2.5, (hole.bitMm / 2) * g.scale)} fill="#2c2119" />
-          {#if hole.season >= newest - 4}<text
+          {#if hole.season >= newest - labelled}<text
               x={x > g.width - 34 ? x - 8 : x + 8}
               y={y + 4}
               text-anchor={x > g.width - 34 ? 'end' : 'start'}

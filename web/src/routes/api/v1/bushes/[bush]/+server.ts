@@ -1,19 +1,25 @@
-import { json } from '@sveltejs/kit';
 import { seasonOf } from '@baumkin/core';
 
 import type { Overview } from '$lib/client/overview.ts';
-import { enter } from '$lib/server/api.ts';
+import { enter, packedJson } from '$lib/server/api.ts';
 import { standsOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
 import { treeRows } from '$lib/server/trees.ts';
 
 /** The bush at a glance: what every station's list, the beads and the map are drawn from. */
-export async function GET({ params, locals }) {
+export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
   const [stands, trees] = await Promise.all([standsOf(bush.id), treeRows(bush.id, season, day)]);
   const { id, name, role, settings } = bush;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
-  return json({ bush: { id, name, role, settings }, member, today: day, season, stands, trees } satisfies Overview);
+  return packedJson(request, {
+    bush: { id, name, role, settings },
+    member,
+    today: day,
+    season,
+    stands,
+    trees
+  } satisfies Overview);
 }
