@@ -162,6 +162,8 @@ test('the dark theme and the phone are as readable', async ({ page }) => {
       await page.goto(`/bush/${bushId}/${station}${station.endsWith('/') ? tree.id : ''}`);
       await expect(page.locator('main h1, main h2').first()).toBeAttached();
       await expect(page.getByText('Working out …')).toBeHidden();
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+      await page.waitForLoadState('networkidle');
       await expectAccessible(page);
       await expectFits(page);
     }
