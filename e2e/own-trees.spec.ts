@@ -78,7 +78,9 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
   await expect(page.getByText('1 of 1')).toBeVisible();
   await expect(page.getByTestId('words')).toContainText('From the newest green mark');
   await page.getByRole('button', { name: 'Drilled here' }).click();
-  await page.getByRole('button', { name: /^Pale cream/ }).click();
+  const pale = page.getByRole('button', { name: /^Pale cream/ });
+  await pale.click();
+  await expect(pale).toHaveAttribute('aria-pressed', 'true');
   await allSaved(page);
   const records = await recordsOf(page, bushId, tree.id);
   expect(records.filter((r) => r.kind === 'taphole' && r.season === 2027)).toHaveLength(1);
