@@ -4,7 +4,7 @@ import { chromium } from '@playwright/test';
 
 import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
-import { exec, freePort } from './lib/exec.mjs';
+import { freePort } from './lib/exec.mjs';
 import { root } from './lib/paths.mjs';
 import { run, say } from './lib/say.mjs';
 import { prepareTables, startServer } from './lib/server.mjs';
@@ -44,10 +44,7 @@ await run(async () => {
     args: ['--no-sandbox', '--disable-gpu']
   });
   try {
-    await exec('mariadb', ['--no-defaults', `--socket=${database.socket}`], {
-      quiet: true,
-      input: 'DROP DATABASE baumkin; CREATE DATABASE baumkin CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;'
-    });
+    await database.reset();
     await prepareTables(database.url, 'demo');
     server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true, today: TODAY });
     const out = join(root, 'docs/screenshots');

@@ -109,10 +109,7 @@ await run(async () => {
       ])
     );
     // The demo bush fresh from its generator, whatever earlier runs did to theirs.
-    await exec('mariadb', ['--no-defaults', `--socket=${database.socket}`], {
-      quiet: true,
-      input: 'DROP DATABASE baumkin; CREATE DATABASE baumkin CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;'
-    });
+    await database.reset();
     await prepareTables(database.url, 'demo');
     server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true, today: TODAY });
     const e2e = report('e2e');
