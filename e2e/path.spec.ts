@@ -111,6 +111,8 @@ test('one tree from bark to hole to saw, and everything is there after a reload'
   await expect(free).toContainText(`${freeBefore + 1} of 4`);
   await expect(page.getByTestId('removal')).not.toHaveText(removalBefore!);
   await expect(page.getByText('Felling kills')).toBeVisible();
+  await expect(page.getByTestId('within-reach')).toContainText('For trained fallers');
+  await expect(page.getByTestId('within-reach')).toContainText('Footpath to the ledge');
   await expectAccessible(page);
   await expectFits(page);
   await allSaved(page);

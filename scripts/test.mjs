@@ -83,6 +83,12 @@ await run(async () => {
   const database = await startDatabase('test-db');
   /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
   let server;
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.once(signal, async () => {
+      await server?.stop();
+      await database.stop();
+      process.exit(130);
+    });
   try {
     const web = report('web');
     countVitest(

@@ -15,9 +15,10 @@ describe('migrations', () => {
   it('run once, also when two servers start together', async () => {
     const empty = await emptyDatabase();
     const [a, b] = [connect(empty.url), connect(empty.url)];
-    expect(await pendingMigrations(a)).toEqual(['0001-foundation']);
+    const pending = await pendingMigrations(a);
+    expect(pending[0]).toBe('0001-foundation');
     const ran = await Promise.all([migrate(a), migrate(b)]);
-    expect(ran.flat()).toEqual(['0001-foundation']);
+    expect(ran.flat()).toEqual(pending);
     expect(await pendingMigrations(b)).toEqual([]);
     await Promise.all([a.close(), b.close()]);
     await empty.drop();
@@ -31,7 +32,8 @@ describe('the first migration', () => {
     await foundation.up(sequelize.getQueryInterface());
     // As if the process had been ended before the last table was made and the migration written down.
     await sequelize.query('DROP TABLE marks');
-    expect(await migrate(sequelize)).toEqual(['0001-foundation']);
+    expect(await migrate(sequelize)).toContain('0001-foundation');
+    expect(await sequelize.getQueryInterface().tableExists('marks')).toBe(true);
     expect(await pendingMigrations(sequelize)).toEqual([]);
     await sequelize.close();
     await empty.drop();

@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 import { CHARACTERS, SPECIES, type CharacterId, type SpeciesId } from '../identify/index.ts';
 import type { CrownClass, MeasureMethod } from '../measure/index.ts';
-import type { PositionQuality } from '../stand/index.ts';
+import type { PositionQuality, SiteFeatureKind } from '../stand/index.ts';
 import { LADDERS, type LadderId } from '../taps/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
 
@@ -186,13 +186,28 @@ export const standSchema = z.object({
 });
 export type Stand = z.infer<typeof standSchema>;
 
+const metres = z.number().min(-100_000).max(100_000);
+
+/** What stands or runs in a bush beside its trees. */
+export const siteFeatureSchema = z.object({
+  id: z.uuid(),
+  kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water'),
+  name: z.string().trim().min(1).max(80),
+  /** outline of a building, course of the others: east and north in metres from the bush's origin */
+  points: z
+    .array(z.tuple([metres, metres]))
+    .min(2)
+    .max(5000)
+});
+export type SiteFeature = z.infer<typeof siteFeatureSchema>;
+
 export const treeSchema = z.object({
   id: z.uuid(),
   tag: z.string().trim().min(1).max(20),
   standId: z.uuid().nullable(),
   walkOrder: z.number().int().min(0),
-  eastM: z.number().min(-100_000).max(100_000).nullable(),
-  northM: z.number().min(-100_000).max(100_000).nullable(),
+  eastM: metres.nullable(),
+  northM: metres.nullable(),
   positionQuality: positionQualitySchema.nullable(),
   heightM: z.number().positive().max(80).nullable(),
   crownRadiusM: z.number().positive().max(20).nullable()

@@ -1,3 +1,4 @@
 export * from './basal.ts';
 export * from './crown.ts';
+export * from './hazard.ts';
 export * from './sides.ts';

@@ -4,6 +4,7 @@ import {
   recordSchema,
   STATIONS,
   treeRow,
+  type SiteFeature,
   type Station,
   type TreeRow,
   type TreeState,
@@ -47,6 +48,8 @@ export class BushState {
   readonly refused = $derived(this.outbox.filter((entry) => entry.refused !== null));
   readonly rows = $derived.by(() => this.#rowsWithOutbox());
   readonly byId = $derived(new Map(this.rows.map((row) => [row.id, row])));
+  /** A device may hold an overview from before features were sent. */
+  readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');

@@ -1,4 +1,4 @@
-import type { BushSettings, Role, Stand, TreeRow } from '@baumkin/core';
+import type { BushSettings, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core';
 
 /** What the server tells of a bush at a glance. */
 export interface Overview {
@@ -7,5 +7,6 @@ export interface Overview {
   readonly today: string;
   readonly season: number;
   readonly stands: readonly Stand[];
+  readonly features: readonly SiteFeature[];
   readonly trees: readonly TreeRow[];
 }

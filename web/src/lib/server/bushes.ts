@@ -1,7 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { bushSettingsSchema, type BushSettings, type Role, type Stand, type StandPurpose } from '@baumkin/core';
+import {
+  bushSettingsSchema,
+  siteFeatureSchema,
+  type BushSettings,
+  type Role,
+  type SiteFeature,
+  type Stand,
+  type StandPurpose
+} from '@baumkin/core';
 
-import { Bush, Membership, StandRow, tables, User } from './db/index.ts';
+import { Bush, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
 
 /** A bush as one of its members sees it. */
 export interface BushAccess {
@@ -45,6 +53,11 @@ export async function createBush(userId: string, name: string, now = new Date())
 export async function standsOf(bushId: string): Promise<Stand[]> {
   const stands = await StandRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
   return stands.map(({ id, name, purpose, areaHa }) => ({ id, name, purpose: purpose as StandPurpose, areaHa }));
+}
+
+export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
+  const features = await FeatureRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
+  return features.map(({ id, kind, name, points }) => siteFeatureSchema.parse({ id, kind, name, points }));
 }
 
 /** Lets somebody with an account into a bush, or changes what she may do. @throws UnknownName */

@@ -1,12 +1,14 @@
 <script lang="ts">
-  import { radiusOf, SIDES, type CrownSides, type StandTree } from '@baumkin/core';
+  import { radiusOf, SIDES, type CrownSides, type SiteFeature, type StandTree } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Features from '$lib/ui/Features.svelte';
 
   /** One tree among its neighbours, seen from above, north up. */
   const {
     subject,
     trees,
+    features,
     sides,
     taken,
     kept,
@@ -14,6 +16,7 @@
   }: {
     subject: StandTree;
     trees: readonly StandTree[];
+    features: readonly SiteFeature[];
     sides: CrownSides;
     taken: ReadonlySet<string>;
     kept: ReadonlySet<string>;
@@ -23,8 +26,10 @@
   const SIZE = 520;
   const reach = $derived(Math.max(11, radiusOf(subject) * 2 + 6));
   const scale = $derived(SIZE / (2 * reach));
-  const x = (t: StandTree) => SIZE / 2 + (t.eastM - subject.eastM) * scale;
-  const y = (t: StandTree) => SIZE / 2 - (t.northM - subject.northM) * scale;
+  const across = (eastM: number) => SIZE / 2 + (eastM - subject.eastM) * scale;
+  const down = (northM: number) => SIZE / 2 - (northM - subject.northM) * scale;
+  const x = (t: StandTree) => across(t.eastM);
+  const y = (t: StandTree) => down(t.northM);
   const near = $derived(
     trees.filter(
       (t) =>
@@ -51,6 +56,7 @@
   role="group"
   aria-label="Tree {subject.tag} among its neighbours, from above"
 >
+  <Features {features} x={across} y={down} stroke={5} />
   {#each near as tree (tree.id)}
     {@const rival = competing.has(tree.id)}
     {@const out = taken.has(tree.id)}

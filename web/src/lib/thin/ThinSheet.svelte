@@ -1,6 +1,8 @@
 <script lang="ts">
   import {
+    CLEAR_TREE_LENGTHS,
     crownSides,
+    heightOf,
     knownMaple,
     removal,
     REMOVAL_LIMIT,
@@ -8,6 +10,7 @@
     SIDES_WANTED,
     speciesById,
     TOUCHING_M,
+    withinReach,
     type Competitor,
     type Side
   } from '@baumkin/core';
@@ -42,6 +45,7 @@
       return own.known && own.competitors[0] ? [{ crop, side: own.competitors[0].side }] : [];
     });
   });
+  const reaches = $derived(subject ? withinReach(subject.eastM, subject.northM, heightOf(subject), bush.features) : []);
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
   async function mark(id: string, purpose: 'take' | 'keep' | 'none', reason: string): Promise<void> {
@@ -92,6 +96,7 @@
       <CrownPlan
         {subject}
         trees={mapped}
+        features={bush.features}
         {sides}
         {taken}
         kept={new Set(bush.rows.filter((r) => r.mark === 'keep').map((r) => r.id))}
@@ -191,6 +196,16 @@
             >
           {/if}
         </div>
+      {/if}
+      {#if reaches.length > 0}
+        <p class="caution" data-testid="within-reach">
+          <b>For trained fallers.</b> Within {CLEAR_TREE_LENGTHS === 2 ? 'two' : CLEAR_TREE_LENGTHS} lengths of this tree,
+          about
+          {metres(heightOf(subject))}{subject.heightM === null ? ' tall by its diameter' : ' tall'}: {#each reaches as { feature, distanceM, withinOneLength }, i (feature.id)}{i ===
+            0
+              ? ''
+              : '; '}{feature.name}, {metres(distanceM)} away{withinOneLength ? ', which it can hit' : ''}{/each}.
+        </p>
       {/if}
       <p class="caution">
         Felling kills. No figure here says that a tree is safe to fell. Dead tops, hollow butts, leaners and hung-up

@@ -2,9 +2,13 @@ import { QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
 import * as foundation from './migrations/0001-foundation.ts';
+import * as features from './migrations/0002-features.ts';
 
 /** All migrations, oldest first. Forward only. */
-const MIGRATIONS = [{ name: '0001-foundation', up: foundation.up }];
+const MIGRATIONS = [
+  { name: '0001-foundation', up: foundation.up },
+  { name: '0002-features', up: features.up }
+];
 
 const LOCK = 'baumkin-migrations';
 const LOCK_PATIENCE_S = 60;

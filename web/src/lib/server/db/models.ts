@@ -57,6 +57,14 @@ export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttr
   declare areaHa: number | null;
 }
 
+export class FeatureRow extends Model<InferAttributes<FeatureRow>, InferCreationAttributes<FeatureRow>> {
+  declare id: string;
+  declare bushId: ForeignKey<string>;
+  declare kind: string;
+  declare name: string;
+  declare points: unknown;
+}
+
 export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreationAttributes<TreeRecord>> {
   declare id: string;
   declare bushId: ForeignKey<string>;
@@ -209,6 +217,16 @@ export function defineModels(sequelize: Sequelize): Tables {
   StandRow.init(
     { id: id(), bushId: uuid(), name: text(80), purpose: text(20), areaHa: doubleOrNull() },
     { sequelize, tableName: 'stands' }
+  );
+  FeatureRow.init(
+    {
+      id: id(),
+      bushId: uuid(),
+      kind: text(20),
+      name: text(80),
+      points: { type: DataTypes.JSON, allowNull: false }
+    },
+    { sequelize, tableName: 'features' }
   );
   TreeRecord.init(
     {

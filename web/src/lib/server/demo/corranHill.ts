@@ -12,12 +12,13 @@ import {
   type AgeClass,
   type Column,
   type Rng,
+  type SiteFeature,
   type Stand,
   type Tree,
   type WorkRecord
 } from '@baumkin/core';
 
-import { growTrees, STANDS, type TrueTree } from './wood.ts';
+import { growTrees, LANDSCAPE, STANDS, type TrueTree } from './wood.ts';
 
 /**
  * Corran Hill Common: an invented village-owned sugarbush on an invented hillside. Everything here is made up by a
@@ -25,6 +26,7 @@ import { growTrees, STANDS, type TrueTree } from './wood.ts';
  */
 export interface DemoBush {
   readonly stands: Stand[];
+  readonly features: SiteFeature[];
   readonly trees: Tree[];
   readonly records: WorkRecord[];
 }
@@ -58,7 +60,8 @@ export function corranHill(seed = 1798): DemoBush {
   }));
   const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
   swapTags(trees, records);
-  return { stands, trees, records };
+  const features = LANDSCAPE.map((feature) => ({ id: uuid(), ...feature }));
+  return { stands, features, trees, records };
 }
 
 function diameterIn(tree: TrueTree, year: number): number {

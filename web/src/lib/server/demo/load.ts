@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { hash } from '@node-rs/argon2';
 
-import { Bush, Membership, StandRow, tables, TreeRecord, User } from '../db/index.ts';
+import { Bush, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from '../db/index.ts';
 import { storeMany } from '../records.ts';
 import { corranHill } from './corranHill.ts';
 import { DEMO_BUSH_NAME, DEMO_PEOPLE } from './people.ts';
@@ -12,7 +12,7 @@ import { DEMO_BUSH_NAME, DEMO_PEOPLE } from './people.ts';
  */
 export async function loadDemo(now = new Date()): Promise<boolean> {
   if (await User.findOne({ where: { signInName: DEMO_PEOPLE[0]!.signInName } })) return false;
-  const { stands, trees, records } = corranHill();
+  const { stands, features, trees, records } = corranHill();
   const people = await Promise.all(
     DEMO_PEOPLE.map(async ({ signInName, displayName, password, role }) => ({
       id: randomUUID(),
@@ -39,6 +39,10 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
     );
     await StandRow.bulkCreate(
       stands.map((stand) => ({ ...stand, bushId })),
+      { transaction }
+    );
+    await FeatureRow.bulkCreate(
+      features.map((feature) => ({ ...feature, bushId })),
       { transaction }
     );
     await TreeRecord.bulkCreate(

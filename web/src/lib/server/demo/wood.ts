@@ -1,4 +1,12 @@
-import { basalArea, crownRadius, type CrownClass, type Rng, type SpeciesId, type Stand } from '@baumkin/core';
+import {
+  basalArea,
+  crownRadius,
+  type CrownClass,
+  type Rng,
+  type SiteFeature,
+  type SpeciesId,
+  type Stand
+} from '@baumkin/core';
 
 type Mix = readonly (readonly [SpeciesId, number])[];
 
@@ -70,6 +78,54 @@ export const STANDS: readonly StandPlan[] = [
   }
 ];
 
+/** Brook, footpath and shed. The path and the shed lie in the gaps between the stands. */
+export const LANDSCAPE: readonly Omit<SiteFeature, 'id'>[] = [
+  {
+    kind: 'water',
+    name: 'Corran Brook',
+    points: [
+      [338, 52],
+      [300, 47],
+      [262, 38],
+      [228, 43],
+      [196, 34],
+      [170, 38],
+      [142, 27],
+      [108, 30],
+      [80, 20],
+      [48, 24],
+      [20, 13],
+      [-10, 15]
+    ]
+  },
+  {
+    kind: 'path',
+    name: 'Footpath to the ledge',
+    points: [
+      [-10, 87],
+      [30, 84],
+      [74, 86],
+      [108, 82],
+      [140, 82],
+      [190, 86],
+      [226, 85],
+      [234, 100],
+      [235, 150],
+      [236, 212]
+    ]
+  },
+  {
+    kind: 'building',
+    name: 'Sap shed',
+    points: [
+      [118, 84],
+      [126, 84],
+      [126, 89],
+      [118, 89]
+    ]
+  }
+];
+
 /** What is true of an invented tree, whether anybody has recorded it or not. */
 export interface TrueTree {
   readonly stand: number;
@@ -87,7 +143,39 @@ type Stem = Omit<TrueTree, 'crownClass' | 'ringMm'>;
 
 /** The trees of the wood in walking order. */
 export function growTrees(rng: Rng): TrueTree[] {
-  return walkOrder(growWood(rng));
+  return walkOrder(byGround(growWood(rng)));
+}
+
+const WET_GROUND: readonly SpeciesId[] = ['redMaple', 'silverMaple', 'elm'];
+const BANK_M = 2;
+
+/** Wet-ground species go nearest to the brook of their stand, with some that did not read the book; none stands in it. */
+function byGround(wood: readonly Stem[]): Stem[] {
+  const settled = [...wood];
+  STANDS.forEach((plan, stand) => {
+    if (plan.purpose !== 'mixed') return;
+    const here = wood.flatMap((tree, i) => (tree.stand === stand ? [i] : []));
+    const odd = (i: number) => 30 * Math.abs(Math.sin(wood[i]!.eastM * 3.7 + wood[i]!.northM * 9.1));
+    const fromBrook = (i: number) => Math.abs(wood[i]!.northM - brookNorth(wood[i]!.eastM)) + odd(i);
+    const places = [...here].sort((a, b) => fromBrook(a) - fromBrook(b));
+    const wet = here.filter((i) => WET_GROUND.includes(wood[i]!.species));
+    const dry = here.filter((i) => !wet.includes(i));
+    [...wet, ...dry].forEach((from, rank) => {
+      const { eastM, northM } = wood[places[rank]!]!;
+      const brook = brookNorth(eastM);
+      const bank = northM < brook ? Math.min(northM, brook - BANK_M) : Math.max(northM, brook + BANK_M);
+      settled[places[rank]!] = { ...wood[from]!, eastM, northM: bank };
+    });
+  });
+  return settled;
+}
+
+/** How far north the brook runs at a distance east, metres. */
+function brookNorth(eastM: number): number {
+  const { points } = LANDSCAPE[0]!;
+  const i = points.findIndex(([east]) => east <= eastM);
+  const [[ax, ay], [bx, by]] = [points[Math.max(1, i) - 1]!, points[Math.max(1, i)]!];
+  return ay + ((eastM - ax) / (bx - ax)) * (by - ay);
 }
 
 /** Stems in clumps, each with room for its own trunk; diameters by species and ground. */

@@ -5,6 +5,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { TRAIL } from '$lib/frame/stations.ts';
+  import Features from '$lib/ui/Features.svelte';
 
   const bush = $derived(useBush());
   const rows = $derived(bush.rows);
@@ -95,6 +96,7 @@
           role="group"
           aria-label="The trees from above, north up"
         >
+          <Features features={bush.features} x={(east) => east} y={(north) => -north} stroke={0.9} />
           {#each placed as row (row.id)}
             {@const maple = knownMaple(row)}
             <!-- the bead string and the search reach every tree by key -->
@@ -121,10 +123,21 @@
               <circle cx={row.eastM} cy={-row.northM!} r="0.6" class="fill-base-content" />
             </g>
           {/each}
+          {#each bush.features as feature (feature.id)}
+            {@const [east, north] = feature.points[Math.floor(feature.points.length / 2)]!}
+            <text
+              x={east}
+              y={3 - north}
+              class="fill-base-content text-[5px] italic"
+              style="paint-order: stroke"
+              stroke="var(--color-base-200)"
+              stroke-width="1.4">{feature.name}</text
+            >
+          {/each}
           {#each standLabels as { stand, x, y } (stand.id)}
             <text
               {x}
-              y={y - 6}
+              y={y - 2}
               text-anchor="middle"
               class="fill-base-content font-slab text-[6px] font-semibold"
               style="paint-order: stroke"

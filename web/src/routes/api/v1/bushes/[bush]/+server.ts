@@ -2,7 +2,7 @@ import { seasonOf } from '@baumkin/core';
 
 import type { Overview } from '$lib/client/overview.ts';
 import { enter, packedJson } from '$lib/server/api.ts';
-import { standsOf } from '$lib/server/bushes.ts';
+import { featuresOf, standsOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
 import { treeRows } from '$lib/server/trees.ts';
 
@@ -11,7 +11,11 @@ export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [stands, trees] = await Promise.all([standsOf(bush.id), treeRows(bush.id, season, day)]);
+  const [stands, features, trees] = await Promise.all([
+    standsOf(bush.id),
+    featuresOf(bush.id),
+    treeRows(bush.id, season, day)
+  ]);
   const { id, name, role, settings } = bush;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
   return packedJson(request, {
@@ -20,6 +24,7 @@ export async function GET({ params, locals, request }) {
     today: day,
     season,
     stands,
+    features,
     trees
   } satisfies Overview);
 }

@@ -1,0 +1,68 @@
+/**
+ * What a falling tree could reach. Two tree lengths are kept clear when felling (29 CFR 1910.266(d)(6)(ii)); a building,
+ * path or wire inside them makes the tree one for trained fallers. Nothing here ever says that a tree is safe to fell.
+ */
+
+export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water';
+
+/** What people or wires may be at. Water is on the map, but a tree may fall towards it. */
+const THREATENED: readonly SiteFeatureKind[] = ['building', 'path', 'line'];
+
+/** Clear distance in lengths of the tree. Source: 29 CFR 1910.266(d)(6)(ii). */
+export const CLEAR_TREE_LENGTHS = 2;
+
+/** Metres east and north. */
+type Point = readonly [number, number];
+
+export interface Reach<F> {
+  readonly feature: F;
+  /** from the trunk to the nearest part of it, metres; 0 inside a building's outline */
+  readonly distanceM: number;
+  /** closer than the tree is long: it can be hit directly */
+  readonly withinOneLength: boolean;
+}
+
+/**
+ * Buildings, paths and lines within two tree lengths of a trunk, nearest first.
+ * @param heightM of the tree
+ */
+export function withinReach<F extends { readonly kind: SiteFeatureKind; readonly points: readonly Point[] }>(
+  eastM: number,
+  northM: number,
+  heightM: number,
+  features: readonly F[]
+): Reach<F>[] {
+  return features
+    .filter((feature) => THREATENED.includes(feature.kind))
+    .map((feature) => ({ feature, distanceM: distanceTo([eastM, northM], feature) }))
+    .filter(({ distanceM }) => distanceM <= CLEAR_TREE_LENGTHS * heightM)
+    .sort((a, b) => a.distanceM - b.distanceM)
+    .map((reach) => ({ ...reach, withinOneLength: reach.distanceM <= heightM }));
+}
+
+/** Metres from a point to a course of points, or to an outline that closes on itself. */
+function distanceTo(at: Point, { kind, points }: { kind: SiteFeatureKind; points: readonly Point[] }): number {
+  const closed = kind === 'building';
+  if (closed && inside(at, points)) return 0;
+  let nearest = Infinity;
+  for (let i = closed ? 0 : 1; i < points.length; i++)
+    nearest = Math.min(nearest, toSegment(at, points.at(i - 1)!, points[i]!));
+  return nearest;
+}
+
+function toSegment([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const length2 = dx * dx + dy * dy;
+  const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+}
+
+/** Even-odd rule: a ray to the east crosses the outline an odd number of times. */
+function inside([x, y]: Point, outline: readonly Point[]): boolean {
+  let within = false;
+  outline.forEach(([ax, ay], i) => {
+    const [bx, by] = outline.at(i - 1)!;
+    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) within = !within;
+  });
+  return within;
+}
