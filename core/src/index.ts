@@ -3,6 +3,7 @@ export * from './identify/index.ts';
 export * from './measure/index.ts';
 export * from './random/index.ts';
 export * from './records/index.ts';
+export * from './sap/index.ts';
 export * from './stand/index.ts';
 export * from './taps/index.ts';
 export * from './trunk/index.ts';

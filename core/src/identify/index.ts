@@ -1,3 +1,10 @@
-export * from './characters.ts';
+export * from './clues.ts';
+export * from './conflicts.ts';
 export * from './judge.ts';
+export * from './meaning.ts';
+export * from './nextLook.ts';
+export * from './practice.ts';
+export * from './specimen.ts';
 export * from './species.ts';
+export { SETTLED_AT, type Verdict } from './standing.ts';
+export * from './table.ts';

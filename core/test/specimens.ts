@@ -1,0 +1,285 @@
+import type { AgeClass, Evidence, LookSeason, SpeciesId } from '../src/identify/index.ts';
+
+/**
+ * Described specimens with known names: put down from botany texts as remembered (from memory) and from facts of the
+ * trade (common practice, no source), before the clue table was filled in for them and in its vocabulary.
+ */
+export interface Described {
+  readonly what: string;
+  readonly species: SpeciesId;
+  readonly age: AgeClass;
+  readonly season: LookSeason;
+  readonly seen: Evidence;
+}
+
+const tree = (species: SpeciesId, what: string, age: AgeClass, season: LookSeason, seen: Evidence): Described => ({
+  what,
+  species,
+  age,
+  season,
+  seen
+});
+
+export const MAPLE_SPECIMENS: readonly Described[] = [
+  tree('sugarMaple', 'mature: plates fastened on one side; sharp brown many-scaled buds', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'sharpScaly',
+    budColour: 'brown',
+    barkGrown: 'oneEdge',
+    rub: 'holds'
+  }),
+  tree('sugarMaple', 'sapling: slim brown twig, three buds at the tip, fine bumps under the palm', 'young', 'bare', {
+    arrangement: 'opposite',
+    twigStoutness: 'slim',
+    twigColour: 'brown',
+    budGrouping: 'threeAtTip',
+    budShape: 'sharpScaly',
+    barkYoung: 'smoothBumps'
+  }),
+  tree('sugarMaple', 'vigorous roadside tree, still smooth at 45 cm', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'sharpScaly',
+    budColour: 'brown',
+    budGrouping: 'threeAtTip',
+    twigColour: 'brown',
+    barkGrown: 'smooth',
+    rub: 'holds'
+  }),
+  tree('sugarMaple', 'old giant, thick plates curling out along one side', 'old', 'bare', {
+    arrangement: 'opposite',
+    barkOld: 'oneEdge',
+    rub: 'holds',
+    budShape: 'sharpScaly',
+    budColour: 'brown',
+    oldTapholes: 'yes'
+  }),
+  tree('sugarMaple', 'in leaf: five lobes, rounded notches, smooth margin, clear sap', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'five',
+    leafNotch: 'rounded',
+    leafMargin: 'smooth',
+    leafUnderside: 'paleGreen',
+    milkySap: 'clear'
+  }),
+  tree('sugarMaple', 'open-grown, keys like a horseshoe, bark firm, buds sharp', 'grown', 'fall', {
+    arrangement: 'opposite',
+    keys: 'horseshoe',
+    budShape: 'sharpScaly',
+    barkGrown: 'oneEdge'
+  }),
+  tree('blackMaple', 'shallow three-lobed leaf, drooping, velvety below; twig greyer', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'three',
+    leafNotch: 'shallow',
+    leafMargin: 'smooth',
+    leafUnderside: 'velvet',
+    milkySap: 'clear',
+    twigColour: 'grey'
+  }),
+  tree('blackMaple', 'winter: like sugar maple, greyer and hairier, dark furrowed bark', 'old', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'downy',
+    budColour: 'black',
+    budGrouping: 'threeAtTip',
+    twigColour: 'grey',
+    barkOld: 'furrows',
+    rub: 'holds'
+  }),
+  tree('redMaple', 'mature in winter: red twigs, red round buds in bunches, loose strips', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'rounded',
+    budColour: 'red',
+    budGrouping: 'bunches',
+    twigColour: 'red',
+    barkGrown: 'strips',
+    rub: 'chips'
+  }),
+  tree('redMaple', 'sapling on wet ground, smooth grey, red buds', 'young', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'rounded',
+    budColour: 'red',
+    twigColour: 'red',
+    barkYoung: 'verySmooth',
+    ground: 'wet'
+  }),
+  tree('redMaple', 'in leaf: sharp notches, toothed margin, whitened below', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'three',
+    leafNotch: 'sharp',
+    leafMargin: 'coarse',
+    leafUnderside: 'whitened'
+  }),
+  tree('silverMaple', 'river bank: rank-smelling twig, big clusters of red buds, shaggy strips', 'old', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'rounded',
+    budColour: 'red',
+    budGrouping: 'bunches',
+    twigSmell: 'rank',
+    barkOld: 'strips',
+    rub: 'peels',
+    ground: 'wet'
+  }),
+  tree('silverMaple', 'in leaf: deeply cut, silver below', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'five',
+    leafNotch: 'deep',
+    leafMargin: 'coarse',
+    leafUnderside: 'silver'
+  }),
+  tree('norwayMaple', 'street tree in leaf: wide leaf, milky stalk', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'five',
+    leafMargin: 'smooth',
+    milkySap: 'milky'
+  }),
+  tree('norwayMaple', 'winter: large blunt green-maroon buds, regular tight ridges', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'largeBlunt',
+    budColour: 'greenMaroon',
+    budGrouping: 'threeAtTip',
+    barkGrown: 'diamonds',
+    rub: 'holds',
+    barkTone: 'darkGrey'
+  }),
+  tree('boxElder', 'green waxy twigs, whitish downy buds', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'downy',
+    twigColour: 'green',
+    barkGrown: 'furrows'
+  }),
+  tree('boxElder', 'in leaf: leaflets in pairs, green twig, paired keys hanging', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'feather',
+    twigColour: 'green',
+    keys: 'vee'
+  }),
+  tree('stripedMaple', 'green bark with white stripes, stalked buds', 'young', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'stalked',
+    barkYoung: 'stripes'
+  }),
+  tree('stripedMaple', 'in leaf: like a goose’s foot, finely toothed; striped bark', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'three',
+    leafNotch: 'shallow',
+    leafMargin: 'fine',
+    barkGrown: 'stripes'
+  }),
+  tree('mountainMaple', 'shrubby, three coarse-toothed lobes, velvety below, stalked downy red buds', 'young', 'fall', {
+    arrangement: 'opposite',
+    leafForm: 'three',
+    leafMargin: 'coarse',
+    leafUnderside: 'velvet',
+    twigColour: 'red',
+    budShape: 'stalked'
+  })
+];
+
+export const OTHER_SPECIMENS: readonly Described[] = [
+  tree('whiteAsh', 'stout blunt grey twigs, dark domed buds, tight diamond ridges', 'grown', 'bare', {
+    arrangement: 'opposite',
+    twigStoutness: 'stout',
+    budShape: 'domed',
+    budColour: 'black',
+    barkGrown: 'diamonds',
+    rub: 'holds'
+  }),
+  tree('whiteAsh', 'sapling with old tapholes beside it and pale lichen', 'young', 'bare', {
+    arrangement: 'opposite',
+    twigStoutness: 'stout',
+    budShape: 'domed',
+    barkYoung: 'diamonds',
+    lichen: 'yes'
+  }),
+  tree('whiteAsh', 'in leaf: leaflets in pairs, single paddles in bunches', 'grown', 'leaf', {
+    arrangement: 'opposite',
+    leafForm: 'feather',
+    keys: 'paddle',
+    barkGrown: 'diamonds'
+  }),
+  tree('blackAsh', 'swamp: soft corky bark that rubs to powder, nearly black buds', 'grown', 'bare', {
+    arrangement: 'opposite',
+    twigStoutness: 'stout',
+    budShape: 'domed',
+    budColour: 'black',
+    barkGrown: 'corky',
+    rub: 'chips',
+    ground: 'wet'
+  }),
+  tree('horseChestnut', 'very stout twig, large sticky bud', 'grown', 'bare', {
+    arrangement: 'opposite',
+    twigStoutness: 'stout',
+    budShape: 'sticky',
+    budColour: 'brown'
+  }),
+  tree('horseChestnut', 'in leaf: leaflets in a fan', 'grown', 'leaf', { arrangement: 'opposite', leafForm: 'hand' }),
+  tree('dogwood', 'small tree, checkered bark, stalked buds', 'grown', 'bare', {
+    arrangement: 'opposite',
+    twigStoutness: 'slim',
+    budShape: 'stalked',
+    budGrouping: 'single',
+    barkGrown: 'checkered'
+  }),
+  tree('redOak', 'crowd of pointed buds at the tip, hard flat ridges, does not peel', 'grown', 'bare', {
+    arrangement: 'alternate',
+    budGrouping: 'crowded',
+    barkGrown: 'furrows',
+    rub: 'holds'
+  }),
+  tree('basswood', 'lopsided red bud, furrowed bark', 'grown', 'bare', {
+    arrangement: 'alternate',
+    budShape: 'lopsided',
+    budColour: 'red',
+    barkGrown: 'furrows'
+  }),
+  tree('beech', 'smooth pale bark, long spear buds, dry leaves held', 'grown', 'bare', {
+    arrangement: 'alternate',
+    budShape: 'longSpear',
+    barkGrown: 'smooth',
+    barkTone: 'paleGrey',
+    heldLeaves: 'many'
+  }),
+  tree('yellowBirch', 'bronze paper curls, wintergreen in the twig', 'grown', 'bare', {
+    arrangement: 'alternate',
+    barkGrown: 'papery',
+    barkTone: 'bronze',
+    twigSmell: 'wintergreen'
+  }),
+  tree('paperBirch', 'white, peels in sheets', 'grown', 'bare', {
+    arrangement: 'alternate',
+    barkGrown: 'papery',
+    barkTone: 'white',
+    rub: 'peels'
+  }),
+  tree('blackCherry', 'burnt-looking scales, bitter almond in the twig', 'grown', 'bare', {
+    arrangement: 'alternate',
+    barkGrown: 'burnt',
+    barkTone: 'blackBrown',
+    twigSmell: 'almond'
+  }),
+  tree('hophornbeam', 'fine shreds, very slim twigs', 'grown', 'bare', {
+    arrangement: 'alternate',
+    twigStoutness: 'slim',
+    barkGrown: 'shreds',
+    rub: 'peels'
+  }),
+  tree('hickory', 'shaggy plates, stout twigs, leaflets in pairs', 'grown', 'fall', {
+    arrangement: 'alternate',
+    twigStoutness: 'stout',
+    barkGrown: 'shaggy',
+    leafForm: 'feather'
+  }),
+  tree('aspen', 'young poplar: smooth greenish bark, easily mixed up with young maple', 'young', 'bare', {
+    arrangement: 'alternate',
+    barkYoung: 'greenish',
+    budShape: 'sharpScaly',
+    budColour: 'brown'
+  }),
+  tree('elm', 'lopsided dark buds, one alone, furrowed', 'grown', 'bare', {
+    arrangement: 'alternate',
+    budShape: 'lopsided',
+    budColour: 'black',
+    budGrouping: 'single',
+    barkGrown: 'furrows'
+  })
+];
