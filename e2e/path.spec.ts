@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, recordsOf, signIn, treesOf } from './support.ts';
+import { allSaved, bushIdOf, expectAccessible, expectFits, look, recordsOf, signIn, treesOf } from './support.ts';
 
 test('one tree from bark to hole to saw, and everything is there after a reload', async ({ page }) => {
   await signIn(page);
@@ -22,12 +22,12 @@ test('one tree from bark to hole to saw, and everything is there after a reload'
   await page.getByRole('textbox', { name: 'Tag' }).fill(tree.tag);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: `Tree ${tree.tag}` })).toBeVisible();
-  await page.getByRole('button', { name: /^Opposite/ }).click();
+  await look(page, 'Branching', 'Opposite');
   await expect(page.getByTestId('verdict')).toContainText('Look again');
-  await page.getByRole('button', { name: /^Sharp, many scales/ }).click();
-  await page.getByRole('button', { name: /^Brown/ }).click();
-  await page.getByRole('button', { name: /^Plates lift at one edge/ }).click();
-  await page.getByRole('button', { name: /^They hold/ }).click();
+  await look(page, 'Bud shape', 'Sharp, many scales');
+  await look(page, 'Bud colour', 'Brown');
+  await look(page, 'Bark of a grown tree', 'Plates lift at one edge');
+  await look(page, 'Rub test', 'It holds');
   await expect(page.getByTestId('verdict')).toContainText('Settled: sugar maple');
   await expectAccessible(page);
   await expectFits(page);

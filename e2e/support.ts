@@ -89,3 +89,17 @@ export async function expectFits(page: Page): Promise<void> {
   expect(found.sideways).toBeLessThanOrEqual(0);
   expect(found.nested).toBe(0);
 }
+
+/** Answers one look of the Identify sheet, whether it is the one asked for or has to be chosen first. */
+export async function look(page: Page, character: string, state: string): Promise<void> {
+  const card = page.getByRole('button', { name: new RegExp(`^${state}`), includeHidden: false });
+  if (!(await card.isVisible())) {
+    const other = page.getByRole('button', { name: new RegExp(`^${character}(: can’t tell)?$`) });
+    if (!(await other.isVisible())) await page.getByText('Look at something else').click();
+    await other.click();
+  }
+  await card.click();
+  await expect(page.getByRole('button', { name: new RegExp(`^${character}: `) })).toContainText(state, {
+    ignoreCase: true
+  });
+}

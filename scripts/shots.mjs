@@ -18,7 +18,10 @@ const WALK = { width: 390, height: 844 };
 /** @type {{ name: string, path: string, tag?: string, size?: typeof BENCH, theme?: string }[]} */
 const VIEWS = [
   { name: 'home', path: '' },
-  { name: 'identify', path: 'identify', tag: '95' },
+  { name: 'identify', path: 'identify', tag: '51' },
+  { name: 'identify-all', path: 'identify/all' },
+  { name: 'clue-table', path: 'identify/clues' },
+  { name: 'practice', path: 'identify/practice' },
   { name: 'measure', path: 'measure', tag: '40' },
   { name: 'count', path: 'count', tag: '30' },
   { name: 'place', path: 'place', tag: '30' },
@@ -27,7 +30,7 @@ const VIEWS = [
   { name: 'life', path: 'life', tag: '30' },
   { name: 'card', path: 'card', tag: '30' },
   { name: 'files', path: 'exchange' },
-  { name: 'walk-identify', path: 'identify', tag: '17', size: WALK },
+  { name: 'walk-identify', path: 'identify', tag: '63', size: WALK },
   { name: 'walk-measure', path: 'measure', tag: '30', size: WALK },
   { name: 'walk-place', path: 'place', tag: '30', size: WALK }
 ];

@@ -193,13 +193,9 @@ describe('positions', () => {
   });
 
   it('knows species by their common, Latin and everyday names', () => {
-    expect(['Sugar Maple', 'hard maple', 'ACER RUBRUM', 'ironwood', 'Acre'].map(speciesByName)).toEqual([
-      'sugarMaple',
-      'sugarMaple',
-      'redMaple',
-      'hophornbeam',
-      null
-    ]);
+    expect(
+      ['Sugar Maple', 'hard maple', 'ACER RUBRUM', 'ironwood', 'Ash', 'White  Birch', 'Acre'].map(speciesByName)
+    ).toEqual(['sugarMaple', 'sugarMaple', 'redMaple', 'hophornbeam', 'whiteAsh', 'paperBirch', null]);
   });
 });
 

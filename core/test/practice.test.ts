@@ -10,6 +10,7 @@ import {
   judge,
   nextLooks,
   SHIPPED_TABLE,
+  sistersOf,
   SPECIES,
   type PracticeAnswer
 } from '../src/identify/index.ts';
@@ -71,7 +72,10 @@ describe('answers', () => {
       const open = verdict === 'lookAgain' || verdict === 'mapleOpen';
       expect(gradeSpecies(question, null).answer.outcome).toBe(open ? 'honest' : 'wrong');
       const last = SPECIES.map((s) => s.id).find(
-        (id) => candidates.findIndex((c) => c.species === id) > 10 && !choices.includes(id)
+        (id) =>
+          candidates.findIndex((c) => c.species === id) > 10 &&
+          !choices.includes(id) &&
+          ![...sistersOf(candidates[0]!.species), ...sistersOf(specimen.species)].includes(id)
       )!;
       expect(gradeSpecies(question, last).answer.outcome).toBe('wrong');
     }

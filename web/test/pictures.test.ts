@@ -9,7 +9,7 @@ import {
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { drawingOf } from '../src/lib/identify/drawings.ts';
+import { drawingOf } from '../src/lib/identify/drawings/index.ts';
 import { describe as inWords } from '../src/lib/life/describe.ts';
 import { chanceInWords } from '../src/lib/place/chance.ts';
 import { landmarkNear } from '../src/lib/place/landmark.ts';
@@ -128,6 +128,8 @@ describe('words', () => {
         species: 'sugarMaple',
         probability: 0.97,
         age: 'grown',
+        basis: 'clues',
+        lookSeason: 'leaf',
         evidence: {},
         note: ''
       },

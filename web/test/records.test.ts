@@ -59,13 +59,16 @@ describe('records of work', () => {
       species: 'sugarMaple' as const,
       probability: 0.971,
       age: 'grown' as const,
+      basis: 'clues' as const,
+      lookSeason: 'bare' as const,
       evidence: { arrangement: 'opposite', rub: 'holds' },
       note: 'Äste “gegenständig” 🍁'
     };
     const all = [reading(), hole, seen, determination];
     for (const outcome of await storeRecords(bush.bushId, as('steward'), all)) expect(outcome.status).toBe('stored');
     const life = (await treeLife(bush.bushId, bush.treeIds[0]!))!;
-    for (const record of all) expect(life.find((r) => r.id === record.id)).toEqual(record);
+    for (const record of all)
+      expect(life.find((r) => r.id === record.id)).toEqual({ ...record, authorId: bush.userId });
   });
 
   it('sent twice are stored once, also at the same moment', async () => {

@@ -10,7 +10,7 @@ export interface Look {
   readonly character: CharacterId;
   /** expected drop in the entropy of the decision (sweet maple, other maple, no maple), bits */
   readonly gainBits: number;
-  /** chance that the tree has a verdict after it, 0..1 */
+  /** chance that it brings a verdict that is not there yet, 0..1 */
   readonly settles: number;
 }
 
@@ -77,7 +77,7 @@ function expected(
     for (let i = 0; i < SPECIES.length; i++) chance += now.probabilities[i]! * Math.exp(clue.logs[i]!);
     const after = standingOf([...clues, clue], weights);
     entropyAfter += chance * after.entropy;
-    if (after.done) settles += chance;
+    if (after.done && !now.done) settles += chance;
   }
   const found = character.found ?? 1;
   return {

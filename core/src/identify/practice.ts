@@ -53,13 +53,15 @@ const EVENNESS = 0.5;
 /** A miss makes a species come up this much more often. */
 const MISS_WEIGHT = 1;
 const CHOICES = 5;
+/** How often a weak clue is shown beside the others. */
+const WEAK_CLUE_SHOWN = 0.3;
 /** A look this near to the best one counts as well chosen. */
 export const GOOD_LOOK = 0.8;
 
 export function askSpecies(rng: Rng, season: LookSeason, options: PracticeOptions = {}): SpeciesQuestion {
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
-  const shown = firstLooks(specimen, 3 + Math.floor(rng.uniform() * 3), table);
+  const shown = firstLooks(rng, specimen, 3 + Math.floor(rng.uniform() * 3), table);
   const { candidates } = judge(shown, specimen.age, REGIONAL_PRIOR, table);
   const others = candidates
     .map((c) => c.species)
@@ -73,7 +75,7 @@ export function askSpecies(rng: Rng, season: LookSeason, options: PracticeOption
 export function askLook(rng: Rng, season: LookSeason, options: PracticeOptions = {}): LookQuestion | null {
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
-  const shown = firstLooks(specimen, 1 + Math.floor(rng.uniform() * 2), table);
+  const shown = firstLooks(rng, specimen, 1 + Math.floor(rng.uniform() * 2), table);
   const left = nextLooks(shown, specimen.age, season, { table });
   const best = left[0];
   if (!best || worth(best) < 5 * WORTH_LOOKING_BITS || left.length < 4) return null;
@@ -83,18 +85,34 @@ export function askLook(rng: Rng, season: LookSeason, options: PracticeOptions =
   return { kind: 'look', specimen, shown, choices };
 }
 
-/** The clues that a careful steward would have after some looks. */
-function firstLooks(specimen: Specimen, looks: number, table: ClueTable): Evidence {
-  const shown: Partial<Record<CharacterId, string>> = {};
-  const skipped: CharacterId[] = [];
-  for (let i = 0; i < looks; i++) {
-    const next = nextLooks(shown, specimen.age, specimen.season, { table, skipped }).find(
-      (look) => specimen.seen[look.character] !== undefined
-    );
-    if (!next) break;
-    shown[next.character] = specimen.seen[next.character]!;
+/** What somebody has seen after some looks: the branching, twigs or bark as they caught the eye, now and then a weak clue. */
+function firstLooks(rng: Rng, specimen: Specimen, looks: number, table: ClueTable): Evidence {
+  const seen = table.visible(specimen.age, specimen.season).filter((c) => specimen.seen[c.id] !== undefined);
+  const strong = shuffled(
+    rng,
+    seen.filter((c) => c.strength === 'strong')
+  );
+  const weak =
+    rng.uniform() < WEAK_CLUE_SHOWN
+      ? shuffled(
+          rng,
+          seen.filter((c) => c.strength === 'weak')
+        ).slice(0, 1)
+      : [];
+  const gate = seen.filter((c) => c.strength === 'gate');
+  return Object.fromEntries(
+    [...gate, ...strong.slice(0, looks - gate.length), ...weak].map((c) => [c.id, specimen.seen[c.id]!])
+  );
+}
+
+/** Fisher and Yates 1938. */
+function shuffled<T>(rng: Rng, values: readonly T[]): T[] {
+  const result = [...values];
+  for (let i = result.length - 1; i > 0; i--) {
+    const j = Math.floor(rng.uniform() * (i + 1));
+    [result[i], result[j]] = [result[j]!, result[i]!];
   }
-  return shown;
+  return result;
 }
 
 /** How an answer stands against the tree and against the clues that were shown. */

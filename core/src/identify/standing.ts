@@ -133,13 +133,17 @@ function leadingMaple(stand: Float64Array): number {
   return best;
 }
 
-/** A strong clue that tells a maple from a look-alike; null while there is none. */
+/** The strong clue that tells a maple best from a look-alike; null while none does. */
 function separating(clues: readonly Clue[], maple: number, other: number): Clue | null {
-  return (
-    clues.find(
-      (clue) => clue.character.strength === 'strong' && clue.logs[maple]! - clue.logs[other]! >= Math.log(SEPARATES_AT)
-    ) ?? null
-  );
+  let best: Clue | null = null;
+  let most = Math.log(SEPARATES_AT);
+  for (const clue of clues) {
+    const apart = clue.logs[maple]! - clue.logs[other]!;
+    if (clue.character.strength !== 'strong' || apart < most) continue;
+    best = clue;
+    most = apart;
+  }
+  return best;
 }
 
 /** The strong clues that tell the leading maple from every opposite look-alike. */

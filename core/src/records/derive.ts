@@ -115,6 +115,8 @@ export function datedDiameter(reading: Reading): DatedDiameter {
 export interface TreeRow extends Tree {
   readonly species: SpeciesId | null;
   readonly verdict: Verdict | null;
+  /** the day of the last determination */
+  readonly determinedOn: string | null;
   readonly dbhMm: number | null;
   readonly ringMm: number;
   readonly ringSeMm: number;
@@ -136,6 +138,7 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     ...tree,
     species: state.determination?.species ?? null,
     verdict: state.determination?.verdict ?? null,
+    determinedOn: state.determination?.on ?? null,
     dbhMm: state.dbhMm,
     ringMm: state.growth.ringMm,
     ringSeMm: state.growth.ringSeMm,
@@ -163,4 +166,9 @@ export function knownMaple(row: Pick<TreeRow, 'species' | 'verdict'>): boolean |
     default:
       return null;
   }
+}
+
+/** Does a tree want a visit in leaf? Maples of open species, and trees that were looked at and left open. */
+export function wantsLeafVisit(row: Pick<TreeRow, 'verdict'>): boolean {
+  return row.verdict === 'mapleOpen' || row.verdict === 'lookAgain';
 }

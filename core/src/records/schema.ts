@@ -1,6 +1,14 @@
 import { z } from 'zod';
 
-import { CHARACTERS, SPECIES, type CharacterId, type SpeciesId } from '../identify/index.ts';
+import {
+  AGE_CLASSES,
+  CHARACTERS,
+  LOOK_SEASONS,
+  SPECIES,
+  type CharacterId,
+  type SpeciesId,
+  type Verdict
+} from '../identify/index.ts';
 import type { CrownClass, MeasureMethod } from '../measure/index.ts';
 import type { PositionQuality, SiteFeatureKind } from '../stand/index.ts';
 import { LADDERS, type LadderId } from '../taps/index.ts';
@@ -22,8 +30,9 @@ export const quantitySchema = oneOf<TrunkQuantity>('girth', 'diameter', 'radius'
 export const positionQualitySchema = oneOf<PositionQuality>('surveyed', 'paced', 'phone');
 export const ladderIdSchema = z.enum(LADDERS.map((l) => l.id) as [LadderId, ...LadderId[]]);
 export const roleSchema = oneOf<Role>('steward', 'crew', 'viewer');
-export const verdictSchema = oneOf('settled', 'mapleOpen', 'lookAgain', 'notMaple');
-export const ageClassSchema = oneOf('young', 'grown');
+export const verdictSchema = oneOf<Verdict>('settled', 'mapleOpen', 'lookAgain', 'notMaple');
+export const ageClassSchema = z.enum(AGE_CLASSES);
+export const lookSeasonSchema = z.enum(LOOK_SEASONS);
 export const shavingsSeenSchema = oneOf('pale', 'partly', 'brown', 'dry');
 export const markPurposeSchema = oneOf('take', 'keep', 'none');
 export const bindingSchema = oneOf('species', 'size', 'condition', 'growth', 'room');
@@ -46,13 +55,13 @@ const envelope = {
   withdrawn: z.boolean().default(false)
 };
 
+const characterIdSchema = z.enum(CHARACTERS.map((c) => c.id) as [CharacterId, ...CharacterId[]]);
+const statesOf = (id: string) => CHARACTERS.find((c) => c.id === id)?.states.map((s) => s.id) ?? [];
+
 const evidenceSchema = z
-  .partialRecord(z.enum(CHARACTERS.map((c) => c.id) as [CharacterId, ...CharacterId[]]), z.string().max(40))
+  .partialRecord(characterIdSchema, z.string().max(40))
   .refine(
-    (evidence) =>
-      Object.entries(evidence).every(([id, state]) =>
-        CHARACTERS.find((c) => c.id === id)?.states.some((s) => s.id === state)
-      ),
+    (evidence) => Object.entries(evidence).every(([id, state]) => statesOf(id).includes(state)),
     'a clue names a state that its character does not have'
   );
 
@@ -64,6 +73,10 @@ export const determinationSchema = z.object({
   species: speciesIdSchema.nullable(),
   probability: z.number().min(0).max(1),
   age: ageClassSchema,
+  /** judged by clues, or declared by somebody who knows: seen in leaf, planted, taken from an older list */
+  basis: oneOf('clues', 'declared').default('clues'),
+  /** what the year let one see; null where it was not said */
+  lookSeason: lookSeasonSchema.nullable().default(null),
   evidence: evidenceSchema,
   note
 });
@@ -144,14 +157,17 @@ export const recordSchema = z.discriminatedUnion('kind', [
   markSchema
 ]);
 
-export type Determination = z.infer<typeof determinationSchema>;
-export type Reading = z.infer<typeof readingSchema>;
-export type Assessment = z.infer<typeof assessmentSchema>;
-export type Decision = z.infer<typeof decisionSchema>;
-export type Taphole = z.infer<typeof tapholeSchema>;
-export type Shavings = z.infer<typeof shavingsSchema>;
-export type Mark = z.infer<typeof markSchema>;
-export type WorkRecord = z.infer<typeof recordSchema>;
+/** A record as it is kept: with who wrote it down, which the server sets and never takes from a client. */
+type Kept<T> = T & { readonly authorId?: string };
+
+export type Determination = Kept<z.infer<typeof determinationSchema>>;
+export type Reading = Kept<z.infer<typeof readingSchema>>;
+export type Assessment = Kept<z.infer<typeof assessmentSchema>>;
+export type Decision = Kept<z.infer<typeof decisionSchema>>;
+export type Taphole = Kept<z.infer<typeof tapholeSchema>>;
+export type Shavings = Kept<z.infer<typeof shavingsSchema>>;
+export type Mark = Kept<z.infer<typeof markSchema>>;
+export type WorkRecord = Kept<z.infer<typeof recordSchema>>;
 export type RecordKind = WorkRecord['kind'];
 
 export const RECORD_KINDS: readonly RecordKind[] = recordSchema.options.map((o) => o.shape.kind.value);
@@ -159,17 +175,52 @@ export const RECORD_KINDS: readonly RecordKind[] = recordSchema.options.map((o) 
 /** A batch as the outbox sends it. */
 export const recordBatchSchema = z.object({ records: z.array(z.unknown()).min(1).max(500) });
 
-/** The bush's own numbers. Everything has a default; stored settings may name only some. */
-export const bushSettingsSchema = z.object({
-  ladder: ladderIdSchema.default('twelveEighteen'),
-  bitMm: z.number().min(3).max(25).default(7.9375),
-  depthMm: z.number().min(10).max(150).default(38.1),
-  lowestMm: z.number().min(0).max(3000).default(600),
-  highestMm: z.number().min(300).max(4000).default(1500),
-  spacingMm: z.number().min(0).max(2000).default(300),
-  acceptedShare: z.number().min(0.01).max(0.5).default(0.1),
+/** The bush's own shares in the clue table, per cent; those of one species and character make 100. */
+export const adjustmentsSchema = z
+  .partialRecord(
+    characterIdSchema,
+    z.partialRecord(speciesIdSchema, z.record(z.string().max(40), z.number().min(0).max(100)))
+  )
+  .superRefine((adjustments, context) => {
+    for (const [id, bySpecies] of Object.entries(adjustments))
+      for (const [species, shares] of Object.entries(bySpecies ?? {})) {
+        const path = [id, species];
+        if (!Object.keys(shares ?? {}).every((state) => statesOf(id).includes(state)))
+          context.addIssue({ code: 'custom', path, message: 'names a state that its character does not have' });
+        const total = Object.values(shares ?? {}).reduce((sum, share) => sum + share, 0);
+        if (Math.abs(total - 100) > 0.5)
+          context.addIssue({ code: 'custom', path, message: `the shares make ${total} per cent instead of 100` });
+      }
+  });
+
+/** The bush's own numbers. */
+const settings = {
+  ladder: ladderIdSchema,
+  bitMm: z.number().min(3).max(25),
+  depthMm: z.number().min(10).max(150),
+  lowestMm: z.number().min(0).max(3000),
+  highestMm: z.number().min(300).max(4000),
+  spacingMm: z.number().min(0).max(2000),
+  acceptedShare: z.number().min(0.01).max(0.5),
   /** height at which trunks are measured, mm */
-  breastHeightMm: z.number().min(1000).max(1500).default(1300)
+  breastHeightMm: z.number().min(1000).max(1500),
+  clueTable: adjustmentsSchema
+};
+
+/** A change of some of them. */
+export const bushSettingsChangeSchema = z.object(settings).partial();
+
+/** Everything has a default; stored settings may name only some. */
+export const bushSettingsSchema = z.object({
+  ladder: settings.ladder.default('twelveEighteen'),
+  bitMm: settings.bitMm.default(7.9375),
+  depthMm: settings.depthMm.default(38.1),
+  lowestMm: settings.lowestMm.default(600),
+  highestMm: settings.highestMm.default(1500),
+  spacingMm: settings.spacingMm.default(300),
+  acceptedShare: settings.acceptedShare.default(0.1),
+  breastHeightMm: settings.breastHeightMm.default(1300),
+  clueTable: settings.clueTable.default({})
 });
 export type BushSettings = z.infer<typeof bushSettingsSchema>;
 export const DEFAULT_BUSH_SETTINGS: BushSettings = bushSettingsSchema.parse({});

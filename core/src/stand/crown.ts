@@ -17,11 +17,14 @@ const CROWN_FACTOR: Partial<Record<SpeciesId, number>> = {
   beech: 1.05,
   basswood: 0.95,
   whiteAsh: 0.85,
+  blackAsh: 0.8,
   yellowBirch: 1,
   blackCherry: 0.9,
   aspen: 0.7,
   hophornbeam: 0.95,
-  stripedMaple: 0.8
+  paperBirch: 0.85,
+  stripedMaple: 0.8,
+  mountainMaple: 0.75
 };
 
 /** Crown radius of a forest-grown tree from its diameter, metres, where none was measured. */

@@ -1,9 +1,11 @@
 import {
+  ClueTable,
   deriveTree,
   isOutstanding,
   recordSchema,
   STATIONS,
   treeRow,
+  type BushSettings,
   type SiteFeature,
   type Station,
   type TreeRow,
@@ -19,7 +21,7 @@ import { store, type OutboxEntry } from './store.ts';
 /** A record without the parts that are the same for all: id, moment and tree. */
 type Draft = WorkRecord extends infer R
   ? R extends WorkRecord
-    ? Omit<R, 'id' | 'treeId' | 'recordedAt' | 'correctsId' | 'withdrawn' | 'on'> & {
+    ? Omit<R, 'id' | 'treeId' | 'recordedAt' | 'correctsId' | 'withdrawn' | 'on' | 'authorId'> & {
         correctsId?: string;
         on?: string;
         withdrawn?: boolean;
@@ -50,6 +52,8 @@ export class BushState {
   readonly byId = $derived(new Map(this.rows.map((row) => [row.id, row])));
   /** A device may hold an overview from before features were sent. */
   readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);
+  /** The clue table with this bush's own shares. */
+  readonly clueTable = $derived(new ClueTable(this.overview?.bush.settings.clueTable ?? {}));
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
@@ -124,32 +128,73 @@ export class BushState {
    * @returns the record, with its new id
    */
   async record(treeId: string, draft: Draft): Promise<WorkRecord> {
-    const record = recordSchema.parse({
-      on: this.today,
-      ...draft,
-      id: crypto.randomUUID(),
-      treeId,
-      recordedAt: new Date().toISOString()
-    });
-    const memberId = this.overview?.member.id ?? '';
-    await store.outbox.put({
-      id: record.id,
-      bushId: this.id,
-      memberId,
-      treeId,
-      record,
-      addedAt: Date.now(),
-      refused: null
-    });
-    await this.#readOutbox();
-    void this.send();
-    return record;
+    return (await this.recordAll([{ treeId, draft }]))[0]!;
   }
 
-  /** Takes a record back: a correction that says nothing instead. */
-  async withdraw(record: WorkRecord): Promise<void> {
-    const { id: _id, treeId, recordedAt: _at, ...rest } = record;
-    await this.record(treeId, { ...rest, correctsId: record.id, withdrawn: true } as Draft);
+  /** Writes many records down at once, all or none on this device. */
+  async recordAll(drafts: readonly { readonly treeId: string; readonly draft: Draft }[]): Promise<WorkRecord[]> {
+    const authorId = this.overview?.member.id ?? '';
+    const records = drafts.map(({ treeId, draft }): WorkRecord => ({
+      ...recordSchema.parse({
+        on: this.today,
+        ...draft,
+        id: crypto.randomUUID(),
+        treeId,
+        recordedAt: new Date().toISOString()
+      }),
+      authorId
+    }));
+    // What this device knows of these trees has to be at hand, or what is new would not show on their lines.
+    await Promise.all([...new Set(drafts.map(({ treeId }) => treeId))].map((treeId) => this.#fromDevice(treeId)));
+    await store.outbox.bulkPut(
+      records.map((record) => ({
+        id: record.id,
+        bushId: this.id,
+        memberId: authorId,
+        treeId: record.treeId,
+        record,
+        addedAt: Date.now(),
+        refused: null
+      }))
+    );
+    await this.#readOutbox();
+    void this.send();
+    return records;
+  }
+
+  /** Takes records back: corrections that say nothing instead. */
+  async withdraw(...records: readonly WorkRecord[]): Promise<void> {
+    await this.recordAll(
+      records.map(({ id, treeId, recordedAt: _at, ...rest }) => ({
+        treeId,
+        draft: { ...rest, correctsId: id, withdrawn: true } as Draft
+      }))
+    );
+  }
+
+  /**
+   * Changes some of the bush's own numbers.
+   * @returns a sentence when that was refused; null when it is done
+   */
+  async changeSettings(settings: Partial<BushSettings>): Promise<string | null> {
+    if (!this.overview) return 'The bush is not open.';
+    try {
+      const response = await fetch(`/api/v1/bushes/${this.id}/settings`, {
+        method: 'PATCH',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ version: this.overview.bush.version, settings })
+      });
+      if (!response.ok) return await messageOf(response);
+    } catch {
+      return 'There is no network. Settings change only where the server can be reached; nothing was changed.';
+    }
+    await this.refresh();
+    return null;
+  }
+
+  /** The name of whoever wrote a record down. */
+  authorOf(record: WorkRecord): string {
+    return this.overview?.people?.find((person) => person.id === record.authorId)?.name ?? 'somebody else';
   }
 
   /** Drops a refused record from the outbox, once a person has read why. */

@@ -2,7 +2,15 @@ import type { BushSettings, Role, SiteFeature, Stand, TreeRow } from '@baumkin/c
 
 /** What the server tells of a bush at a glance. */
 export interface Overview {
-  readonly bush: { readonly id: string; readonly name: string; readonly role: Role; readonly settings: BushSettings };
+  readonly bush: {
+    readonly id: string;
+    readonly name: string;
+    readonly role: Role;
+    readonly settings: BushSettings;
+    readonly version: number;
+  };
+  /** everyone who belongs to the bush: records name their author by id; a device may hold an overview without them */
+  readonly people?: readonly { readonly id: string; readonly name: string }[];
   readonly member: { readonly id: string; readonly name: string };
   readonly today: string;
   readonly season: number;

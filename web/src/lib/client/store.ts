@@ -1,4 +1,4 @@
-import type { WorkRecord } from '@baumkin/core';
+import type { PracticeAnswer, WorkRecord } from '@baumkin/core';
 import Dexie, { type EntityTable } from 'dexie';
 
 import type { Overview } from './overview.ts';
@@ -16,15 +16,35 @@ export interface OutboxEntry {
   readonly refused: string | null;
 }
 
+/** What a sheet holds half done, so that leaving it loses nothing. */
+export interface SheetDraft {
+  /** tree and sheet */
+  readonly key: string;
+  readonly bushId: string;
+  readonly value: unknown;
+  readonly at: number;
+}
+
+/** One answer of the practice, on this device alone. */
+export interface PracticeEntry {
+  readonly id?: number;
+  readonly memberId: string;
+  readonly at: number;
+  readonly answer: PracticeAnswer;
+}
+
 /** What this device keeps, so that work goes on without a network and nothing typed is lost. */
 class DeviceStore extends Dexie {
   overviews!: EntityTable<{ bushId: string; overview: Overview }, 'bushId'>;
   lives!: EntityTable<{ treeId: string; bushId: string; records: WorkRecord[] }, 'treeId'>;
   outbox!: EntityTable<OutboxEntry, 'id'>;
+  drafts!: EntityTable<SheetDraft, 'key'>;
+  practice!: EntityTable<PracticeEntry, 'id'>;
 
   constructor() {
     super('baumkin');
     this.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
+    this.version(2).stores({ drafts: 'key, bushId', practice: '++id, memberId' });
   }
 }
 

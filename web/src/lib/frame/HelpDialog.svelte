@@ -10,6 +10,7 @@
     ['/', 'find a tree by its tag'],
     ['l', 'everything known of this tree'],
     ['u', 'change between metric and inch'],
+    ['a, b, c …', 'on Identify: choose a look-card; 0 can’t tell, v compare, s save'],
     ['?', 'this page']
   ];
   const WORDS: readonly [string, string][] = [

@@ -1,230 +1,378 @@
 <script lang="ts">
   import {
-    characterById,
-    CHARACTERS,
+    AGE_CLASSES,
     judge,
-    knownMaple,
-    ratioInWords,
+    likelyAge,
+    LOOK_SEASONS,
+    lookSeasonOf,
+    nextLooks,
+    questionAge,
     speciesById,
-    standPrior,
-    verdictAllows,
+    worth,
+    WORTH_LOOKING_BITS,
     type AgeClass,
     type Character,
     type CharacterId,
     type Evidence,
+    type LookSeason,
     type SpeciesId
   } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
-  import { untrack } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
 
+  import History from './History.svelte';
+  import IdentifyPages from './IdentifyPages.svelte';
   import LookCard from './LookCard.svelte';
+  import { priorFor } from './prior.ts';
+  import SideBySide from './SideBySide.svelte';
+  import Standing from './Standing.svelte';
+  import { AGE_NAMES, capital, headlineOf, inHundred, SEASON_NAMES, toneOf } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
   const row = $derived(bush.byId.get(treeId)!);
-  const tree = $derived(bush.stateOf(treeId));
+  const table = $derived(bush.clueTable);
 
-  /** Bark of a trunk thinner than this still looks young. Common practice; the steward may say otherwise. */
-  const YOUNG_BELOW_MM = 180;
+  /** Keys of the look-cards: letters that the frame leaves free. */
+  const CARD_KEYS = 'abcdefghijkm';
 
-  // The last determination's clues are where a new look begins; what is chosen here is kept only when it is saved.
-  const start = untrack(() => tree.determination);
-  let age = $state<AgeClass>(
-    untrack(() => start?.age ?? (row.dbhMm !== null && row.dbhMm < YOUNG_BELOW_MM ? 'young' : 'grown'))
-  );
-  let evidence = $state<Partial<Record<CharacterId, string>>>({ ...(start?.evidence as Evidence | undefined) });
+  interface Draft {
+    age: AgeClass;
+    season: LookSeason;
+    evidence: Partial<Record<CharacterId, string>>;
+    skipped: CharacterId[];
+  }
+
+  // The last determination's clues are where a new look begins; what is chosen here is kept on this device until it is
+  // saved or begun afresh.
+  const last = $derived(bush.stateOf(treeId).determination);
+  const start = untrack(() => last);
+  let work = $state<Draft>(untrack(begin));
   let asked = $state<CharacterId | null>(null);
-  let skipped = $state<CharacterId[]>([]);
+  let keptAt = $state<number | null>(null);
+  let comparing = $state(false);
+  /** on a phone: season and age of the bark are being changed */
+  let circumstances = $state(false);
+  let heading = $state<HTMLHeadingElement | null>(null);
+  let pair = $state<{ a: SpeciesId; b: SpeciesId } | null>(null);
 
-  const characters = $derived(CHARACTERS.filter((c) => c.age === null || c.age === age));
-  const current = $derived<Character>(
-    (asked ? characters.find((c) => c.id === asked) : undefined) ??
-      characters.find((c) => evidence[c.id] === undefined && !skipped.includes(c.id)) ??
-      characters[0]!
-  );
-  const prior = $derived.by(() => {
-    const settled: Partial<Record<SpeciesId, number>> = {};
-    for (const other of bush.rows)
-      if (
-        other.id !== treeId &&
-        other.standId === row.standId &&
-        other.species &&
-        knownMaple(other) !== null &&
-        other.verdict !== 'mapleOpen'
-      )
-        settled[other.species] = (settled[other.species] ?? 0) + 1;
-    return standPrior(settled);
+  function begin(): Draft {
+    return {
+      age: start?.age ?? likelyAge(row.dbhMm),
+      season: lookSeasonOf(bush.today),
+      evidence: { ...(start?.evidence as Evidence | undefined) },
+      skipped: []
+    };
+  }
+
+  onMount(async () => {
+    const kept = await readDraft<Draft>('identify', treeId);
+    if (!kept) return;
+    work = kept.value;
+    keptAt = kept.at;
   });
-  const judgement = $derived(judge(evidence, age, prior));
-  const leading = $derived(speciesById(judgement.candidates[0]!.species));
-  const begun = $derived(judgement.reasons.length > 0);
-  const headline = $derived(
-    !begun
-      ? 'Not looked at yet'
-      : {
-          settled: `Settled: ${leading.name}`,
-          mapleOpen: 'A maple, species open',
-          lookAgain: 'Look again',
-          notMaple: 'Not a maple'
-        }[judgement.verdict]
-  );
-  const tone = $derived(
-    !begun
-      ? 'bg-base-200'
-      : {
-          settled: 'bg-secondary text-secondary-content',
-          mapleOpen: 'bg-secondary text-secondary-content',
-          lookAgain: 'bg-primary text-primary-content',
-          notMaple: 'bg-neutral text-neutral-content'
-        }[judgement.verdict]
-  );
+
   const changed = $derived(
-    JSON.stringify(evidence) !== JSON.stringify(start?.evidence ?? {}) || age !== (start?.age ?? age)
+    JSON.stringify(work.evidence) !== JSON.stringify(start?.evidence ?? {}) || work.age !== (start?.age ?? work.age)
   );
+  const judgement = $derived(judge(work.evidence, work.age, priorFor(row, bush.rows), table));
+  const leading = $derived(judgement.candidates[0]!);
+  const begun = $derived(judgement.reasons.length > 0);
+  const looks = $derived(
+    nextLooks(work.evidence, work.age, work.season, {
+      prior: priorFor(row, bush.rows),
+      table,
+      skipped: work.skipped
+    })
+  );
+  const best = $derived(looks[0] && worth(looks[0]) >= WORTH_LOOKING_BITS ? looks[0] : null);
+  /** When the buds may be swelling, that is asked before any bud is judged. */
+  const stageFirst = $derived(
+    work.season === 'swelling' && !work.evidence.budStage && !work.skipped.includes('budStage')
+  );
+  const current = $derived<Character | null>(
+    asked
+      ? table.character(asked)
+      : stageFirst
+        ? table.character('budStage')
+        : best
+          ? table.character(best.character)
+          : null
+  );
+  const seen = $derived(table.forAge(work.age).filter((c) => work.evidence[c.id] !== undefined));
+  const others = $derived(
+    table
+      .visible(work.age, work.season)
+      .filter((c) => work.evidence[c.id] === undefined && c.id !== current?.id)
+      .toSorted((a, b) => rank(a) - rank(b))
+  );
+  const rank = (c: Character) => {
+    const i = looks.findIndex((look) => look.character === c.id);
+    return i < 0 ? looks.length : i;
+  };
+  const ageQuestion = $derived(questionAge(work.age, row.dbhMm));
+  const labelOf = (character: Character, state: string) => character.states.find((s) => s.id === state)?.label ?? state;
+
+  async function keep(): Promise<void> {
+    keptAt = null;
+    if (bush.mayRecord) await keepDraft(bush.id, 'identify', treeId, $state.snapshot(work));
+  }
+
+  /** On to the next question, which has to be seen: on a phone the cards before it filled the page. */
+  async function answered(): Promise<void> {
+    asked = null;
+    await Promise.all([tick(), keep()]);
+    heading?.scrollIntoView({ block: 'nearest' });
+  }
 
   function choose(character: Character, state: string): void {
-    if (evidence[character.id] === state) delete evidence[character.id];
-    else evidence[character.id] = state;
-    skipped = skipped.filter((id) => id !== character.id);
-    asked = null;
+    if (work.evidence[character.id] === state) delete work.evidence[character.id];
+    else work.evidence[character.id] = state;
+    work.skipped = work.skipped.filter((id) => id !== character.id);
+    void answered();
   }
 
   function cannotTell(): void {
-    delete evidence[current.id];
-    if (!skipped.includes(current.id)) skipped = [...skipped, current.id];
-    asked = null;
+    if (!current) return;
+    delete work.evidence[current.id];
+    if (!work.skipped.includes(current.id)) work.skipped.push(current.id);
+    void answered();
+  }
+
+  async function afresh(): Promise<void> {
+    await dropDraft('identify', treeId);
+    work = begin();
+    asked = keptAt = null;
   }
 
   async function save(): Promise<void> {
-    const seen = Object.fromEntries(
-      Object.entries($state.snapshot(evidence)).filter(([id]) => characters.some((c) => c.id === id))
+    const usable = new Set(table.forAge(work.age).map((c) => c.id));
+    const evidence = Object.fromEntries(
+      Object.entries($state.snapshot(work.evidence)).filter(([id]) => usable.has(id as CharacterId))
     );
     const record = await bush.record(treeId, {
       kind: 'determination',
       verdict: judgement.verdict,
-      species: leading.id,
-      probability: judgement.candidates[0]!.probability,
-      age,
-      evidence: seen,
+      species: leading.species,
+      probability: leading.probability,
+      age: work.age,
+      basis: 'clues',
+      lookSeason: work.season,
+      evidence,
       note: ''
     });
-    toast.success(`Tree ${row.tag}: ${headline.toLowerCase()}.`, {
+    await dropDraft('identify', treeId);
+    keptAt = null;
+    toast.success(`Tree ${row.tag}: ${headlineOf(judgement.verdict, leading.species, true).toLowerCase()}.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
     });
   }
 
-  const percent = (p: number) =>
-    p > 0.995 ? 'over 99 in 100' : p < 0.005 ? 'under 1 in 100' : `${Math.round(p * 100)} in 100`;
-  const labelOf = (id: CharacterId, state: string) => characterById(id).states.find((s) => s.id === state)!.label;
+  function compare(): void {
+    comparing = !comparing;
+    pair = comparing ? { a: leading.species, b: judgement.rival } : null;
+  }
+
+  const maySave = $derived(bush.mayRecord && begun && (changed || start === null));
+  /** The choices stand as they were saved. */
+  const savedNow = $derived(
+    last !== null && JSON.stringify(last.evidence) === JSON.stringify(work.evidence) && last.age === work.age
+  );
+
+  function onkeydown(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog]')) return;
+    if (target.closest('input:not([type=radio]), textarea, select')) return;
+    const state = current?.states[CARD_KEYS.indexOf(event.key)];
+    if (event.key === 'v') compare();
+    else if (!bush.mayRecord) return;
+    else if (state && event.key.length === 1) choose(current!, state.id);
+    else if (event.key === '0') cannotTell();
+    else if (event.key === 's' && maySave && !savedNow) void save();
+    else return;
+    event.preventDefault();
+  }
 </script>
 
+<svelte:window {onkeydown} />
+<IdentifyPages {treeId} />
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_20.5rem]">
   <section aria-labelledby="look" class="min-w-0">
-    <ol class="mb-3 flex flex-wrap gap-1.5 max-md:hidden" aria-label="Looks">
-      {#each characters as character (character.id)}
-        {@const seen = evidence[character.id]}
-        <li>
-          <button
-            class="border px-2.5 py-1 text-sm {character.id === current.id
-              ? 'border-base-content font-bold'
-              : 'border-base-300'} {seen ? 'bg-base-200' : ''}"
-            aria-current={character.id === current.id ? 'step' : undefined}
-            onclick={() => (asked = character.id)}
+    <button
+      class="mb-2 min-h-11 text-left text-sm underline underline-offset-4 md:hidden"
+      aria-expanded={circumstances}
+      onclick={() => (circumstances = !circumstances)}
+      >The woods are {SEASON_NAMES[work.season]}, its bark is {AGE_NAMES[work.age]}</button
+    >
+    <div class="mb-3 flex flex-wrap gap-x-6 gap-y-1.5 text-sm {circumstances ? '' : 'max-md:hidden'}">
+      <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <legend class="float-left mr-3 font-semibold">The woods are</legend>
+        {#each LOOK_SEASONS as season (season)}
+          <label class="flex min-h-6 items-center gap-1.5"
+            ><input type="radio" class="radio radio-xs" value={season} bind:group={work.season} onchange={keep} />
+            {SEASON_NAMES[season]}</label
           >
-            {character.name}{#if seen}: <b>{labelOf(character.id, seen).toLowerCase()}</b
-              >{:else if skipped.includes(character.id)}: can’t tell{/if}
-          </button>
-        </li>
-      {/each}
-    </ol>
-    <div class="mb-2 flex flex-wrap items-baseline justify-between gap-x-4">
-      <h2 id="look">{current.question}</h2>
-      {#if current.strength === 'weak'}<p class="aside">A weak clue: it can nudge, never decide.</p>{/if}
-    </div>
-    <div class="grid gap-2 md:grid-cols-4 xl:grid-cols-5">
-      {#each current.states as state (state.id)}
-        <LookCard
-          character={current}
-          {state}
-          chosen={evidence[current.id] === state.id}
-          disabled={!bush.mayRecord}
-          onchoose={() => choose(current, state.id)}
-        />
-      {/each}
-    </div>
-    <div class="mt-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-      <button class="btn btn-outline btn-sm" onclick={cannotTell} disabled={!bush.mayRecord}>Can’t tell</button>
-      {#if current.block === 'bark'}
-        <fieldset class="flex items-center gap-3 text-sm">
-          <legend class="sr-only">Age of the bark</legend>
-          <label class="flex items-center gap-1.5"
-            ><input type="radio" class="radio radio-sm" value="young" bind:group={age} /> young bark</label
-          >
-          <label class="flex items-center gap-1.5"
-            ><input type="radio" class="radio radio-sm" value="grown" bind:group={age} /> grown bark</label
-          >
-        </fieldset>
-      {/if}
-    </div>
-  </section>
-
-  <aside class="flex flex-col gap-4" aria-label="Standing">
-    <div class="{tone} px-4 py-3" data-testid="verdict">
-      <p class="font-slab text-xl font-semibold">{headline}</p>
-      <p class="mt-1">{judgement.because}</p>
-      <p class="mt-1 font-semibold" hidden={!begun}>{verdictAllows(judgement.verdict, leading.sap)}</p>
-    </div>
-    {#if bush.mayRecord}
-      {#if !changed && start !== null}
-        <p class="aside">
-          This is the determination of {start.on}. Change a clue to make a new one; the old one is kept.
-        </p>
-      {:else}
-        <button class="btn btn-primary" onclick={save} disabled={!begun}>Save this determination</button>
-      {/if}
-    {/if}
-    <div>
-      <h2 class="mb-1">Standing</h2>
-      <ol class="flex flex-col gap-1">
-        {#each judgement.candidates.slice(0, 5) as candidate (candidate.species)}
-          <li class="grid grid-cols-[1fr_5rem_6.2rem] items-center gap-2">
-            <span class="truncate">{speciesById(candidate.species).name}</span>
-            <span class="h-3 bg-base-200" aria-hidden="true">
-              <span
-                class="block h-3 {speciesById(candidate.species).sap === 'none'
-                  ? 'bg-base-content/45'
-                  : 'bg-secondary'}"
-                style:width="{candidate.probability * 100}%"
-              ></span>
-            </span>
-            <span class="text-right text-sm">{percent(candidate.probability)}</span>
-          </li>
         {/each}
-      </ol>
-      <p class="aside mt-1">
-        {leading.name[0]!.toUpperCase() + leading.name.slice(1)} is {judgement.lead}. The start is this stand’s own
-        settled trees.
-      </p>
+      </fieldset>
+      <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <legend class="float-left mr-3 font-semibold">Its bark is</legend>
+        {#each AGE_CLASSES as age (age)}
+          <label class="flex min-h-6 items-center gap-1.5"
+            ><input type="radio" class="radio radio-xs" value={age} bind:group={work.age} onchange={keep} />
+            {AGE_NAMES[age]}</label
+          >
+        {/each}
+      </fieldset>
     </div>
-    {#if judgement.reasons.length > 0}
-      <div>
-        <h2 class="mb-1">What each clue says of {leading.name}</h2>
-        <ul class="flex flex-col gap-0.5">
-          {#each judgement.reasons as reason (reason.character)}
+    {#if ageQuestion}<p class="mb-3 border-l-4 border-primary pl-3" data-testid="age-question">{ageQuestion}</p>{/if}
+    {#if keptAt !== null}
+      <p class="mb-3 border-l-4 border-base-content pl-3">
+        Here is what you had chosen on {new Date(keptAt).toLocaleDateString('en-GB')} and not saved.
+        <button class="link" onclick={afresh}>Begin afresh</button>
+      </p>
+    {/if}
+    {#each judgement.conflicts.slice(0, 1) as { a, b } (a.character + b.character)}
+      <div class="mb-3 border-l-4 border-primary pl-3" data-testid="conflict">
+        <p>
+          No tree on the list shows <b>{labelOf(table.character(a.character), a.state).toLowerCase()}</b> with
+          <b>{labelOf(table.character(b.character), b.state).toLowerCase()}</b>. One of the two is another tree’s, or
+          was misread.
+        </p>
+        <p class="mt-1 flex flex-wrap gap-2">
+          {#each [a, b] as { character } (character)}
+            <button class="btn btn-outline btn-sm" onclick={() => (asked = character)}
+              >Look again: {table.character(character).name.toLowerCase()}</button
+            >
+          {/each}
+        </p>
+      </div>
+    {/each}
+
+    {#if current}
+      <div class="mb-2">
+        <h2 id="look" bind:this={heading} class="scroll-mt-3">{current.question}</h2>
+        <p class="aside" data-testid="why-look">
+          {#if current.strength === 'weak'}A weak clue: it can nudge, never decide.
+          {:else if current.strength === 'context'}It says how far the buds can be trusted, and whether the season ends.
+          {:else if asked === null && best}The look that tells most now{best.settles >= 0.05
+              ? `: it would settle about ${Math.round(best.settles * 100)} in 100 such trees`
+              : ''}.
+          {:else}{current.name}{/if}
+        </p>
+      </div>
+      <div class="grid grid-cols-2 gap-2 md:grid-cols-4 xl:grid-cols-5">
+        {#each current.states as state, i (state.id)}
+          <LookCard
+            character={current}
+            {state}
+            hint={CARD_KEYS[i]}
+            chosen={work.evidence[current.id] === state.id}
+            disabled={!bush.mayRecord}
+            onchoose={() => choose(current, state.id)}
+          />
+        {/each}
+      </div>
+      <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <button class="btn btn-outline btn-sm max-md:w-full" onclick={cannotTell} disabled={!bush.mayRecord}
+          >Can’t tell <kbd class="font-sans text-xs opacity-70 max-md:hidden">0</kbd></button
+        >
+        {#if asked !== null}<button class="btn btn-ghost btn-sm" onclick={() => (asked = null)}
+            >Leave it as it is</button
+          >{/if}
+      </div>
+    {:else}
+      <h2 id="look" bind:this={heading} class="scroll-mt-3">
+        Nothing else that can be seen now would change the answer.
+      </h2>
+      <p class="aside">
+        {judgement.verdict === 'lookAgain' || judgement.verdict === 'mapleOpen'
+          ? 'Save it as it stands: it joins the list of trees that want a visit in leaf.'
+          : 'The clues left over would only repeat it.'}
+      </p>
+    {/if}
+
+    {#if seen.length > 0}
+      <div class="mt-5">
+        <h2 class="mb-1.5">Seen so far</h2>
+        <ul class="flex flex-wrap gap-1.5">
+          {#each seen as character (character.id)}
             <li>
-              {labelOf(reason.character, reason.state)}:
-              <span class={reason.contradicts ? 'font-bold text-error' : ''}
-                >{reason.contradicts ? 'rare on it; look again' : ratioInWords(reason.ratio)}</span
+              <button
+                class="flex items-center gap-1.5 border border-base-300 bg-base-200 py-0.5 pr-2.5 pl-1 text-sm max-md:min-h-11 {asked ===
+                character.id
+                  ? 'border-base-content font-bold'
+                  : ''}"
+                onclick={() => (asked = character.id)}
+                >{character.name}: <b>{labelOf(character, work.evidence[character.id]!).toLowerCase()}</b></button
               >
             </li>
           {/each}
         </ul>
-        <p class="aside mt-1">
-          Weighed against {speciesById(judgement.rival).name}, the next that would be treated otherwise.
-        </p>
       </div>
+    {/if}
+    {#if others.length > 0}
+      <details class="mt-4">
+        <summary class="cursor-pointer font-semibold max-md:py-2">Look at something else</summary>
+        <ul class="mt-1.5 flex flex-wrap gap-1.5">
+          {#each others as character (character.id)}
+            <li>
+              <button
+                class="border border-base-300 px-2.5 py-0.5 text-sm max-md:min-h-11"
+                onclick={() => (asked = character.id)}
+                >{character.name}{work.skipped.includes(character.id) ? ': can’t tell' : ''}</button
+              >
+            </li>
+          {/each}
+        </ul>
+      </details>
+    {/if}
+    <button class="btn mt-4 btn-outline btn-sm" aria-expanded={comparing} onclick={compare}
+      >{comparing
+        ? 'Close the comparison'
+        : `Compare ${speciesById(leading.species).name} with ${speciesById(judgement.rival).name}`}
+      <kbd class="font-sans text-xs opacity-70 max-md:hidden">v</kbd></button
+    >
+  </section>
+
+  <aside class="flex flex-col gap-4" aria-label="Standing">
+    <Standing {judgement} {begun} {table} />
+    {#if bush.mayRecord}
+      {#if savedNow || (!changed && start !== null)}
+        <p class="aside">
+          This is the determination of {last?.on ?? start?.on}. Change a clue to make a new one; the old one is kept.
+        </p>
+      {:else}
+        <button class="btn btn-primary max-md:hidden" onclick={save} disabled={!begun}
+          >Save this determination <kbd class="font-sans text-xs opacity-70">s</kbd></button
+        >
+      {/if}
     {/if}
   </aside>
 </div>
+{#if comparing && pair}
+  <section class="mt-6" aria-labelledby="compare">
+    <h2 id="compare" class="mb-1">{capital(speciesById(pair.a).name)} or {speciesById(pair.b).name}?</h2>
+    <SideBySide bind:a={pair.a} bind:b={pair.b} {table} age={work.age} season={work.season} evidence={work.evidence} />
+  </section>
+{/if}
+<div class="mt-6"><History {treeId} /></div>
+
+<!-- For one thumb: the verdict so far and the one thing to do about it. -->
+{#if bush.mayRecord && begun && changed && !savedNow}
+  <div
+    class="{toneOf(
+      judgement.verdict,
+      begun
+    )} sticky -bottom-4 -mx-4 mt-4 -mb-4 flex items-center gap-3 px-4 py-2 md:hidden"
+  >
+    <span class="grow leading-tight font-semibold"
+      >{headlineOf(judgement.verdict, leading.species, begun)}<span class="block text-sm font-normal"
+        >{inHundred(judgement.pMaple)} a maple</span
+      ></span
+    >
+    <button class="btn border-current bg-base-100 text-base-content" onclick={save}>Save</button>
+  </div>
+{/if}

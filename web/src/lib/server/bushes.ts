@@ -9,7 +9,7 @@ import {
   type StandPurpose
 } from '@baumkin/core';
 
-import { Bush, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
+import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
 
 /** A bush as one of its members sees it. */
 export interface BushAccess {
@@ -17,6 +17,8 @@ export interface BushAccess {
   readonly name: string;
   readonly role: Role;
   readonly settings: BushSettings;
+  /** of the settings: whoever changes them names the version that she saw */
+  readonly version: number;
   readonly origin: { readonly lat: number; readonly lon: number } | null;
 }
 
@@ -35,9 +37,9 @@ export async function bushFor(userId: string, bushId: string): Promise<BushAcces
 }
 
 function access(bush: Bush, role: string): BushAccess {
-  const { id, name, originLat, originLon } = bush;
+  const { id, name, version, originLat, originLon } = bush;
   const origin = originLat !== null && originLon !== null ? { lat: originLat, lon: originLon } : null;
-  return { id, name, role: role as Role, settings: bushSettingsSchema.parse(bush.settings), origin };
+  return { id, name, role: role as Role, settings: bushSettingsSchema.parse(bush.settings), version, origin };
 }
 
 /** Makes a bush; whoever makes it is its steward. */
@@ -48,6 +50,34 @@ export async function createBush(userId: string, name: string, now = new Date())
     await Membership.create({ userId, bushId: id, role: 'steward' }, { transaction });
   });
   return id;
+}
+
+/**
+ * Changes some of a bush's settings and writes down who did.
+ * @param seen the version that the change was made from
+ * @throws Outdated when somebody else was faster
+ */
+export async function changeSettings(
+  bushId: string,
+  authorId: string,
+  seen: number,
+  change: Partial<BushSettings>,
+  now = new Date()
+): Promise<Pick<BushAccess, 'settings' | 'version'>> {
+  return tables().sequelize.transaction(async (transaction) => {
+    const bush = (await Bush.findByPk(bushId, { transaction, lock: true }))!;
+    if (bush.version !== seen) throw new Outdated();
+    const settings = bushSettingsSchema.parse({ ...(bush.settings as object), ...change });
+    await bush.update({ settings, version: seen + 1 }, { transaction });
+    await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
+    return { settings, version: seen + 1 };
+  });
+}
+
+export class Outdated extends Error {
+  constructor() {
+    super('Somebody else has changed these settings meanwhile. Nothing was overwritten; look at theirs and try again.');
+  }
 }
 
 export async function standsOf(bushId: string): Promise<Stand[]> {
@@ -74,13 +104,16 @@ export class UnknownName extends Error {
 }
 
 /** Who belongs to a bush. */
-export async function membersOf(bushId: string): Promise<{ displayName: string; signInName: string; role: Role }[]> {
+export async function membersOf(
+  bushId: string
+): Promise<{ id: string; displayName: string; signInName: string; role: Role }[]> {
   const memberships = await Membership.findAll({ where: { bushId } });
   const users = await User.findAll({
     where: { id: memberships.map((m) => m.userId) },
     order: [['displayName', 'ASC']]
   });
   return users.map((user) => ({
+    id: user.id,
     displayName: user.displayName,
     signInName: user.signInName,
     role: memberships.find((m) => m.userId === user.id)!.role as Role

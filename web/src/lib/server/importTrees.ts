@@ -111,6 +111,8 @@ function recordsOf(tree: CsvTree, treeId: string, settings: BushSettings, today:
       species: tree.species,
       probability: 1,
       age: 'grown',
+      basis: 'declared',
+      lookSeason: null,
       evidence: {},
       note: 'taken from an imported file'
     });

@@ -119,7 +119,7 @@ export async function recordsByTree(
     (options.kinds ?? RECORD_KINDS).map(async (kind) => {
       const rows = (await tables().work[kind].findAll({ where, raw: true })) as unknown as Record<string, unknown>[];
       for (const row of rows) {
-        const record = recordOf(kind, row);
+        const record = { ...recordOf(kind, row), authorId: row.authorId as string };
         const list = byTree.get(record.treeId);
         if (list) list.push(record);
         else byTree.set(record.treeId, [record]);

@@ -3,11 +3,13 @@ import { SequelizeStorage, Umzug } from 'umzug';
 
 import * as foundation from './migrations/0001-foundation.ts';
 import * as features from './migrations/0002-features.ts';
+import * as identify from './migrations/0003-identify.ts';
 
 /** All migrations, oldest first. Forward only. */
 const MIGRATIONS = [
   { name: '0001-foundation', up: foundation.up },
-  { name: '0002-features', up: features.up }
+  { name: '0002-features', up: features.up },
+  { name: '0003-identify', up: identify.up }
 ];
 
 const LOCK = 'baumkin-migrations';

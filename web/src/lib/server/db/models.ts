@@ -38,9 +38,20 @@ export class Bush extends Model<InferAttributes<Bush>, InferCreationAttributes<B
   declare id: string;
   declare name: string;
   declare settings: unknown;
+  /** goes up with every change of the settings */
+  declare version: CreationOptional<number>;
   declare originLat: number | null;
   declare originLon: number | null;
   declare createdAt: Date;
+}
+
+/** Who changed a bush's settings, when and to what. */
+export class BushChange extends Model<InferAttributes<BushChange>, InferCreationAttributes<BushChange>> {
+  declare id: CreationOptional<number>;
+  declare bushId: ForeignKey<string>;
+  declare authorId: ForeignKey<string>;
+  declare at: Date;
+  declare settings: unknown;
 }
 
 export class Membership extends Model<InferAttributes<Membership>, InferCreationAttributes<Membership>> {
@@ -115,6 +126,8 @@ export const WORK_TABLES: Readonly<
       species: { type: DataTypes.STRING(30), allowNull: true },
       probability: double(),
       age: text(10),
+      basis: text(10),
+      lookSeason: { type: DataTypes.STRING(10), allowNull: true },
       evidence: { type: DataTypes.JSON, allowNull: false },
       note: text(500)
     })
@@ -204,11 +217,22 @@ export function defineModels(sequelize: Sequelize): Tables {
       id: id(),
       name: text(80),
       settings: { type: DataTypes.JSON, allowNull: false },
+      version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
       originLat: doubleOrNull(),
       originLon: doubleOrNull(),
       createdAt: { type: DataTypes.DATE(3), allowNull: false }
     },
     { sequelize, tableName: 'bushes' }
+  );
+  BushChange.init(
+    {
+      id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true },
+      bushId: uuid(),
+      authorId: uuid(),
+      at: { type: DataTypes.DATE(3), allowNull: false },
+      settings: { type: DataTypes.JSON, allowNull: false }
+    },
+    { sequelize, tableName: 'bushChanges' }
   );
   Membership.init(
     { userId: { ...uuid(), primaryKey: true }, bushId: { ...uuid(), primaryKey: true }, role: text(20) },

@@ -1,15 +1,16 @@
 import {
-  CHARACTERS,
   drawColumn,
   DEFAULT_COLUMNS,
   girthFromDiameter,
   insideBark,
   isMaple,
+  judge,
+  likelyAge,
   overlapOf,
   seededRng,
+  SHIPPED_TABLE,
   shorterWay,
   stainedShare,
-  type AgeClass,
   type Column,
   type Rng,
   type SiteFeature,
@@ -116,28 +117,35 @@ type Envelope = (on: string) => Pick<WorkRecord, 'id' | 'treeId' | 'on' | 'recor
 
 function determine(tree: TrueTree, number: number, rng: Rng, envelope: Envelope, records: WorkRecord[]): void {
   if (number % 29 === 17) return;
-  const age: AgeClass = tree.dbhMm < 180 ? 'young' : 'grown';
+  const age = likelyAge(tree.dbhMm);
+  const lookSeason = 'leaf';
   const evidence: Record<string, string> = {};
-  for (const character of CHARACTERS) {
+  for (const character of SHIPPED_TABLE.visible(age, lookSeason)) {
     const shares = character.seen[tree.species];
-    if (!shares || character.strength === 'weak' || (character.age !== null && character.age !== age)) continue;
+    if (!shares || character.strength === 'weak') continue;
     evidence[character.id] = Object.entries(shares).reduce((a, b) => (b[1] > a[1] ? b : a))[0];
   }
-  const maple = isMaple(tree.species);
-  const open = maple && rng.uniform() < 0.04;
-  const unsure = !open && rng.uniform() < 0.02;
-  if (unsure) for (const clue of ['budShape', 'budColour', 'barkGrown', 'rub']) delete evidence[clue];
+  // Some were seen in winter only, by a few twigs; of some the bark alone.
+  const luck = isMaple(tree.species) ? rng.uniform() : 1;
+  const left = luck < 0.04 ? FEW_TWIGS : luck < 0.06 ? BARK_ALONE : null;
+  const kept = left ? Object.fromEntries(Object.entries(evidence).filter(([id]) => left.includes(id))) : evidence;
+  const { verdict, candidates } = judge(kept, age);
   records.push({
-    ...envelope(number % 2 ? '2019-07-20' : '2014-08-12'),
+    ...envelope(left ? '2022-01-15' : number % 2 ? '2019-07-20' : '2014-08-12'),
     kind: 'determination',
-    verdict: unsure && maple ? 'lookAgain' : open ? 'mapleOpen' : maple ? 'settled' : 'notMaple',
-    species: tree.species,
-    probability: unsure ? 0.6 : open ? 0.86 : 0.97,
+    verdict,
+    species: candidates[0]!.species,
+    probability: candidates[0]!.probability,
     age,
-    evidence,
+    basis: 'clues',
+    lookSeason: left ? 'bare' : 'leaf',
+    evidence: kept,
     note: ''
   });
 }
+
+const FEW_TWIGS = ['arrangement', 'twigStoutness', 'twigColour', 'barkGrown', 'barkYoung'];
+const BARK_ALONE = ['arrangement', 'barkGrown', 'barkYoung', 'barkOld'];
 
 function readings(tree: TrueTree, number: number, rng: Rng, envelope: Envelope, records: WorkRecord[]): void {
   for (const year of [2009, 2014, 2019, 2024]) {

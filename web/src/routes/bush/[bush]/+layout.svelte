@@ -35,7 +35,11 @@
     if (page.params.tree) lastTree = page.params.tree;
   });
   const treeId = $derived(page.params.tree ?? lastTree);
-  const where = $derived(page.params.station ?? null);
+  /** A station, the life of a tree, or null on the other pages; a station's own pages belong to it. */
+  const where = $derived.by(() => {
+    const part = page.url.pathname.split('/')[3] ?? '';
+    return part === 'life' || STATIONS.some((s) => s === part) ? part : null;
+  });
   const station = $derived<Station | null>(STATIONS.find((s) => s === where) ?? null);
   const index = $derived(bush.rows.findIndex((row) => row.id === treeId));
   const tag = $derived(bush.rows[index]?.tag ?? null);
@@ -98,7 +102,7 @@
 
 <div class="flex h-dvh flex-col print:block print:h-auto">
   <TopLine onhelp={() => (helpOpen = true)} />
-  {#if where}
+  {#if where && page.params.tree}
     <div class="flex h-12 shrink-0 items-center border-b border-base-300 md:hidden print:hidden">
       <button class="h-12 w-14" aria-label="Tree before" disabled={index <= 0} onclick={() => step(-1)}
         ><ChevronLeft class="mx-auto" /></button

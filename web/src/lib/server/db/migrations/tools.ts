@@ -1,4 +1,4 @@
-import type { QueryInterface } from 'sequelize';
+import type { ModelAttributeColumnOptions, QueryInterface } from 'sequelize';
 
 /**
  * Adds an index unless it stands already. DDL commits by itself, so a migration that was cut off half-way is run again
@@ -13,4 +13,15 @@ export async function addIndexOnce(
   const name = [table, ...fields].join('_');
   const present = (await query.showIndex(table)) as { name: string }[];
   if (!present.some((index) => index.name === name)) await query.addIndex(table, { fields, name, ...options });
+}
+
+/** Adds a column unless it stands already, for the same reason. */
+export async function addColumnOnce(
+  query: QueryInterface,
+  table: string,
+  column: string,
+  options: ModelAttributeColumnOptions
+): Promise<void> {
+  const present = await query.describeTable(table);
+  if (!(column in present)) await query.addColumn(table, column, options);
 }

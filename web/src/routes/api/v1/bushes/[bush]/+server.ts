@@ -2,7 +2,7 @@ import { seasonOf } from '@baumkin/core';
 
 import type { Overview } from '$lib/client/overview.ts';
 import { enter, packedJson } from '$lib/server/api.ts';
-import { featuresOf, standsOf } from '$lib/server/bushes.ts';
+import { featuresOf, membersOf, standsOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
 import { treeRows } from '$lib/server/trees.ts';
 
@@ -11,15 +11,17 @@ export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [stands, features, trees] = await Promise.all([
+  const [stands, features, people, trees] = await Promise.all([
     standsOf(bush.id),
     featuresOf(bush.id),
+    membersOf(bush.id),
     treeRows(bush.id, season, day)
   ]);
-  const { id, name, role, settings } = bush;
+  const { id, name, role, settings, version } = bush;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
   return packedJson(request, {
-    bush: { id, name, role, settings },
+    bush: { id, name, role, settings, version },
+    people: people.map((person) => ({ id: person.id, name: person.displayName })),
     member,
     today: day,
     season,

@@ -1,148 +1,9 @@
-import { seededRng, seedFrom, type CharacterId, type Rng } from '@baumkin/core';
+import type { Rng } from '@baumkin/core';
 
-/**
- * Line drawings of what to look for, made from parameters in a square of 100 by 100. Every drawing of a state is the
- * same each time: its jitter is seeded by its name.
- */
-export interface Stroke {
-  readonly d: string;
-  /** line width; 0 for no line */
-  readonly width?: number;
-  /** fill colour; none by default */
-  readonly fill?: string;
-  readonly opacity?: number;
-}
-
-const BROWN = '#8a5a33';
-const RED = '#a32f35';
-const GREEN = '#6f8b3d';
-const BLACK = '#3b332d';
-const DOWN = '#d9d3c4';
-const BARK = '#9a9187';
-
-/** The drawing of a character's state. */
-export function drawingOf(character: CharacterId, state: string): readonly Stroke[] {
-  const rng = seededRng(seedFrom(`${character}/${state}`));
-  switch (character) {
-    case 'arrangement':
-      return twig(state === 'opposite');
-    case 'budShape':
-      return bud(BUDS[state] ?? BUDS.sharpScaly!);
-    case 'budColour':
-      return bud({ ...BUDS.sharpScaly!, colour: BUD_COLOURS[state] ?? BROWN, width: 24, side: false });
-    case 'barkYoung':
-    case 'barkGrown':
-      return bark(state, rng);
-    case 'rub':
-      return rub(state, rng);
-    case 'staining':
-      return stained(state === 'yes', rng);
-    case 'oldTapholes':
-      return tapholes(state === 'yes', rng);
-  }
-}
-
-const BUD_COLOURS: Readonly<Record<string, string>> = { brown: BROWN, red: RED, greenMaroon: GREEN, black: BLACK };
-
-function twig(opposite: boolean): Stroke[] {
-  const strokes: Stroke[] = [{ d: 'M50 98 C 47 70 53 45 50 14', width: 4 }];
-  const levels = [24, 44, 64, 84];
-  levels.forEach((y, i) => {
-    for (const side of opposite ? [-1, 1] : [i % 2 ? 1 : -1]) {
-      const tip = [50 + side * 24, y - 15] as const;
-      strokes.push({ d: `M50 ${y} Q ${50 + side * 10} ${y - 4} ${tip[0]} ${tip[1]}`, width: 2.6 });
-      strokes.push({ d: leafBud(tip[0], tip[1], side * 40, 5, 11), width: 1.4, fill: BROWN });
-    }
-  });
-  strokes.push({ d: leafBud(50, 16, 0, 6, 15), width: 1.6, fill: BROWN });
-  return strokes;
-}
-
-/** A small pointed bud at a place, leaning by an angle. */
-function leafBud(x: number, y: number, lean: number, width: number, height: number): string {
-  const a = (lean * Math.PI) / 180;
-  const tip = [x + height * Math.sin(a), y - height * Math.cos(a)] as const;
-  const [cx, cy] = [Math.cos(a) * width, Math.sin(a) * width];
-  return `M${x} ${y} C ${x - cx} ${y - cy} ${tip[0] - cx * 0.5} ${tip[1] - cy * 0.5} ${tip[0]} ${tip[1]} C ${tip[0] + cx * 0.5} ${tip[1] + cy * 0.5} ${x + cx} ${y + cy} ${x} ${y} Z`;
-}
-
-interface BudForm {
-  readonly width: number;
-  readonly height: number;
-  /** 0 a dome, 1 a sharp point */
-  readonly point: number;
-  readonly scales: number;
-  readonly colour: string;
-  readonly stalk: number;
-  readonly side: boolean;
-  readonly cluster: boolean;
-}
-
-const BUDS: Readonly<Record<string, BudForm>> = {
-  sharpScaly: { width: 17, height: 52, point: 1, scales: 6, colour: BROWN, stalk: 0, side: true, cluster: false },
-  roundedClustered: { width: 15, height: 24, point: 0.25, scales: 2, colour: RED, stalk: 4, side: true, cluster: true },
-  largeBlunt: { width: 30, height: 48, point: 0.4, scales: 2, colour: GREEN, stalk: 0, side: true, cluster: false },
-  domed: { width: 34, height: 27, point: 0.05, scales: 1, colour: BLACK, stalk: 0, side: true, cluster: false },
-  stalked: { width: 15, height: 44, point: 0.75, scales: 1, colour: RED, stalk: 16, side: true, cluster: false },
-  downy: { width: 22, height: 34, point: 0.4, scales: 2, colour: DOWN, stalk: 0, side: true, cluster: false },
-  longSpear: { width: 8, height: 74, point: 1, scales: 9, colour: BROWN, stalk: 0, side: false, cluster: false }
-};
-
-function bud(form: BudForm): Stroke[] {
-  const base = 84 - form.stalk;
-  const stout = form.width > 28 ? 13 : 7;
-  const strokes: Stroke[] = [
-    {
-      d: `M${50 - stout / 2} 99 L${50 - stout / 2} 84 Q50 80 ${50 + stout / 2} 84 L${50 + stout / 2} 99`,
-      width: 2,
-      fill: BARK
-    }
-  ];
-  if (form.cluster)
-    for (const [dx, dy, s] of [
-      [-17, 4, 0.8],
-      [17, 4, 0.8],
-      [-10, -10, 0.9],
-      [11, -11, 0.9]
-    ] as const)
-      strokes.push(...oneBud({ ...form, width: form.width * s, height: form.height * s }, 50 + dx, base + dy));
-  else if (form.side)
-    for (const side of [-1, 1])
-      strokes.push(
-        ...oneBud(
-          { ...form, width: form.width * 0.55, height: form.height * 0.5 },
-          50 + side * (form.width * 0.62 + 3),
-          base
-        )
-      );
-  if (form.stalk > 0) strokes.push({ d: `M50 86 V${base}`, width: 3.5 });
-  strokes.push(...oneBud(form, 50, base));
-  return strokes;
-}
-
-function oneBud(form: BudForm, x: number, base: number): Stroke[] {
-  const { width: w, height: h, point } = form;
-  const shoulder = base - h * (0.35 + 0.25 * (1 - point));
-  const tipWidth = (w / 2) * (1 - point) * 0.9;
-  const outline = `M${x - w * 0.28} ${base} C ${x - w * 0.62} ${base - h * 0.25} ${x - w * 0.5 - tipWidth * 0.2} ${shoulder} ${x - tipWidth * 0.6} ${base - h + tipWidth * 0.35} Q ${x} ${base - h - tipWidth * 0.2} ${x + tipWidth * 0.6} ${base - h + tipWidth * 0.35} C ${x + w * 0.5 + tipWidth * 0.2} ${shoulder} ${x + w * 0.62} ${base - h * 0.25} ${x + w * 0.28} ${base} Z`;
-  const strokes: Stroke[] = [{ d: outline, width: 1.8, fill: form.colour }];
-  for (let i = 1; i <= form.scales; i++) {
-    const y = base - (h * 0.86 * i) / (form.scales + 1);
-    const half = w * 0.42 * (1 - (point * i) / (form.scales + 1.4));
-    strokes.push({
-      d: `M${x - half} ${y + 2} Q ${x} ${y - h * 0.1 - 3} ${x + half} ${y + 2}`,
-      width: 1.1,
-      opacity: 0.8
-    });
-  }
-  if (form.colour === DOWN)
-    for (let i = 0; i < 7; i++)
-      strokes.push({ d: `M${x - w * 0.45 + (i * w) / 7} ${base - h * 0.3 - (i % 3) * h * 0.16} l-3 -4`, width: 0.9 });
-  return strokes;
-}
+import { BARK, BLACK, BROWN, disc, DOWN, GREEN, scattered, type Stroke } from './stroke.ts';
 
 /** A patch of bark, its plates fastened in the state's way. */
-function bark(state: string, rng: Rng): Stroke[] {
+export function bark(state: string, rng: Rng): Stroke[] {
   const strokes: Stroke[] = [{ d: 'M12 4 H88 V96 H12 Z', width: 0, fill: barkTone(state), opacity: 0.42 }];
   switch (state) {
     case 'oneEdge':
@@ -227,6 +88,30 @@ function bark(state: string, rng: Rng): Stroke[] {
         });
       }
       break;
+    case 'shaggy':
+      for (let i = 0; i < 5; i++) {
+        const x = 17 + i * 15;
+        const y = 6 + (i % 2) * 16;
+        strokes.push({
+          d: `M${x + 3} ${y + 22} C ${x - 4} ${y + 10} ${x - 5} ${y + 4} ${x - 4} ${y} L${x + 10} ${y + 3} C ${x + 8} ${y + 24} ${x + 8} ${y + 40} ${x + 13} ${y + 62} L${x - 2} ${y + 66} C ${x + 1} ${y + 50} ${x + 3} ${y + 40} ${x + 3} ${y + 22} Z`,
+          width: 1.8,
+          fill: BARK
+        });
+      }
+      break;
+    case 'corky':
+      for (let i = 0; i < 34; i++) {
+        const [x, y] = scattered(rng, [15, 8], [82, 92]);
+        strokes.push({ d: `M${x} ${y} q4 -5 9 -1 q1 5 -4 6 q-5 0 -5 -5 Z`, width: 1.1, fill: DOWN });
+      }
+      break;
+    case 'checkered':
+      for (let row = 0; row < 7; row++)
+        for (let column = 0; column < 6; column++) {
+          const [x, y] = [14 + column * 12.6 + rng.normal(0, 0.5), 5 + row * 13.2 + rng.normal(0, 0.5)];
+          strokes.push({ d: `M${x} ${y} h10 v10.4 h-10 Z`, width: 1.6, fill: BARK });
+        }
+      break;
     case 'stripes':
       for (let i = 0; i < 7; i++) {
         const x = 18 + i * 11;
@@ -271,6 +156,7 @@ function barkTone(state: string): string {
   switch (state) {
     case 'stripes':
     case 'greenish':
+    case 'green':
       return GREEN;
     case 'papery':
       return '#d8a94e';
@@ -282,7 +168,8 @@ function barkTone(state: string): string {
   }
 }
 
-function rub(state: string, rng: Rng): Stroke[] {
+/** The rub test: a glove on the bark, and what comes off. */
+export function rub(state: string, rng: Rng): Stroke[] {
   const strokes = bark('oneEdge', rng).slice(0, 20);
   const glove: Stroke = {
     d: 'M30 96 L34 62 Q36 50 46 52 L70 54 Q80 56 78 66 L72 96 Z M46 52 L44 38 Q44 31 50 33 L54 52 M56 53 L57 34 Q59 28 64 32 L64 54',
@@ -305,7 +192,8 @@ function rub(state: string, rng: Rng): Stroke[] {
   ];
 }
 
-function stained(yes: boolean, rng: Rng): Stroke[] {
+/** Black streaks below sapsucker holes, or none. */
+export function stained(yes: boolean, rng: Rng): Stroke[] {
   const strokes = bark('smooth', rng);
   if (!yes) return strokes;
   for (let row = 0; row < 2; row++)
@@ -322,7 +210,8 @@ function stained(yes: boolean, rng: Rng): Stroke[] {
   return strokes;
 }
 
-function tapholes(yes: boolean, rng: Rng): Stroke[] {
+/** Healed tapholes, or none. */
+export function tapholes(yes: boolean, rng: Rng): Stroke[] {
   const strokes = bark('smooth', rng);
   if (!yes) return strokes;
   for (const [x, y] of [
@@ -335,4 +224,39 @@ function tapholes(yes: boolean, rng: Rng): Stroke[] {
     strokes.push({ d: `M${x} ${y + 7} v8`, width: 1 });
   }
   return strokes;
+}
+
+const TONES: Readonly<Record<string, string>> = {
+  brownGrey: '#a08f7c',
+  darkGrey: '#6d6c6a',
+  paleGrey: '#c3c2bc',
+  blackBrown: '#3f3431',
+  bronze: '#c9a04e',
+  white: '#ffffff',
+  green: '#8a9a6b'
+};
+
+/** A trunk in its tone, with no more of its surface than a shadow. */
+export function tone(state: string): Stroke[] {
+  return [
+    { d: 'M24 2 C 26 40 22 70 18 98 H82 C 78 70 74 40 76 2 Z', width: 2, fill: TONES[state] ?? BARK },
+    { d: 'M66 4 C 68 40 69 70 72 96', width: 7, ink: '#000000', opacity: 0.18 },
+    { d: 'M38 20 v16 M46 58 v18 M56 30 v14 M34 70 v14', width: 1.2, opacity: 0.5 }
+  ];
+}
+
+/** Old bark: the same fastenings as on a grown tree, wider and deeper. */
+export function oldBark(state: string, rng: Rng): Stroke[] {
+  return bark(state, rng).map((stroke) => (stroke.width ? { ...stroke, width: stroke.width * 1.6 } : stroke));
+}
+
+/** Pale patches of lichen, or plain bark. */
+export function lichen(yes: boolean, rng: Rng): Stroke[] {
+  const strokes = bark('smooth', rng);
+  if (!yes) return strokes;
+  const patches = Array.from({ length: 9 }, (): Stroke => {
+    const [x, y] = scattered(rng, [22, 12], [74, 88]);
+    return { d: disc(x, y, 4 + rng.uniform() * 6), width: 1, fill: '#eef1ea' };
+  });
+  return [...strokes, ...patches];
 }

@@ -1,0 +1,292 @@
+<script lang="ts">
+  import {
+    askLook,
+    askSpecies,
+    confusionPairs,
+    gradeLook,
+    gradeSpecies,
+    LOOK_SEASONS,
+    lookSeasonOf,
+    seededRng,
+    speciesById,
+    worth,
+    type CharacterId,
+    type LookSeason,
+    type PracticeAnswer,
+    type PracticeQuestion,
+    type SpeciesId
+  } from '@baumkin/core';
+  import { onMount } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { store } from '$lib/client/store.ts';
+
+  import Drawing from './Drawing.svelte';
+  import SideBySide from './SideBySide.svelte';
+  import { AGE_NAMES, capital, inHundred, SEASON_NAMES } from './words.ts';
+
+  /** Telling trees before a drill is touched: specimens from the clue table, with its noise. */
+  const { memberId }: { memberId: string } = $props();
+  const bush = $derived(useBush());
+  const table = $derived(bush.clueTable);
+
+  // Practice may differ from one day to the next; nothing that is kept rests on it.
+  const rng = seededRng(Math.floor(Math.random() * 2 ** 31));
+  let season = $state<LookSeason>('bare');
+  let mode = $state<'species' | 'look'>('species');
+  let question = $state.raw<PracticeQuestion | null>(null);
+  let said = $state<SpeciesId | CharacterId | 'cannotTell' | null>(null);
+  let answers = $state.raw<readonly PracticeAnswer[]>([]);
+  let looksAsked = $state({ asked: 0, good: 0 });
+  let heading = $state<HTMLHeadingElement | null>(null);
+
+  onMount(async () => {
+    season = lookSeasonOf(bush.today);
+    const kept = await store.practice.where('memberId').equals(memberId).toArray();
+    answers = kept.toSorted((a, b) => a.at - b.at).map((entry) => entry.answer);
+    ask();
+  });
+
+  function ask(): void {
+    said = null;
+    const options = { table, answers: answers.slice(-60) };
+    let next: PracticeQuestion | null = null;
+    for (let tries = 0; next === null && tries < 40; tries++)
+      next = mode === 'species' ? askSpecies(rng, season, options) : askLook(rng, season, options);
+    question = next;
+    heading?.focus();
+  }
+
+  const graded = $derived(
+    question?.kind === 'species' && said !== null
+      ? gradeSpecies(question, said === 'cannotTell' ? null : (said as SpeciesId), table)
+      : null
+  );
+  const gradedLook = $derived(
+    question?.kind === 'look' && said !== null ? gradeLook(question, said as CharacterId, table) : null
+  );
+
+  async function answer(choice: SpeciesId | CharacterId | 'cannotTell'): Promise<void> {
+    if (said !== null || !question) return;
+    said = choice;
+    if (question.kind === 'look') {
+      looksAsked = { asked: looksAsked.asked + 1, good: looksAsked.good + (gradedLook!.good ? 1 : 0) };
+      return;
+    }
+    const { answer: entry } = graded!;
+    answers = [...answers, entry];
+    await store.practice.add({ memberId, at: Date.now(), answer: entry });
+  }
+
+  const pairs = $derived(confusionPairs(answers).slice(0, 6));
+  const right = $derived(answers.filter((a) => a.outcome !== 'wrong').length);
+
+  async function forget(): Promise<void> {
+    await store.practice.where('memberId').equals(memberId).delete();
+    answers = [];
+  }
+
+  const OUTCOMES = {
+    right: 'Right.',
+    honest: 'Right to wait: these clues settle nothing yet.',
+    fair: 'A fair answer, and still another tree: this one is not typical.',
+    wrong: 'Not this time.'
+  };
+  const shown = $derived(question ? table.characters.filter((c) => question!.shown[c.id] !== undefined) : []);
+  const labelOf = (id: CharacterId, state: string) => table.character(id).states.find((s) => s.id === state)!;
+  const choiceName = (choice: string) =>
+    question?.kind === 'look'
+      ? table.character(choice as CharacterId).name
+      : capital(speciesById(choice as SpeciesId).name);
+  /** Clues that a hundred trees of the kind show less than ten times: what made this one hard. */
+  const odd = $derived(
+    graded
+      ? shown.filter((c) => {
+          const share = c.seen[graded!.answer.truth]?.[question!.shown[c.id]!] ?? null;
+          return c.strength !== 'weak' && c.seen[graded!.answer.truth] && (share ?? 0) < 10;
+        })
+      : []
+  );
+
+  function onkeydown(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog], input, select, textarea'))
+      return;
+    if (said !== null && event.key === 'Enter' && !target.closest('button, a')) ask();
+    else {
+      const choice = question?.choices['abcdefghijk'.indexOf(event.key)];
+      if (said !== null || !question) return;
+      if (choice && event.key.length === 1) void answer(choice);
+      else if (event.key === '0' && question.kind === 'species') void answer('cannotTell');
+      else return;
+    }
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window {onkeydown} />
+<div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_18rem]">
+  <section class="min-w-0" aria-labelledby="question">
+    <div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
+      <div role="group" aria-label="Practise" class="flex gap-x-1">
+        {#each [['species', 'What is it?'], ['look', 'What to look at next?']] as const as [id, label] (id)}
+          <button
+            class="px-2 py-1 max-md:min-h-11 {mode === id ? 'border-b-[3px] border-base-content font-bold' : ''}"
+            aria-pressed={mode === id}
+            onclick={() => {
+              mode = id;
+              ask();
+            }}>{label}</button
+          >
+        {/each}
+      </div>
+      <label class="flex items-center gap-2"
+        >The woods are
+        <select class="select w-40 select-sm" bind:value={season} onchange={ask}>
+          {#each LOOK_SEASONS as s (s)}<option value={s}>{SEASON_NAMES[s]}</option>{/each}
+        </select></label
+      >
+    </div>
+    {#if question}
+      <h1 id="question" tabindex="-1" bind:this={heading} class="outline-none">
+        {question.kind === 'species' ? 'What is this tree?' : 'What would you look at next?'}
+      </h1>
+      <p class="aside mb-2">
+        You stand before a tree with {AGE_NAMES[question.specimen.age]} bark. This is what you saw.
+      </p>
+      <ul class="mb-4 grid grid-cols-2 gap-2 md:grid-cols-3 xl:grid-cols-4">
+        {#each shown as character (character.id)}
+          {@const state = labelOf(character.id, question.shown[character.id]!)}
+          <li class="flex items-center gap-3 border-2 border-base-300 bg-base-200 p-2 max-md:gap-2 max-md:p-1.5">
+            <Drawing character={character.id} state={state.id} size="h-16 w-16 max-md:h-12 max-md:w-12" />
+            <span class="leading-tight"
+              ><span class="aside block text-[0.85rem]">{character.name}</span><b>{state.label}</b></span
+            >
+          </li>
+        {/each}
+      </ul>
+      <div class="flex flex-wrap gap-2">
+        {#each question.choices as choice, i (choice)}
+          {@const isTruth = said !== null && question.kind === 'species' && choice === question.specimen.species}
+          {@const isBest = gradedLook?.looks[0]?.character === choice}
+          <button
+            class="btn max-md:w-full {said === choice
+              ? 'btn-neutral'
+              : isTruth || isBest
+                ? 'btn-secondary'
+                : 'btn-outline'}"
+            disabled={said !== null && said !== choice && !isTruth && !isBest}
+            aria-pressed={said === choice}
+            onclick={() => answer(choice)}
+            >{choiceName(choice)}
+            <kbd class="font-sans text-xs opacity-70 max-md:hidden">{'abcdefghijk'[i]}</kbd></button
+          >
+        {/each}
+        {#if question.kind === 'species'}
+          <button
+            class="btn max-md:w-full {said === 'cannotTell' ? 'btn-neutral' : 'btn-outline'}"
+            disabled={said !== null && said !== 'cannotTell'}
+            aria-pressed={said === 'cannotTell'}
+            onclick={() => answer('cannotTell')}
+            >I can’t tell yet <kbd class="font-sans text-xs opacity-70 max-md:hidden">0</kbd></button
+          >
+        {/if}
+      </div>
+      <div role="status" class="mt-4 max-w-3xl">
+        {#if graded}
+          <div
+            class="border-l-[6px] pl-4 {graded.answer.outcome === 'wrong' ? 'border-primary' : 'border-secondary'}"
+            data-testid="graded"
+          >
+            <p class="font-slab text-xl font-semibold">{OUTCOMES[graded.answer.outcome]}</p>
+            <p class="mt-1">
+              {#if said !== 'cannotTell' && said !== graded.answer.truth && graded.answer.outcome === 'right'}It is a {speciesById(
+                  graded.answer.truth
+                ).name}, which winter clues do not tell from {speciesById(said as SpeciesId).name}.
+              {:else}It is {speciesById(graded.answer.truth).name}.{/if}
+              {graded.judgement.because}
+              The clues give {speciesById(graded.judgement.candidates[0]!.species).name}
+              {inHundred(graded.judgement.candidates[0]!.probability)}.
+            </p>
+            {#if odd.length > 0}
+              <p class="mt-1">
+                Not typical of it: {odd
+                  .map((c) => `${c.name.toLowerCase()} “${labelOf(c.id, question!.shown[c.id]!).label.toLowerCase()}”`)
+                  .join(', ')}. Broken twigs and odd bark happen: look in several places.
+              </p>
+            {/if}
+            <button class="btn mt-3 btn-primary" onclick={ask}>Next tree</button>
+          </div>
+          {#if graded.answer.outcome === 'wrong' || graded.answer.outcome === 'fair'}
+            {@const other = said === 'cannotTell' ? graded.judgement.rival : (said as SpeciesId)}
+            <h2 class="mt-5 mb-1">How to tell them apart</h2>
+            <SideBySide
+              a={graded.answer.truth}
+              b={other === graded.answer.truth ? graded.judgement.rival : other}
+              {table}
+              age={question.specimen.age}
+              {season}
+              evidence={question.shown}
+            />
+          {/if}
+        {:else if gradedLook}
+          <div
+            class="border-l-[6px] pl-4 {gradedLook.good ? 'border-secondary' : 'border-primary'}"
+            data-testid="graded"
+          >
+            <p class="font-slab text-xl font-semibold">
+              {gradedLook.good ? 'Well chosen.' : `${table.character(gradedLook.looks[0]!.character).name} tells more.`}
+            </p>
+            <ul class="mt-1 grid max-w-xl gap-y-0.5">
+              {#each gradedLook.looks as look (look.character)}
+                <li class="grid grid-cols-[1fr_7rem] items-center gap-x-3">
+                  <span
+                    ><b>{table.character(look.character).name}</b>{look.settles >= 0.01
+                      ? `: settles about ${Math.round(look.settles * 100)} in 100 such trees`
+                      : ''}</span
+                  >
+                  <span class="h-3 bg-base-200" aria-hidden="true"
+                    ><span
+                      class="block h-3 bg-secondary"
+                      style:width="{(100 * worth(look)) / worth(gradedLook.looks[0]!)}%"
+                    ></span></span
+                  >
+                </li>
+              {/each}
+            </ul>
+            <button class="btn mt-3 btn-primary" onclick={ask}>Next tree</button>
+          </div>
+        {/if}
+      </div>
+    {/if}
+  </section>
+  <aside class="flex flex-col gap-3" aria-label="Your score">
+    <h2>Your score</h2>
+    {#if answers.length === 0 && looksAsked.asked === 0}
+      <p>
+        Name the tree, or say that you can’t tell yet: where the clues settle nothing, that is the right answer. What
+        you mix up comes back more often. The score stays on this device.
+      </p>
+    {/if}
+    {#if answers.length > 0}
+      <p data-testid="score"><b>{right} of {answers.length}</b> answered well.</p>
+      {#if pairs.length > 0}
+        <table class="border-collapse text-left text-sm">
+          <thead><tr><th class="py-1 pr-3">Taken for one another</th><th class="py-1">times</th></tr></thead>
+          <tbody>
+            {#each pairs as { a, b, met, confused } (a + b)}
+              <tr class="border-t border-base-300">
+                <td class="py-1 pr-3">{speciesById(a).name} and {speciesById(b).name}</td>
+                <td class="py-1 whitespace-nowrap">{confused} of {met}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      {/if}
+    {/if}
+    {#if looksAsked.asked > 0}<p><b>{looksAsked.good} of {looksAsked.asked}</b> next looks well chosen today.</p>{/if}
+    {#if answers.length > 0}<button class="btn self-start btn-ghost btn-sm" onclick={forget}
+        >Begin the score anew</button
+      >{/if}
+  </aside>
+</div>
