@@ -120,6 +120,7 @@ test('two people correct the same entry: the second is told, and loses nothing u
     .getByTestId('old-question')
     .getByRole('button', { name: /^Make it/ })
     .click();
+  await expect(crew.getByTestId('old-question')).toBeHidden();
   await allSaved(crew);
   await page.context().setOffline(false);
   await page.evaluate(() => window.dispatchEvent(new Event('online')));

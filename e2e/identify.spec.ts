@@ -45,6 +45,7 @@ test('a tree is told by keyboard alone, left mid-way, taken up again, saved, and
   await expectFits(page);
   await page.keyboard.press('v');
   await page.keyboard.press('s');
+  await expect(page.getByText('This is the determination of 2026-11-23')).toBeVisible();
   await allSaved(page);
   const after = await recordsOf(page, bushId, tree.id);
   expect(after).toHaveLength(before.length + 1);
@@ -101,6 +102,7 @@ test('with one thumb on a phone', async ({ page }) => {
   await expectAccessible(page);
   await expectFits(page);
   await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeHidden();
   await allSaved(page);
   expect((await treesOf(page, bushId)).find((t) => t.id === tree.id)!.verdict).toBe('lookAgain');
 });

@@ -13,6 +13,7 @@ import {
 } from '../measure/index.ts';
 import type {
   Assessment,
+  BushRecord,
   Decision,
   Determination,
   Mark,
@@ -25,7 +26,7 @@ import type {
 } from './schema.ts';
 
 /** A tree's records in the order in which they hold: corrected and withdrawn ones left out. */
-export function standing<T extends WorkRecord>(records: readonly T[]): T[] {
+export function standing<T extends WorkRecord | BushRecord>(records: readonly T[]): T[] {
   const corrected = new Set(records.map((r) => r.correctsId).filter((id) => id !== null));
   return records
     .filter((r) => !r.withdrawn && !corrected.has(r.id))

@@ -44,9 +44,8 @@ const season = z.number().int().min(1800).max(2200);
 const bearingDeg = z.number().min(0).lt(360);
 const note = z.string().max(500).default('');
 
-const envelope = {
+const dated = {
   id: z.uuid(),
-  treeId: z.uuid(),
   /** the day the work was done */
   on: z.iso.date(),
   /** the moment it was written down, by the writer's clock; orders records of one day */
@@ -54,6 +53,7 @@ const envelope = {
   correctsId: z.uuid().nullable().default(null),
   withdrawn: z.boolean().default(false)
 };
+const envelope = { ...dated, treeId: z.uuid() };
 
 const characterIdSchema = z.enum(CHARACTERS.map((c) => c.id) as [CharacterId, ...CharacterId[]]);
 const statesOf = (id: string) => CHARACTERS.find((c) => c.id === id)?.states.map((s) => s.id) ?? [];
@@ -157,6 +157,26 @@ export const recordSchema = z.discriminatedUnion('kind', [
   markSchema
 ]);
 
+/** A sample plot of a cruise: it belongs to the bush, not to one of its trees. */
+export const plotSchema = z.object({
+  ...dated,
+  kind: z.literal('plot'),
+  standId: z.uuid().nullable(),
+  /** what it is called on the ground: a number, mostly */
+  name: z.string().trim().min(1).max(40),
+  design: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('fixed'), radiusM: z.number().min(1).max(50) }),
+    z.object({ kind: z.literal('gauge'), bafM2PerHa: z.number().min(0.2).max(20) })
+  ]),
+  trees: z
+    .array(z.object({ species: speciesIdSchema.nullable(), dbhMm: z.number().min(10).max(3000).nullable() }))
+    .max(400),
+  note
+});
+
+/** Records of the bush as a whole. */
+export const bushRecordSchema = z.discriminatedUnion('kind', [plotSchema]);
+
 /** A record as it is kept: with who wrote it down, which the server sets and never takes from a client. */
 type Kept<T> = T & { readonly authorId?: string };
 
@@ -169,7 +189,11 @@ export type Shavings = Kept<z.infer<typeof shavingsSchema>>;
 export type Mark = Kept<z.infer<typeof markSchema>>;
 export type WorkRecord = Kept<z.infer<typeof recordSchema>>;
 export type RecordKind = WorkRecord['kind'];
+export type PlotRecord = Kept<z.infer<typeof plotSchema>>;
+export type BushRecord = Kept<z.infer<typeof bushRecordSchema>>;
+export type BushRecordKind = BushRecord['kind'];
 
+export const BUSH_RECORD_KINDS: readonly BushRecordKind[] = bushRecordSchema.options.map((o) => o.shape.kind.value);
 export const RECORD_KINDS: readonly RecordKind[] = recordSchema.options.map((o) => o.shape.kind.value);
 
 /** A batch as the outbox sends it. */

@@ -1,10 +1,13 @@
 import {
   ClueTable,
   deriveTree,
+  bushRecordSchema,
   isOutstanding,
   recordSchema,
+  standing,
   STATIONS,
   treeRow,
+  type BushRecord,
   type BushSettings,
   type SiteFeature,
   type Station,
@@ -28,6 +31,16 @@ type Draft = WorkRecord extends infer R
       }
     : never
   : never;
+
+type BushDraft = Omit<BushRecord, 'id' | 'recordedAt' | 'on' | 'correctsId' | 'withdrawn' | 'authorId'> & {
+  on?: string;
+  correctsId?: string;
+  withdrawn?: boolean;
+};
+
+/** The trees that waiting records belong to. */
+const treesIn = (outbox: readonly OutboxEntry[]) =>
+  outbox.flatMap((entry) => (entry.treeId === null ? [] : [entry.treeId]));
 
 const RETRY_MS = 15_000;
 
@@ -54,6 +67,15 @@ export class BushState {
   readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);
   /** The clue table with this bush's own shares. */
   readonly clueTable = $derived(new ClueTable(this.overview?.bush.settings.clueTable ?? {}));
+  /** Records of the bush as a whole that stand, those in the outbox included. */
+  readonly bushRecords = $derived.by((): readonly BushRecord[] => {
+    const stored = this.overview?.bushRecords ?? [];
+    const known = new Set(stored.map((record) => record.id));
+    const waiting = this.outbox.flatMap((entry) =>
+      entry.treeId === null && entry.refused === null && !known.has(entry.id) ? [entry.record as BushRecord] : []
+    );
+    return standing([...stored, ...waiting]);
+  });
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
@@ -67,7 +89,7 @@ export class BushState {
     const kept = await store.overviews.get(this.id);
     if (kept) this.overview = kept.overview;
     await this.#readOutbox();
-    await Promise.all([...new Set(this.outbox.map((entry) => entry.treeId))].map((treeId) => this.#fromDevice(treeId)));
+    await Promise.all([...new Set(treesIn(this.outbox))].map((treeId) => this.#fromDevice(treeId)));
     window.addEventListener('online', this.#wake);
     window.addEventListener('offline', this.#sleep);
     document.addEventListener('visibilitychange', this.#lookAgain);
@@ -99,7 +121,7 @@ export class BushState {
     const stored = this.#records.get(treeId) ?? [];
     const waiting = this.outbox
       .filter((entry) => entry.treeId === treeId && entry.refused === null)
-      .map((e) => e.record);
+      .map((e) => e.record as WorkRecord);
     if (waiting.length === 0) return stored;
     const known = new Set(stored.map((record) => record.id));
     return [...stored, ...waiting.filter((record) => !known.has(record.id))];
@@ -160,6 +182,37 @@ export class BushState {
     await this.#readOutbox();
     void this.send();
     return records;
+  }
+
+  /** Writes a record of the bush as a whole down, or a correction of one. */
+  async recordOfBush(draft: BushDraft): Promise<BushRecord> {
+    const authorId = this.overview?.member.id ?? '';
+    const record: BushRecord = {
+      ...bushRecordSchema.parse({
+        on: this.today,
+        ...draft,
+        id: crypto.randomUUID(),
+        recordedAt: new Date().toISOString()
+      }),
+      authorId
+    };
+    await store.outbox.put({
+      id: record.id,
+      bushId: this.id,
+      memberId: authorId,
+      treeId: null,
+      record,
+      addedAt: Date.now(),
+      refused: null
+    });
+    await this.#readOutbox();
+    void this.send();
+    return record;
+  }
+
+  /** Takes a record of the bush back. */
+  async withdrawOfBush({ id, recordedAt: _at, ...rest }: BushRecord): Promise<void> {
+    await this.recordOfBush({ ...rest, correctsId: id, withdrawn: true });
   }
 
   /** Takes records back: corrections that say nothing instead. */
@@ -255,16 +308,23 @@ export class BushState {
   }
 
   /** Moves a record from the outbox to what is known of its tree, if anything is. @returns whether it was known */
-  async #arrived(entry: OutboxEntry): Promise<boolean> {
-    await this.#fromDevice(entry.treeId);
-    const known = this.#records.get(entry.treeId);
-    if (known) {
-      const records = [...known.filter((record) => record.id !== entry.id), entry.record];
-      this.#records.set(entry.treeId, records);
-      await store.lives.put({ treeId: entry.treeId, bushId: this.id, records });
+  async #arrived({ id, treeId, record }: OutboxEntry): Promise<boolean> {
+    let known = true;
+    if (treeId === null) {
+      const others = (this.overview?.bushRecords ?? []).filter((other) => other.id !== id);
+      if (this.overview) this.overview = { ...this.overview, bushRecords: [...others, record as BushRecord] };
+    } else {
+      await this.#fromDevice(treeId);
+      const before = this.#records.get(treeId);
+      known = before !== undefined;
+      if (before) {
+        const records = [...before.filter((other) => other.id !== id), record as WorkRecord];
+        this.#records.set(treeId, records);
+        await store.lives.put({ treeId, bushId: this.id, records });
+      }
     }
-    await store.outbox.delete(entry.id);
-    return known !== undefined;
+    await store.outbox.delete(id);
+    return known;
   }
 
   async #readOutbox(): Promise<void> {

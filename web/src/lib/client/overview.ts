@@ -1,4 +1,4 @@
-import type { BushSettings, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core';
+import type { BushRecord, BushSettings, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core';
 
 /** What the server tells of a bush at a glance. */
 export interface Overview {
@@ -16,5 +16,7 @@ export interface Overview {
   readonly season: number;
   readonly stands: readonly Stand[];
   readonly features: readonly SiteFeature[];
+  /** records of the bush as a whole; a device may hold an overview without them */
+  readonly bushRecords?: readonly BushRecord[];
   readonly trees: readonly TreeRow[];
 }

@@ -1,4 +1,4 @@
-import type { PracticeAnswer, WorkRecord } from '@baumkin/core';
+import type { BushRecord, PracticeAnswer, WorkRecord } from '@baumkin/core';
 import Dexie, { type EntityTable } from 'dexie';
 
 import type { Overview } from './overview.ts';
@@ -9,8 +9,9 @@ export interface OutboxEntry {
   readonly bushId: string;
   /** who wrote it; nobody else on this device sends it in her name */
   readonly memberId: string;
-  readonly treeId: string;
-  readonly record: WorkRecord;
+  /** null for a record of the bush as a whole */
+  readonly treeId: string | null;
+  readonly record: WorkRecord | BushRecord;
   readonly addedAt: number;
   /** the server's reason for refusing it; null while it waits */
   readonly refused: string | null;

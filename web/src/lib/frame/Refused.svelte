@@ -11,7 +11,8 @@
     {#each bush.refused as entry (entry.id)}
       <p class="flex flex-wrap items-baseline gap-x-3">
         <span
-          >The {entry.record.kind} of {entry.record.on} for tree {tag(entry.treeId)} was not stored:
+          >The {entry.record.kind} of {entry.record.on}
+          {entry.treeId === null ? '' : `for tree ${tag(entry.treeId)}`} was not stored:
           <b>{entry.refused}</b></span
         >
         <button class="link" onclick={() => bush.drop(entry.id)}>Read; take it off this device</button>

@@ -1,8 +1,19 @@
-import { RECORD_KINDS, recordSchema, type RecordKind, type Role, type WorkRecord } from '@baumkin/core';
+import {
+  BUSH_RECORD_KINDS,
+  bushRecordSchema,
+  RECORD_KINDS,
+  recordSchema,
+  type BushRecord,
+  type RecordKind,
+  type Role,
+  type WorkRecord
+} from '@baumkin/core';
 import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
-import { tables, TreeRecord, WORK_TABLES } from './db/index.ts';
+import { StandRow, tables, TreeRecord, WORK_TABLES } from './db/index.ts';
+
+type AnyRecord = WorkRecord | BushRecord;
 
 /** What became of one record of a batch. */
 export interface RecordOutcome {
@@ -13,7 +24,7 @@ export interface RecordOutcome {
 }
 
 /** Kinds of records that decide about the bush; the crew records work, the steward decides. */
-const STEWARDS_ONLY: readonly RecordKind[] = ['decision', 'mark'];
+const STEWARDS_ONLY: readonly AnyRecord['kind'][] = ['decision', 'mark'];
 
 /**
  * Stores records of work. Each stands by itself: one that is refused does not hold up the others. Sending a record
@@ -37,7 +48,7 @@ async function storeOne(
   candidate: unknown,
   now: Date
 ): Promise<RecordOutcome> {
-  const parsed = recordSchema.safeParse(candidate);
+  const parsed = schemaFor(candidate).safeParse(candidate);
   if (!parsed.success) {
     const named = z.object({ id: z.uuid() }).safeParse(candidate);
     return { id: named.success ? named.data.id : null, status: 'refused', reason: firstIssue(parsed.error) };
@@ -54,7 +65,7 @@ async function storeOne(
       return sameRecord(known.get({ plain: true }), record, bushId)
         ? { id: record.id, status: 'already' }
         : refuse('Another record has this id.');
-    if (!(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] })))
+    if ('treeId' in record && !(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] })))
       return refuse('The tree is not in this bush.');
     const pointer = await pointsAstray(record, bushId);
     if (pointer) return refuse(pointer);
@@ -71,24 +82,36 @@ async function storeOne(
   }
 }
 
-/** A correction must point at a record of its kind and tree; shavings must belong to a hole of their tree. */
-async function pointsAstray(record: WorkRecord, bushId: string): Promise<string | null> {
-  const { treeId } = record;
+/** A correction must point at a record of its kind and tree; shavings at a hole of their tree, a plot at a stand. */
+async function pointsAstray(record: AnyRecord, bushId: string): Promise<string | null> {
+  const within = 'treeId' in record ? { bushId, treeId: record.treeId } : { bushId };
   if (
     record.correctsId !== null &&
-    !(await tables().work[record.kind].findOne({ where: { id: record.correctsId, bushId, treeId } }))
+    !(await tables().work[record.kind].findOne({ where: { id: record.correctsId, ...within } }))
   )
     return 'What it corrects is not there.';
   if (
     record.kind === 'shavings' &&
-    !(await tables().work.taphole.findOne({ where: { id: record.tapholeId, bushId, treeId } }))
+    !(await tables().work.taphole.findOne({ where: { id: record.tapholeId, ...within } }))
   )
     return 'Its taphole is not there.';
+  if (
+    record.kind === 'plot' &&
+    record.standId !== null &&
+    !(await StandRow.findOne({ where: { id: record.standId, bushId }, attributes: ['id'] }))
+  )
+    return 'Its stand is not in this bush.';
   return null;
 }
 
+/** Records of trees and of the bush are checked by different schemas; the kind says which. */
+function schemaFor(candidate: unknown) {
+  const kind = (candidate as { kind?: unknown } | null)?.kind;
+  return BUSH_RECORD_KINDS.some((k) => k === kind) ? bushRecordSchema : recordSchema;
+}
+
 /** A record as a row of its table. */
-export function columnsOf(record: WorkRecord, bushId: string, authorId: string, now: Date): Record<string, unknown> {
+export function columnsOf(record: AnyRecord, bushId: string, authorId: string, now: Date): Record<string, unknown> {
   const { kind: _kind, ...columns } = record;
   return { ...columns, recordedAt: new Date(record.recordedAt), bushId, authorId, storedAt: now };
 }
@@ -129,17 +152,31 @@ export async function recordsByTree(
   return byTree;
 }
 
+/** All records of the bush as a whole. */
+export async function bushRecordsOf(bushId: string): Promise<BushRecord[]> {
+  const records: BushRecord[] = [];
+  for (const kind of BUSH_RECORD_KINDS) {
+    const rows = (await tables().work[kind].findAll({ where: { bushId }, raw: true })) as unknown as Record<
+      string,
+      unknown
+    >[];
+    for (const row of rows) records.push({ ...recordOf(kind, row), authorId: row.authorId as string });
+  }
+  return records;
+}
+
 const OWN_COLUMNS = Object.fromEntries(
-  RECORD_KINDS.map((kind) => [kind, Object.keys(WORK_TABLES[kind].columns())])
-) as Record<RecordKind, string[]>;
+  [...RECORD_KINDS, ...BUSH_RECORD_KINDS].map((kind) => [kind, Object.keys(WORK_TABLES[kind].columns())])
+) as Record<AnyRecord['kind'], string[]>;
+const JSON_COLUMNS = new Set(['evidence', 'design', 'trees']);
 const FLAGS = new Set(['stressed', 'confirmed']);
 
 /** A row of a table as the record it is. Rows were checked on their way in. */
-function recordOf(kind: RecordKind, row: Record<string, unknown>): WorkRecord {
+function recordOf<K extends AnyRecord['kind']>(kind: K, row: Record<string, unknown>): Extract<AnyRecord, { kind: K }> {
   const record: Record<string, unknown> = {
     kind,
     id: row.id,
-    treeId: row.treeId,
+    ...(row.treeId === undefined ? {} : { treeId: row.treeId }),
     on: row.on,
     recordedAt: (row.recordedAt as Date).toISOString(),
     correctsId: row.correctsId,
@@ -148,16 +185,16 @@ function recordOf(kind: RecordKind, row: Record<string, unknown>): WorkRecord {
   for (const column of OWN_COLUMNS[kind]) {
     const value = row[column];
     record[column] =
-      column === 'evidence' && typeof value === 'string'
+      JSON_COLUMNS.has(column) && typeof value === 'string'
         ? JSON.parse(value)
         : FLAGS.has(column)
           ? Boolean(value)
           : value;
   }
-  return record as WorkRecord;
+  return record as Extract<AnyRecord, { kind: K }>;
 }
 
-function sameRecord(row: Record<string, unknown>, record: WorkRecord, bushId: string): boolean {
+function sameRecord(row: Record<string, unknown>, record: AnyRecord, bushId: string): boolean {
   return (
     row.bushId === bushId &&
     canonical(recordOf(record.kind, row)) ===

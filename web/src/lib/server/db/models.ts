@@ -1,4 +1,4 @@
-import type { RecordKind } from '@baumkin/core';
+import type { BushRecordKind, RecordKind } from '@baumkin/core';
 import {
   DataTypes,
   Model,
@@ -106,7 +106,6 @@ const flag = () => ({ type: DataTypes.BOOLEAN, allowNull: false });
 const ENVELOPE = (): ModelAttributes => ({
   id: id(),
   bushId: uuid(),
-  treeId: uuid(),
   authorId: uuid(),
   on: { type: DataTypes.DATEONLY, allowNull: false, field: 'doneOn' },
   recordedAt: { type: DataTypes.DATE(3), allowNull: false },
@@ -117,8 +116,22 @@ const ENVELOPE = (): ModelAttributes => ({
 
 /** The columns of each kind of record of work, by table. */
 export const WORK_TABLES: Readonly<
-  Record<RecordKind, { readonly table: string; readonly columns: () => ModelAttributes }>
+  Record<
+    RecordKind | BushRecordKind,
+    { readonly table: string; readonly ofBush?: true; readonly columns: () => ModelAttributes }
+  >
 > = {
+  plot: {
+    table: 'plots',
+    ofBush: true,
+    columns: () => ({
+      standId: { type: DataTypes.UUID, allowNull: true },
+      name: text(40),
+      design: { type: DataTypes.JSON, allowNull: false },
+      trees: { type: DataTypes.JSON, allowNull: false },
+      note: text(500)
+    })
+  },
   determination: {
     table: 'determinations',
     columns: () => ({
@@ -181,7 +194,7 @@ export const WORK_TABLES: Readonly<
 
 export interface Tables {
   readonly sequelize: Sequelize;
-  readonly work: Readonly<Record<RecordKind, WorkModel>>;
+  readonly work: Readonly<Record<RecordKind | BushRecordKind, WorkModel>>;
 }
 
 /** Binds the models to a connection. */
@@ -268,10 +281,14 @@ export function defineModels(sequelize: Sequelize): Tables {
     { sequelize, tableName: 'trees' }
   );
   const work = Object.fromEntries(
-    Object.entries(WORK_TABLES).map(([kind, { table, columns }]) => [
+    Object.entries(WORK_TABLES).map(([kind, { table, ofBush, columns }]) => [
       kind,
-      sequelize.define(kind, { ...ENVELOPE(), ...columns() }, { tableName: table })
+      sequelize.define(
+        kind,
+        { ...ENVELOPE(), ...(ofBush ? {} : { treeId: uuid() }), ...columns() },
+        { tableName: table }
+      )
     ])
-  ) as Record<RecordKind, WorkModel>;
+  ) as Tables['work'];
   return { sequelize, work };
 }

@@ -4,6 +4,7 @@ import type { Overview } from '$lib/client/overview.ts';
 import { enter, packedJson } from '$lib/server/api.ts';
 import { featuresOf, membersOf, standsOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
+import { bushRecordsOf } from '$lib/server/records.ts';
 import { treeRows } from '$lib/server/trees.ts';
 
 /** The bush at a glance: what every station's list, the beads and the map are drawn from. */
@@ -11,10 +12,11 @@ export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [stands, features, people, trees] = await Promise.all([
+  const [stands, features, people, bushRecords, trees] = await Promise.all([
     standsOf(bush.id),
     featuresOf(bush.id),
     membersOf(bush.id),
+    bushRecordsOf(bush.id),
     treeRows(bush.id, season, day)
   ]);
   const { id, name, role, settings, version } = bush;
@@ -27,6 +29,7 @@ export async function GET({ params, locals, request }) {
     season,
     stands,
     features,
+    bushRecords,
     trees
   } satisfies Overview);
 }

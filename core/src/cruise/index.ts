@@ -1,0 +1,2 @@
+export * from './plots.ts';
+export * from './precision.ts';

@@ -1,0 +1,48 @@
+/// <reference path="./jstat.d.ts" />
+import jStat from 'jstat';
+
+/** A mean over plots with its confidence interval. */
+export interface MeanOverPlots {
+  readonly plots: number;
+  readonly mean: number;
+  /** standard error of the mean; null with fewer than two plots */
+  readonly se: number | null;
+  /** half the width of the confidence interval */
+  readonly half: number | null;
+  /** coefficient of variation between plots, 0..1 and above; null while the mean is 0 */
+  readonly cv: number | null;
+}
+
+/** Confidence that the intervals are given at. */
+export const CONFIDENCE = 0.9;
+
+/**
+ * Mean over plots with Student's confidence interval (any text on sampling, e.g. Avery & Burkhart, Forest Measurements).
+ * Plots are taken as a simple random sample of a large stand: no finite population correction.
+ */
+export function meanOverPlots(values: readonly number[], confidence = CONFIDENCE): MeanOverPlots {
+  const n = values.length;
+  const mean = n === 0 ? 0 : values.reduce((sum, v) => sum + v, 0) / n;
+  if (n < 2) return { plots: n, mean, se: null, half: null, cv: null };
+  const variance = values.reduce((sum, v) => sum + (v - mean) ** 2, 0) / (n - 1);
+  const se = Math.sqrt(variance / n);
+  return {
+    plots: n,
+    mean,
+    se,
+    half: se * jStat.studentt.inv((1 + confidence) / 2, n - 1),
+    cv: mean > 0 ? Math.sqrt(variance) / mean : null
+  };
+}
+
+/**
+ * How many plots in all give an interval of the wished half-width: the least n with `t(n-1) * CV / sqrt(n) <= wished`.
+ * @param cv coefficient of variation between plots
+ * @param wished half-width as a share of the mean, for example 0.15
+ * @returns null when more than 10,000 would be needed
+ */
+export function plotsNeeded(cv: number, wished: number, confidence = CONFIDENCE): number | null {
+  for (let n = 2; n <= 10_000; n++)
+    if ((jStat.studentt.inv((1 + confidence) / 2, n - 1) * cv) / Math.sqrt(n) <= wished) return n;
+  return null;
+}
