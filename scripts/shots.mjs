@@ -23,6 +23,8 @@ const VIEWS = [
   { name: 'clue-table', path: 'identify/clues' },
   { name: 'practice', path: 'identify/practice' },
   { name: 'measure', path: 'measure', tag: '40' },
+  { name: 'growth', path: 'measure/growth' },
+  { name: 'plots', path: 'measure/plots' },
   { name: 'count', path: 'count', tag: '30' },
   { name: 'place', path: 'place', tag: '30' },
   { name: 'place-night', path: 'place', tag: '8', theme: 'night' },

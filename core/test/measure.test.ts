@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import {
   biltmoreMark,
   BREAST_HEIGHT_US_MM,
+  bushRingPriors,
   combinedDiameter,
   diameterAt,
   diameterFromGirth,
@@ -11,9 +12,11 @@ import {
   fractionalYear,
   girthFromDiameter,
   questionReading,
+  RING_PRIOR,
   type DatedDiameter,
   type MeasureMethod
 } from '../src/measure/index.ts';
+import { seededRng } from '../src/random/index.ts';
 import { MM_PER_INCH } from '../src/units/index.ts';
 import { readTable } from './data/read.ts';
 
@@ -83,6 +86,36 @@ describe('growth', () => {
         expect(growth.ringSeMm).toBeLessThanOrEqual(growth.observed.seMm + 1e-9);
       })
     );
+  });
+
+  it('in a bush that grows slowly an unmeasured tree is expected to grow slowly too', () => {
+    const slow = Array.from({ length: 40 }, (_, i) => ({
+      crownClass: 'codominant' as const,
+      ringMm: 0.7 + 0.01 * (i % 5),
+      seMm: 0.2
+    }));
+    const priors = bushRingPriors(slow);
+    expect(estimateGrowth([], 'codominant', priors).ringMm).toBeGreaterThan(0.7);
+    expect(estimateGrowth([], 'codominant', priors).ringMm).toBeLessThan(0.8);
+    // Other classes know nothing of it, and a handful moves little.
+    expect(priors.dominant).toEqual(RING_PRIOR.dominant);
+    expect(bushRingPriors(slow.slice(0, 1)).codominant.meanMm).toBeGreaterThan(1);
+    expect(bushRingPriors([])).toEqual(RING_PRIOR);
+  });
+
+  it('finds the mean of many simulated trees, whatever the tapes, and leaves a rough tape little say', () => {
+    const rng = seededRng(4);
+    const trees = (seMm: number) =>
+      Array.from({ length: 300 }, () => ({
+        crownClass: 'dominant' as const,
+        ringMm: rng.normal(rng.normal(2.3, 0.6), seMm),
+        seMm
+      }));
+    const fine = bushRingPriors(trees(0.1)).dominant.meanMm;
+    expect(fine).toBeGreaterThan(2.2);
+    expect(fine).toBeLessThan(2.4);
+    const rough = bushRingPriors([{ crownClass: 'dominant', ringMm: 6, seMm: 3 }]).dominant.meanMm;
+    expect(rough - RING_PRIOR.dominant.meanMm).toBeLessThan(0.2);
   });
 
   it('carries the diameter on to today', () => {

@@ -7,6 +7,7 @@ import {
   ladderById,
   ladderTaps,
   longRunStainedShare,
+  measuringWouldChange,
   suggestTaps,
   vigourClass,
   type LadderId,
@@ -224,5 +225,35 @@ describe('the suggestion', () => {
         if ((drawn.condition?.oldestOpenHoleYears ?? 0) >= 3) expect(taps).toBe(0);
       })
     );
+  });
+});
+
+describe('is it worth measuring again?', () => {
+  const tree: SuggestionInput = {
+    dbhMm: 420,
+    ringMm: 1.4,
+    ringSeMm: 0.5,
+    bitMm: inch(5 / 16),
+    depthMm: 38.1,
+    bandMm: 900,
+    ladder: ladderById('twelveEighteen'),
+    condition: null,
+    isMaple: true,
+    room: null,
+    seasonsSinceTapped: 0
+  };
+
+  it('not where the count stands whatever the tree grows', () => {
+    expect(measuringWouldChange({ ...tree, isMaple: false }, 10)).toBe(0);
+    expect(measuringWouldChange({ ...tree, dbhMm: 150 }, 3)).toBe(0);
+    expect(measuringWouldChange({ ...tree, ringSeMm: 0.01 }, 0)).toBe(0);
+  });
+
+  it('most where the growth is little known and near what a tap needs', () => {
+    const needed = growthBalance(tree).ringForOneMm;
+    const near = measuringWouldChange({ ...tree, ringMm: needed, ringSeMm: 0.5 }, 5);
+    const far = measuringWouldChange({ ...tree, ringMm: 3 * needed, ringSeMm: 0.3 }, 5);
+    expect(near).toBeGreaterThan(0.3);
+    expect(far).toBeLessThan(near);
   });
 });

@@ -72,7 +72,7 @@ describe('the demo bush', () => {
     expect(await loadDemo()).toBe(false);
     const hedda = (await User.findOne({ where: { signInName: 'hedda' } }))!;
     const [bush] = await bushesOf(hedda.id);
-    const rows = await treeRows(bush!.id, 2027, TODAY);
+    const { rows } = await treeRows(bush!.id, 2027, TODAY);
     expect(rows.length).toBeGreaterThan(380);
     expect(rows.filter((r) => r.species && isMaple(r.species)).length).toBeGreaterThan(220);
     // Wrong entries for the guard to find, each with a cause that it can name.

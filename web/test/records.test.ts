@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import type { Decision, Reading, Role, Shavings, Taphole } from '@baumkin/core';
+import { standing, type Decision, type Reading, type Role, type Shavings, type Taphole } from '@baumkin/core';
 import { beforeAll, describe, expect, it } from 'vitest';
 
-import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
+import { bushRecordsOf, recordsByTree, storeRecords } from '../src/lib/server/records.ts';
 import { treeLife, treeRows } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 
@@ -145,8 +145,56 @@ describe('records of work', () => {
       reading({ treeId, quantity: 'diameter', valueMm: 402, method: 'diameterTape' }),
       taphole({ treeId })
     ]);
-    const row = (await treeRows(fresh.bushId, 2027, '2026-11-20')).find((r) => r.id === treeId)!;
+    const row = (await treeRows(fresh.bushId, 2027, '2026-11-20')).rows.find((r) => r.id === treeId)!;
     expect(row).toMatchObject({ drilled: 1, lastReadingOn: '2026-11-20', questions: 0, species: null });
     expect(row.dbhMm).toBeCloseTo(402, 0);
+  });
+});
+
+describe('records of the bush as a whole', () => {
+  const plot = (more: object = {}) => {
+    const { treeId: _, ...dated } = envelope();
+    return {
+      ...dated,
+      kind: 'plot' as const,
+      standId: null,
+      name: '7',
+      design: { kind: 'gauge' as const, bafM2PerHa: 2 },
+      trees: [
+        { species: 'sugarMaple' as const, dbhMm: 412 },
+        { species: null, dbhMm: null }
+      ],
+      note: '',
+      ...more
+    };
+  };
+
+  it('come back as they went in, are corrected like any other, and belong to their bush alone', async () => {
+    const first = plot();
+    expect((await store(first)).status).toBe('stored');
+    expect((await store(first)).status).toBe('already');
+    const better = plot({ correctsId: first.id, trees: [] });
+    expect((await store(better, 'crew')).status).toBe('stored');
+    expect((await store(plot({ correctsId: first.id }))).reason).toMatch(/corrected this record already/);
+    const kept = await bushRecordsOf(bush.bushId);
+    expect(kept).toEqual(expect.arrayContaining([first, better].map((r) => ({ ...r, authorId: bush.userId }))));
+    expect(standing(kept)).toEqual([{ ...better, authorId: bush.userId }]);
+    const other = await bushWithTrees();
+    expect(await bushRecordsOf(other.bushId)).toEqual([]);
+  });
+
+  it.each([
+    ['a stand of another bush', { standId: randomUUID() }, /stand/],
+    ['a circle wider than a wood', { design: { kind: 'fixed', radiusM: 900 } }, /50/],
+    ['a species that is none', { trees: [{ species: 'plastic', dbhMm: 300 }] }, /./],
+    ['what it corrects is elsewhere', { correctsId: randomUUID() }, /not there/]
+  ])('refuse %s', async (_, more, reason) => {
+    const outcome = await store(plot(more));
+    expect(outcome.status).toBe('refused');
+    expect(outcome.reason).toMatch(reason);
+  });
+
+  it('are not a viewer’s to write', async () => {
+    expect((await store(plot(), 'viewer')).reason).toMatch(/Viewers look/);
   });
 });

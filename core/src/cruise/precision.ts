@@ -1,3 +1,5 @@
+// The package brings no types; whoever compiles this file has to find the ones beside it.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
 /// <reference path="./jstat.d.ts" />
 import jStat from 'jstat';
 

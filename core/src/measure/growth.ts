@@ -9,17 +9,52 @@ export interface DatedDiameter {
 
 export type CrownClass = 'dominant' | 'codominant' | 'intermediate' | 'suppressed' | 'open';
 
+/** Mean ring width of a crown class and how far single trees stray from it, mm. */
+export type RingPriors = Readonly<Record<CrownClass, { readonly meanMm: number; readonly sdMm: number }>>;
+
 /**
  * Ring width to expect of a crown class before any reading, and how far single trees stray from it (mm, mm).
  * Working assumptions around the 0.1 to 0.2 in of diameter a year reported from sugarbushes (ring 1.3 to 2.5 mm).
  */
-export const RING_PRIOR: Readonly<Record<CrownClass, { meanMm: number; sdMm: number }>> = {
+export const RING_PRIOR: RingPriors = {
   open: { meanMm: 2.2, sdMm: 0.7 },
   dominant: { meanMm: 1.7, sdMm: 0.6 },
   codominant: { meanMm: 1.4, sdMm: 0.55 },
   intermediate: { meanMm: 0.9, sdMm: 0.4 },
   suppressed: { meanMm: 0.5, sdMm: 0.3 }
 };
+
+/** How far a whole bush may stray from the defaults, mm: soil, climate, age. Working assumption. */
+const BUSH_SD_MM = 0.5;
+
+/** A tree whose own readings say something of its growth. */
+export interface ObservedRing {
+  readonly crownClass: CrownClass | null;
+  readonly ringMm: number;
+  readonly seMm: number;
+}
+
+/**
+ * What to expect of a crown class in this bush: the default, moved towards the bush's own measured trees (normal-normal
+ * empirical Bayes). Each tree counts by how well it was measured and by how much single trees stray anyway; a handful of
+ * trees moves little.
+ */
+export function bushRingPriors(observed: readonly ObservedRing[]): RingPriors {
+  const classes = Object.entries(RING_PRIOR) as [CrownClass, RingPriors[CrownClass]][];
+  return Object.fromEntries(
+    classes.map(([crownClass, { meanMm, sdMm }]) => {
+      let precision = 1 / BUSH_SD_MM ** 2;
+      let sum = precision * meanMm;
+      for (const tree of observed) {
+        if ((tree.crownClass ?? 'codominant') !== crownClass) continue;
+        const weight = 1 / (sdMm ** 2 + tree.seMm ** 2);
+        precision += weight;
+        sum += weight * tree.ringMm;
+      }
+      return [crownClass, { meanMm: Math.max(LEAST_RING_MM, sum / precision), sdMm }];
+    })
+  ) as RingPriors;
+}
 
 /** A trunk without measurable growth still lays some wood; no tree is planned with less than this. */
 export const LEAST_RING_MM = 0.1;
@@ -42,9 +77,14 @@ export interface GrowthEstimate {
  * empirical Bayes).
  * @param readings any order; methods set their weight
  * @param crownClass null counts as codominant
+ * @param priors what is expected of the classes in this bush
  */
-export function estimateGrowth(readings: readonly DatedDiameter[], crownClass: CrownClass | null): GrowthEstimate {
-  const prior = RING_PRIOR[crownClass ?? 'codominant'];
+export function estimateGrowth(
+  readings: readonly DatedDiameter[],
+  crownClass: CrownClass | null,
+  priors: RingPriors = RING_PRIOR
+): GrowthEstimate {
+  const prior = priors[crownClass ?? 'codominant'];
   const observed = regressRing(readings);
   const years = readings.map((r) => r.year);
   const spanYears = years.length > 1 ? Math.max(...years) - Math.min(...years) : 0;

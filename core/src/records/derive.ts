@@ -1,15 +1,18 @@
 import type { SpeciesId, Verdict } from '../identify/index.ts';
 import { isMaple } from '../identify/index.ts';
 import {
+  bushRingPriors,
   diameterAt,
   estimateGrowth,
   fractionalYear,
   questionReading,
+  RING_PRIOR,
   toDiameter,
   type CrownClass,
   type DatedDiameter,
   type GrowthEstimate,
-  type ReadingQuestion
+  type ReadingQuestion,
+  type RingPriors
 } from '../measure/index.ts';
 import type {
   Assessment,
@@ -57,8 +60,14 @@ export interface TreeState {
  * @param records of one tree, in any order
  * @param season the season being planned
  * @param today ISO date
+ * @param priors ring widths to expect in this bush
  */
-export function deriveTree(records: readonly WorkRecord[], season: number, today: string): TreeState {
+export function deriveTree(
+  records: readonly WorkRecord[],
+  season: number,
+  today: string,
+  priors: RingPriors = RING_PRIOR
+): TreeState {
   const valid = standing(records);
   const of = <K extends RecordKind>(kind: K) =>
     valid.filter((r): r is Extract<WorkRecord, { kind: K }> => r.kind === kind);
@@ -66,7 +75,7 @@ export function deriveTree(records: readonly WorkRecord[], season: number, today
   const assessment = of('assessment').at(-1) ?? null;
   const { trusted, questioned } = sift(readings);
   const dated = trusted.map(datedDiameter);
-  const growth = estimateGrowth(dated, assessment?.crownClass ?? null);
+  const growth = estimateGrowth(dated, assessment?.crownClass ?? null, priors);
   const holes = of('taphole');
   const before = holes.filter((hole) => hole.season < season).map((hole) => hole.season);
   return {
@@ -87,6 +96,31 @@ export function deriveTree(records: readonly WorkRecord[], season: number, today
     lastTappedSeason: before.length > 0 ? Math.max(...before) : null,
     mark: of('mark').at(-1) ?? null
   };
+}
+
+/**
+ * The states of a bush's trees with each growth shrunk towards the bush's own trees, and those expectations themselves.
+ * Two passes: the trees first say what they grow, then each is seen among the others.
+ */
+export function deriveBush(
+  lives: readonly (readonly WorkRecord[])[],
+  season: number,
+  today: string
+): { states: TreeState[]; priors: RingPriors } {
+  const first = lives.map((records) => deriveTree(records, season, today));
+  const priors = bushRingPriors(
+    first.flatMap(({ growth, assessment }) =>
+      growth.observed ? [{ crownClass: assessment?.crownClass ?? null, ...growth.observed }] : []
+    )
+  );
+  return { states: first.map((state) => regrown(state, today, priors)), priors };
+}
+
+/** A state with its growth, and the diameter that follows from it, worked out anew. */
+function regrown(state: TreeState, today: string, priors: RingPriors): TreeState {
+  const dated = state.readings.filter((reading) => !state.questioned.has(reading.id)).map(datedDiameter);
+  const growth = estimateGrowth(dated, state.assessment?.crownClass ?? null, priors);
+  return { ...state, growth, dbhMm: diameterAt(dated, growth, fractionalYear(today)) };
 }
 
 /** Parts readings into those to go by and those that the guard asks about, each against the last one to go by. */
@@ -121,6 +155,8 @@ export interface TreeRow extends Tree {
   readonly dbhMm: number | null;
   readonly ringMm: number;
   readonly ringSeMm: number;
+  /** share of the growth that rests on the tree's own readings, 0..1 */
+  readonly ownGrowth: number;
   readonly lastReadingOn: string | null;
   readonly lastReading: DatedDiameter | null;
   /** readings that wait for an answer to the guard's question */
@@ -143,6 +179,7 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     dbhMm: state.dbhMm,
     ringMm: state.growth.ringMm,
     ringSeMm: state.growth.ringSeMm,
+    ownGrowth: state.growth.weightOfReadings,
     lastReadingOn: state.lastReading?.on ?? null,
     lastReading: state.lastReading ? datedDiameter(state.lastReading) : null,
     questions: state.questioned.size,

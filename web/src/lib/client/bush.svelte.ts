@@ -133,7 +133,7 @@ export class BushState {
   }
 
   stateOf(treeId: string): TreeState {
-    return deriveTree(this.recordsOf(treeId), this.season, this.today);
+    return deriveTree(this.recordsOf(treeId), this.season, this.today, this.overview?.ringPriors);
   }
 
   /** Brings a tree's records: from the device at once, then from the server. */
@@ -246,7 +246,7 @@ export class BushState {
   }
 
   /** The name of whoever wrote a record down. */
-  authorOf(record: WorkRecord): string {
+  authorOf(record: WorkRecord | BushRecord): string {
     return this.overview?.people?.find((person) => person.id === record.authorId)?.name ?? 'somebody else';
   }
 
@@ -350,9 +350,9 @@ export class BushState {
 
   #rowsWithOutbox(): readonly TreeRow[] {
     if (!this.overview) return [];
-    const { trees, season, today } = this.overview;
+    const { trees, season, today, ringPriors } = this.overview;
     return trees.map((row) =>
-      this.#records.has(row.id) ? treeRow(row, deriveTree(this.recordsOf(row.id), season, today)) : row
+      this.#records.has(row.id) ? treeRow(row, deriveTree(this.recordsOf(row.id), season, today, ringPriors)) : row
     );
   }
 

@@ -1,4 +1,4 @@
-import type { BushRecord, BushSettings, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core';
+import type { BushRecord, BushSettings, RingPriors, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core';
 
 /** What the server tells of a bush at a glance. */
 export interface Overview {
@@ -18,5 +18,7 @@ export interface Overview {
   readonly features: readonly SiteFeature[];
   /** records of the bush as a whole; a device may hold an overview without them */
   readonly bushRecords?: readonly BushRecord[];
+  /** ring widths to expect in this bush; a device may hold an overview without them */
+  readonly ringPriors?: RingPriors;
   readonly trees: readonly TreeRow[];
 }

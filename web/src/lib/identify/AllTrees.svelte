@@ -8,13 +8,12 @@
     type SpeciesId,
     type TreeRow
   } from '@baumkin/core';
-  import { createVirtualizer } from '@tanstack/svelte-virtual';
-  import { untrack } from 'svelte';
   import { SvelteSet } from 'svelte/reactivity';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import WindowedList from '$lib/ui/WindowedList.svelte';
 
   import { capital } from './words.ts';
 
@@ -43,23 +42,6 @@
     return rows.toSorted((a, b) => key(a).localeCompare(key(b)));
   });
   const chosenRows = $derived(bush.rows.filter((row) => chosen.has(row.id)));
-
-  let list = $state<HTMLUListElement | null>(null);
-  const ROW_PX = 42;
-  const virtual = createVirtualizer<HTMLElement, HTMLLIElement>({
-    count: 0,
-    getScrollElement: () => null,
-    estimateSize: () => ROW_PX,
-    overscan: 12
-  });
-  // The page itself scrolls, not a box inside it.
-  $effect(() => {
-    const [count, page] = [shown.length, list?.closest('main') ?? null];
-    const scrollMargin =
-      list && page ? list.getBoundingClientRect().top - page.getBoundingClientRect().top + page.scrollTop : 0;
-    // Setting its options changes the list's own store, which must not call for setting them again.
-    untrack(() => $virtual.setOptions({ count, getScrollElement: () => page, scrollMargin }));
-  });
 
   function nameOf(row: TreeRow): string {
     switch (row.verdict) {
@@ -90,7 +72,7 @@
   function show(next: Filter): void {
     filter = next;
     lastIndex = null;
-    list?.closest('main')?.scrollTo({ top: 0 });
+    document.querySelector('main')?.scrollTo({ top: 0 });
   }
 
   let species = $state<SpeciesId | ''>('');
@@ -173,39 +155,28 @@
             : 'There are no such trees here.'}
       </p>
     {:else}
-      <ul class="relative border-t border-base-300" bind:this={list} style:height="{$virtual.getTotalSize()}px">
-        {#each $virtual.getVirtualItems() as item (item.key)}
-          {@const row = shown[item.index]}
-          {#if row}
-            <li
-              class="absolute inset-x-0 top-0 flex items-center gap-3 border-b border-base-300/70 px-1 {chosen.has(
-                row.id
-              )
-                ? 'bg-primary/12'
-                : ''}"
-              style:height="{ROW_PX}px"
-              style:transform="translateY({item.start - $virtual.options.scrollMargin}px)"
+      <WindowedList items={shown} rowPx={42}>
+        {#snippet line(row, index)}
+          <div class="flex h-full items-center gap-3 px-1 {chosen.has(row.id) ? 'bg-primary/12' : ''}">
+            {#if bush.mayRecord}
+              <input
+                type="checkbox"
+                class="checkbox checkbox-sm"
+                aria-label="Choose tree {row.tag}"
+                checked={chosen.has(row.id)}
+                onclick={(event) => toggle(index, event)}
+              />
+            {/if}
+            <a class="w-14 shrink-0 link font-bold max-md:w-10" href="/bush/{bush.id}/identify/{row.id}">{row.tag}</a>
+            <span class="min-w-0 grow truncate">{nameOf(row)}</span>
+            <span class="aside w-20 text-right max-md:hidden"
+              >{row.dbhMm === null ? '' : preferences.length(row.dbhMm, 'trunk')}</span
             >
-              {#if bush.mayRecord}
-                <input
-                  type="checkbox"
-                  class="checkbox checkbox-sm"
-                  aria-label="Choose tree {row.tag}"
-                  checked={chosen.has(row.id)}
-                  onclick={(event) => toggle(item.index, event)}
-                />
-              {/if}
-              <a class="w-14 shrink-0 link font-bold max-md:w-10" href="/bush/{bush.id}/identify/{row.id}">{row.tag}</a>
-              <span class="min-w-0 grow truncate">{nameOf(row)}</span>
-              <span class="aside w-20 text-right max-md:hidden"
-                >{row.dbhMm === null ? '' : preferences.length(row.dbhMm, 'trunk')}</span
-              >
-              <span class="aside w-28 truncate max-md:hidden">{bush.standOf(row)?.name ?? ''}</span>
-              <span class="aside w-24 shrink-0 text-right max-md:hidden">{row.determinedOn ?? 'never'}</span>
-            </li>
-          {/if}
-        {/each}
-      </ul>
+            <span class="aside w-28 truncate max-md:hidden">{bush.standOf(row)?.name ?? ''}</span>
+            <span class="aside w-24 shrink-0 text-right max-md:hidden">{row.determinedOn ?? 'never'}</span>
+          </div>
+        {/snippet}
+      </WindowedList>
     {/if}
   </section>
 

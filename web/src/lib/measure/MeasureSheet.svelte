@@ -19,6 +19,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import GrowthLine from './GrowthLine.svelte';
+  import MeasurePages from './MeasurePages.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -128,6 +129,7 @@
   }
 </script>
 
+<MeasurePages {treeId} />
 <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[25rem_1fr]">
   <section aria-label="New reading" class="flex flex-col gap-3">
     {#if bush.mayRecord}

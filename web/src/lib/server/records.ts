@@ -118,13 +118,13 @@ export function columnsOf(record: AnyRecord, bushId: string, authorId: string, n
 
 /** Stores many records that were checked before, in as few statements as the packet allows. */
 export async function storeMany(
-  records: readonly WorkRecord[],
+  records: readonly AnyRecord[],
   bushId: string,
   authorId: string,
   now: Date,
   transaction: Transaction
 ): Promise<void> {
-  for (const kind of RECORD_KINDS) {
+  for (const kind of [...RECORD_KINDS, ...BUSH_RECORD_KINDS]) {
     const rows = records.filter((r) => r.kind === kind).map((r) => columnsOf(r, bushId, authorId, now));
     for (let i = 0; i < rows.length; i += 2000)
       await tables().work[kind].bulkCreate(rows.slice(i, i + 2000), { transaction });

@@ -1,8 +1,9 @@
 import {
-  deriveTree,
+  deriveBush,
   treeRow,
   type PositionQuality,
   type RecordKind,
+  type RingPriors,
   type Tree,
   type TreeRow,
   type WorkRecord
@@ -36,10 +37,21 @@ export async function treesOf(bushId: string): Promise<Tree[]> {
 /** What a list line is derived from: everything but the shavings. */
 const ROW_KINDS: readonly RecordKind[] = ['determination', 'reading', 'assessment', 'decision', 'taphole', 'mark'];
 
-/** One line for each tree of a bush: a fixed number of queries, however many trees. */
-export async function treeRows(bushId: string, season: number, today: string): Promise<TreeRow[]> {
+/**
+ * One line for each tree of a bush, and the ring widths to expect there: a fixed number of queries, however many trees.
+ */
+export async function treeRows(
+  bushId: string,
+  season: number,
+  today: string
+): Promise<{ rows: TreeRow[]; priors: RingPriors }> {
   const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: ROW_KINDS })]);
-  return trees.map((tree) => treeRow(tree, deriveTree(records.get(tree.id) ?? [], season, today)));
+  const { states, priors } = deriveBush(
+    trees.map((tree) => records.get(tree.id) ?? []),
+    season,
+    today
+  );
+  return { rows: trees.map((tree, i) => treeRow(tree, states[i]!)), priors };
 }
 
 /** Everything recorded of one tree; null when it is not in this bush. */

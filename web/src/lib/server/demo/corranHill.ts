@@ -12,6 +12,7 @@ import {
   shorterWay,
   stainedShare,
   type Column,
+  type PlotRecord,
   type Rng,
   type SiteFeature,
   type Stand,
@@ -30,6 +31,7 @@ export interface DemoBush {
   readonly features: SiteFeature[];
   readonly trees: Tree[];
   readonly records: WorkRecord[];
+  readonly plots: PlotRecord[];
 }
 
 const LAST_AUTUMN = 2026;
@@ -62,7 +64,32 @@ export function corranHill(seed = 1798): DemoBush {
   const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
   swapTags(trees, records);
   const features = LANDSCAPE.map((feature) => ({ id: uuid(), ...feature }));
-  return { stands, features, trees, records };
+  return { stands, features, trees, records, plots: cruise(wood, stands, rng, uuid) };
+}
+
+/** The ledge was never counted tree by tree: eight plots of 200 m2, on points that were drawn beforehand. */
+function cruise(wood: readonly TrueTree[], stands: readonly Stand[], rng: Rng, uuid: () => string): PlotRecord[] {
+  const ledge = STANDS.findIndex((plan) => plan.purpose === 'wildlife');
+  const [west, south, east, north] = STANDS[ledge]!.box;
+  const radiusM = Math.sqrt(200 / Math.PI);
+  return Array.from({ length: 8 }, (_, i) => {
+    const eastM = west + radiusM + rng.uniform() * (east - west - 2 * radiusM);
+    const northM = south + radiusM + rng.uniform() * (north - south - 2 * radiusM);
+    const inside = wood.filter((tree) => Math.hypot(tree.eastM - eastM, tree.northM - northM) <= radiusM);
+    return {
+      id: uuid(),
+      on: '2025-08-03',
+      recordedAt: `2025-08-03T1${i}:00:00.000Z`,
+      correctsId: null,
+      withdrawn: false,
+      kind: 'plot',
+      standId: stands[ledge]!.id,
+      name: String(i + 1),
+      design: { kind: 'fixed', radiusM },
+      trees: inside.map((tree) => ({ species: tree.species, dbhMm: Math.round(tree.dbhMm / 5) * 5 })),
+      note: ''
+    };
+  });
 }
 
 function diameterIn(tree: TrueTree, year: number): number {

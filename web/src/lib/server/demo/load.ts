@@ -12,7 +12,7 @@ import { DEMO_BUSH_NAME, DEMO_PEOPLE } from './people.ts';
  */
 export async function loadDemo(now = new Date()): Promise<boolean> {
   if (await User.findOne({ where: { signInName: DEMO_PEOPLE[0]!.signInName } })) return false;
-  const { stands, features, trees, records } = corranHill();
+  const { stands, features, trees, records, plots } = corranHill();
   const people = await Promise.all(
     DEMO_PEOPLE.map(async ({ signInName, displayName, password, role }) => ({
       id: randomUUID(),
@@ -49,7 +49,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       trees.map((tree) => ({ ...tree, bushId })),
       { transaction }
     );
-    await storeMany(records, bushId, people[0]!.id, now, transaction);
+    await storeMany([...records, ...plots], bushId, people[0]!.id, now, transaction);
   });
   return true;
 }

@@ -12,7 +12,7 @@ export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [stands, features, people, bushRecords, trees] = await Promise.all([
+  const [stands, features, people, bushRecords, { rows: trees, priors: ringPriors }] = await Promise.all([
     standsOf(bush.id),
     featuresOf(bush.id),
     membersOf(bush.id),
@@ -30,6 +30,7 @@ export async function GET({ params, locals, request }) {
     stands,
     features,
     bushRecords,
+    ringPriors,
     trees
   } satisfies Overview);
 }

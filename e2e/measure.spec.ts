@@ -1,0 +1,91 @@
+import { expect, test } from '@playwright/test';
+
+import { allSaved, bushIdOf, expectAccessible, expectFits, signIn, signUpWithBush, treesOf } from './support.ts';
+
+test('a cruise: plots counted, left and taken up again, and what they say with how far to trust it', async ({
+  page
+}) => {
+  const bushId = await signUpWithBush(page, 'Cruise');
+  await page.goto(`/bush/${bushId}/measure/plots`);
+  await expect(page.getByText('Nothing is counted here yet')).toBeVisible();
+  const count = async (written: string) => {
+    await page.getByTestId('plot-tree').fill(written);
+    await page.getByRole('button', { name: 'Count this tree' }).click();
+    await expect(page.getByTestId('plot-tree')).toHaveValue('');
+  };
+  await page.getByRole('button', { name: 'Count a plot' }).click();
+  await page.getByTestId('plot-tree').fill('a lot');
+  await expect(page.getByRole('alert')).toContainText('I cannot read');
+  await count('40 cm');
+  await page.getByLabel('What was measured').selectOption('girth');
+  await count('94.2 cm');
+  await page.getByLabel('Species').selectOption('beech');
+  await count('diameter 20');
+
+  // Away in the middle of it: the count waits.
+  await page.goto(`/bush/${bushId}/measure/gauges`);
+  await expect(page.getByRole('heading', { name: 'Biltmore stick' })).toBeVisible();
+  await expectAccessible(page);
+  await expectFits(page);
+  await page.goto(`/bush/${bushId}/measure/plots`);
+  await expect(page.getByRole('heading', { name: 'Plot 1: 3 counted' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save the plot' }).click();
+
+  // 200 m2: each tree stands for 50 to the hectare. 50 x (0.12566 + 0.07062 + 0.03142) = 11.4 m2/ha.
+  const figures = page.getByTestId('plot-figures');
+  await expect(figures).toContainText('11.4 m²/ha');
+  await expect(figures).toContainText('150 stems per ha');
+  await expect(figures).toContainText('86 % of the basal area is maple');
+  await expect(figures).toContainText('a second one tells how far to trust it');
+
+  // An angle gauge without a single diameter, and without a network.
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Count a plot' }).click();
+  await page.getByRole('button', { name: 'Angle gauge' }).click();
+  for (let i = 1; i <= 9; i++) {
+    await page.getByRole('button', { name: 'Count without a diameter' }).click();
+    await expect(page.getByRole('heading', { name: `Plot 2: ${i} counted` })).toBeVisible();
+  }
+  await page.getByTestId('plot-tree').fill('30 cm');
+  await expect(page.getByText('no farther than 10.6 m')).toBeVisible();
+  await page.getByTestId('plot-tree').fill('');
+  await page.getByRole('button', { name: 'Save the plot' }).click();
+  await expect(page.getByTestId('saved')).toContainText('1 kept on this device');
+  await expect(figures).toContainText('±');
+  await expect(page.getByTestId('needed')).toContainText(/count \d+ more plots/);
+  await page.context().setOffline(false);
+  await page.evaluate(() => window.dispatchEvent(new Event('online')));
+  await allSaved(page);
+  await page.reload();
+  await expect(figures).toContainText('14.7 m²/ha ±');
+  await expect(figures).toContainText('Stems are not known');
+  await expectAccessible(page);
+  await expectFits(page);
+  await page.getByRole('button', { name: 'Take back plot 2' }).click();
+  await expect(figures).toContainText('11.4 m²/ha');
+  await page.getByRole('button', { name: 'Take back plot 1' }).click();
+  await expect(page.getByText('Nothing is counted here yet')).toBeVisible();
+  await allSaved(page);
+});
+
+test('the growth of the whole bush: who falls behind, and which tree to measure next', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/measure/growth`);
+  await expect(page.getByTestId('growth-words')).toContainText(/Of \d+ maples \d+ surely lay more wood/);
+  await expectAccessible(page);
+  await expectFits(page);
+  const trees = await treesOf(page, bushId);
+  await page.getByRole('button', { name: /^Fall behind/ }).click();
+  const slow = page.getByRole('region', { name: 'Trees' }).locator('li a').first();
+  const tag = (await slow.textContent())!;
+  const ring = (t: string) => (trees.find((tree) => tree.tag === t) as unknown as { ringMm: number }).ringMm;
+  await page.getByRole('button', { name: /^Keep up/ }).click();
+  await expect(slow).not.toHaveText(tag);
+  expect(ring((await slow.textContent())!)).toBeGreaterThan(3 * ring(tag));
+  // What is in question comes before what is merely uncertain.
+  await page.getByRole('button', { name: /^Measure next/ }).click();
+  await expect(page.getByText('answer first').first()).toBeVisible();
+  await page.getByRole('region', { name: 'Trees' }).locator('li a').first().click();
+  await expect(page.getByTestId('old-question').first()).toBeVisible();
+});

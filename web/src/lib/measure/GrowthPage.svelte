@@ -1,0 +1,130 @@
+<script lang="ts">
+  import { RING_PRIOR, type CrownClass } from '@baumkin/core';
+
+  import { goto } from '$app/navigation';
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import WindowedList from '$lib/ui/WindowedList.svelte';
+
+  import { growthRows, type GrowthRow } from './growthRows.ts';
+  import GrowthScatter from './GrowthScatter.svelte';
+
+  /** Who grows, who stalls, and which tree to measure next. */
+  const bush = $derived(useBush());
+  let standId = $state('');
+  const settings = $derived(bush.overview?.bush.settings ?? null);
+  const trees = $derived(
+    settings
+      ? growthRows(
+          bush.rows.filter((row) => standId === '' || row.standId === standId),
+          settings,
+          bush.season,
+          bush.today
+        )
+      : []
+  );
+
+  type View = 'next' | 'stall' | 'grow' | 'due';
+  const VIEWS: readonly [View, string, (tree: GrowthRow) => boolean, (a: GrowthRow, b: GrowthRow) => number][] = [
+    [
+      'next',
+      'Measure next',
+      (tree) => tree.worth > 0 || tree.row.questions > 0,
+      (a, b) => b.row.questions - a.row.questions || b.worth - a.worth || (b.yearsSince ?? 99) - (a.yearsSince ?? 99)
+    ],
+    ['due', 'Due', (tree) => tree.due, (a, b) => (b.yearsSince ?? 99) - (a.yearsSince ?? 99)],
+    ['stall', 'Fall behind', (tree) => tree.keepsUp === 'no', (a, b) => a.row.ringMm - b.row.ringMm],
+    ['grow', 'Keep up', (tree) => tree.keepsUp === 'yes', (a, b) => b.row.ringMm - a.row.ringMm]
+  ];
+  let view = $state<View>('next');
+  const shown = $derived.by(() => {
+    const [, , test, order] = VIEWS.find(([id]) => id === view)!;
+    return trees.filter(test).toSorted(order);
+  });
+  const count = (keepsUp: GrowthRow['keepsUp']) => trees.filter((tree) => tree.keepsUp === keepsUp).length;
+  const ring = (mm: number) => preferences.length(mm, 'ring');
+  const open = (treeId: string) => void goto(`/bush/${bush.id}/measure/${treeId}`);
+
+  const CLASSES: readonly CrownClass[] = ['open', 'dominant', 'codominant', 'intermediate', 'suppressed'];
+  const learned = $derived(
+    CLASSES.flatMap((crownClass) => {
+      const here = bush.overview?.ringPriors?.[crownClass].meanMm;
+      return here !== undefined && Math.abs(here - RING_PRIOR[crownClass].meanMm) >= 0.05 ? [{ crownClass, here }] : [];
+    })
+  );
+</script>
+
+<div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+  <section aria-labelledby="growth" class="min-w-0 lg:sticky lg:top-0 lg:self-start">
+    <div class="flex flex-wrap items-baseline justify-between gap-x-4">
+      <h1 id="growth">Who grows, who stalls</h1>
+      <select class="select w-40 select-sm" aria-label="Stand" bind:value={standId}>
+        <option value="">All stands</option>
+        {#each bush.overview?.stands ?? [] as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+      </select>
+    </div>
+    {#if trees.length === 0}
+      <p class="mt-2">
+        No maple has been measured here yet. One reading each is a size; a second, some years on, is a growth.
+      </p>
+    {:else}
+      <p class="mt-1 max-w-prose" data-testid="growth-words">
+        Of {trees.length} maples {count('yes')} surely lay more wood than a hole every year kills, {count('no')} surely less.
+        Of the other {count('open')} the growth is not known well enough to say.
+      </p>
+      <div class="mt-3"><GrowthScatter {trees} onchoose={open} /></div>
+      <p class="aside mt-1 flex flex-wrap gap-x-4">
+        <span>The line: what one hole a year asks for.</span>
+        <span>● keeps up</span><span>○ open</span><span>▲ falls behind</span>
+      </p>
+      {#if learned.length > 0}
+        <p class="aside mt-2 max-w-prose">
+          What unmeasured trees are taken to lay here, learned from the measured ones: {learned
+            .map(({ crownClass, here }) => `${crownClass} ${ring(here)}`)
+            .join(', ')} a year.
+        </p>
+      {/if}
+    {/if}
+  </section>
+  <section aria-label="Trees" class="min-w-0">
+    <div class="mb-2 flex flex-wrap gap-x-1" role="group" aria-label="Show">
+      {#each VIEWS as [id, label, test] (id)}
+        <button
+          class="px-2 py-1 max-md:min-h-11 {view === id ? 'border-b-[3px] border-base-content font-bold' : ''}"
+          aria-pressed={view === id}
+          onclick={() => (view = id)}>{label} <span class="aside">{trees.filter(test).length}</span></button
+        >
+      {/each}
+    </div>
+    {#if view === 'next' && shown.length > 0}
+      <p class="aside mb-2">The trees first whose count a new reading is most likely to change. The rest can wait.</p>
+    {/if}
+    {#if shown.length === 0}
+      <p>None at present.</p>
+    {:else}
+      <WindowedList items={shown} rowPx={50}>
+        {#snippet line(tree)}
+          <div class="flex h-full items-center gap-3">
+            <a class="w-12 shrink-0 link font-bold" href="/bush/{bush.id}/measure/{tree.row.id}">{tree.row.tag}</a>
+            <span class="min-w-0 grow leading-tight"
+              >{preferences.length(tree.dbhMm, 'trunk')}, lays {ring(tree.row.ringMm)} a year ± {ring(
+                tree.row.ringSeMm
+              )}<span class="aside block text-[0.85rem]"
+                >{tree.row.questions > 0
+                  ? 'a reading is in question'
+                  : tree.yearsSince === null
+                    ? 'never measured'
+                    : `last measured ${tree.row.lastReadingOn}`}; one hole a year asks for {ring(tree.neededMm)}</span
+              ></span
+            >
+            {#if view === 'next'}
+              <span class="shrink-0 text-right text-sm"
+                >{tree.row.questions > 0 ? 'answer first' : `${Math.round(tree.worth * 10)} in 10`}</span
+              >
+            {/if}
+          </div>
+        {/snippet}
+      </WindowedList>
+    {/if}
+  </section>
+</div>

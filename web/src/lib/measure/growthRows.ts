@@ -1,0 +1,73 @@
+import {
+  fractionalYear,
+  growthBalance,
+  knownMaple,
+  ladderById,
+  measuringWouldChange,
+  REMEASURE_YEARS,
+  type BushSettings,
+  type TreeRow
+} from '@baumkin/core';
+
+/** A maple's growth, beside what a taphole a year asks of it. */
+export interface GrowthRow {
+  readonly row: TreeRow;
+  readonly dbhMm: number;
+  /** ring width that one hole a year asks for, mm */
+  readonly neededMm: number;
+  /** surely enough for one hole a year, surely too little, or not known well enough to say */
+  readonly keepsUp: 'yes' | 'no' | 'open';
+  readonly yearsSince: number | null;
+  readonly due: boolean;
+  /** chance that measuring again would change the count, 0..1 */
+  readonly worth: number;
+}
+
+/** Half the width of an 80 % range, in standard errors. */
+const EIGHTY = 1.2816;
+
+/** The maples of the bush that have a diameter, with what their growth means. */
+export function growthRows(
+  rows: readonly TreeRow[],
+  settings: BushSettings,
+  season: number,
+  today: string
+): GrowthRow[] {
+  const ladder = ladderById(settings.ladder);
+  return rows.flatMap((row): GrowthRow[] => {
+    if (row.dbhMm === null || knownMaple(row) !== true) return [];
+    const input = {
+      dbhMm: row.dbhMm,
+      ringMm: row.ringMm,
+      ringSeMm: row.ringSeMm,
+      bitMm: settings.bitMm,
+      depthMm: settings.depthMm,
+      bandMm: settings.highestMm - settings.lowestMm,
+      acceptedShare: settings.acceptedShare
+    };
+    const neededMm = growthBalance(input).ringForOneMm;
+    const spread = EIGHTY * row.ringSeMm;
+    const yearsSince = row.lastReadingOn ? fractionalYear(today) - fractionalYear(row.lastReadingOn) : null;
+    return [
+      {
+        row,
+        dbhMm: row.dbhMm,
+        neededMm,
+        keepsUp: row.ringMm - spread > neededMm ? 'yes' : row.ringMm + spread < neededMm ? 'no' : 'open',
+        yearsSince,
+        due: row.questions > 0 || yearsSince === null || yearsSince > REMEASURE_YEARS,
+        worth: measuringWouldChange(
+          {
+            ...input,
+            ladder,
+            condition: null,
+            isMaple: true,
+            room: null,
+            seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason
+          },
+          yearsSince ?? 0
+        )
+      }
+    ];
+  });
+}
