@@ -89,3 +89,37 @@ test('the growth of the whole bush: who falls behind, and which tree to measure 
   await page.getByRole('region', { name: 'Trees' }).locator('li a').first().click();
   await expect(page.getByTestId('old-question').first()).toBeVisible();
 });
+
+test('height, crown and a reading above a swelling: measured, and used where crowns meet', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const tree = (await treesOf(page, bushId)).find((t) => t.tag === '12')!;
+  await page.goto(`/bush/${bushId}/thin/${tree.id}`);
+  await expect(page.getByTestId('free-sides')).toBeVisible();
+  const before = Number((await page.getByTestId('free-sides').textContent())!.trim()[0]);
+  await page.keyboard.press('2');
+  await expect(page.getByText(/Its crown is taken to reach/)).toBeVisible();
+  await page.getByText('Write down what was measured').click();
+  await page.getByLabel('north', { exact: true }).fill('1 m');
+  await expect(page.getByRole('alert')).toContainText('measure all of them');
+  for (const side of ['east', 'south', 'west']) await page.getByLabel(side, { exact: true }).fill('1 m');
+  await page.getByLabel('Height', { exact: true }).fill('18.5');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByText('18.5 m tall, measured.')).toBeVisible();
+  await expect(page.getByText(/Its crown reaches 1.0 m north/)).toBeVisible();
+
+  // A crown drawn in like that touches fewer neighbours.
+  await allSaved(page);
+  await page.keyboard.press('5');
+  await expect(page.getByTestId('free-sides')).not.toContainText(`${before} of 4`);
+  await page.keyboard.press('2');
+
+  await page.getByLabel('Where').selectOption('a swelling');
+  await page.getByTestId('reading').fill(`girth ${((tree.dbhMm! * Math.PI) / 10).toFixed(0)} cm`);
+  await expect(page.getByRole('button', { name: 'Save the reading' })).toBeDisabled();
+  await page.getByPlaceholder('160 cm').fill('165');
+  await page.getByRole('button', { name: 'Save the reading' }).click();
+  await expect(page.getByRole('table')).toContainText('165 cm up because of a swelling');
+  await allSaved(page);
+});

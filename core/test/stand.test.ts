@@ -6,6 +6,8 @@ import {
   crownSides,
   openGrownCrownWidth,
   quadraticMeanDiameter,
+  radiusOf,
+  reachToward,
   removal,
   standDensityIndex,
   totalBasalArea,
@@ -113,6 +115,32 @@ describe('what marks take out', () => {
     expect(out.overLimit).toBe(false);
     expect(removal(stand, new Set(['c'])).overLimit).toBe(true);
     expect(removal([], new Set()).share).toBe(0);
+  });
+});
+
+describe('measured crowns', () => {
+  it('reach in their own directions, with quarters of ellipses between', () => {
+    const tree = at('a', 0, 0, { crownRadiiM: [2, 6, 2, 1] });
+    expect([0, 90, 180, 270].map((b) => reachToward(tree, b))).toEqual([2, 6, 2, 1].map((r) => expect.closeTo(r, 9)));
+    // On an ellipse with half-axes 2 and 6, where it lies 45 degrees off: 1 / sqrt(1/8 + 1/72).
+    expect(reachToward(tree, 45)).toBeCloseTo(1 / Math.sqrt(1 / 8 + 1 / 72), 9);
+    expect(radiusOf(tree)).toBeCloseTo(2.75, 9);
+  });
+
+  it('of one radius all round are circles', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1, max: 9, noNaN: true }), fc.double({ min: 0, max: 359, noNaN: true }), (r, b) => {
+        expect(reachToward(at('a', 0, 0, { crownRadiiM: [r, r, r, r] }), b)).toBeCloseTo(r, 9);
+      })
+    );
+  });
+
+  it('that grew to one side are crowded there alone', () => {
+    const subject = at('s', 0, 0, { crownRadiiM: [2, 6, 2, 2] });
+    const others = [at('e', 9, 0, { crownRadiusM: 2.5 }), at('w', -9, 0, { crownRadiusM: 2.5 })];
+    expect(crownSides(subject, others, new Set()).competitors.map((c) => c.tree.id)).toEqual(['e']);
+    const turned = { ...subject, crownRadiiM: [2, 2, 2, 6] as const };
+    expect(crownSides(turned, others, new Set()).competitors.map((c) => c.tree.id)).toEqual(['w']);
   });
 });
 

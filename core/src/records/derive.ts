@@ -14,6 +14,7 @@ import {
   type ReadingQuestion,
   type RingPriors
 } from '../measure/index.ts';
+import type { CrownRadii } from '../stand/index.ts';
 import type {
   Assessment,
   BushRecord,
@@ -47,6 +48,10 @@ export interface TreeState {
   readonly growth: GrowthEstimate;
   /** diameter to be expected on the asked day, mm; null before the first reading */
   readonly dbhMm: number | null;
+  /** measured height, metres; null where none was taken */
+  readonly heightM: number | null;
+  /** measured reach of the crown to the north, east, south and west, metres */
+  readonly crownRadiiM: CrownRadii | null;
   readonly assessment: Assessment | null;
   readonly decision: Decision | null;
   readonly holes: readonly Taphole[];
@@ -85,6 +90,14 @@ export function deriveTree(
     lastReading: trusted.at(-1) ?? null,
     growth,
     dbhMm: diameterAt(dated, growth, fractionalYear(today)),
+    heightM:
+      of('stature')
+        .flatMap((s) => s.heightM ?? [])
+        .at(-1) ?? null,
+    crownRadiiM:
+      of('stature')
+        .flatMap((s) => (s.crownRadiiM ? [s.crownRadiiM] : []))
+        .at(-1) ?? null,
     assessment,
     decision:
       of('decision')
@@ -150,6 +163,7 @@ export function datedDiameter(reading: Reading): DatedDiameter {
 export interface TreeRow extends Tree {
   readonly species: SpeciesId | null;
   readonly verdict: Verdict | null;
+  readonly crownRadiiM: CrownRadii | null;
   /** the day of the last determination */
   readonly determinedOn: string | null;
   readonly dbhMm: number | null;
@@ -173,6 +187,8 @@ export interface TreeRow extends Tree {
 export function treeRow(tree: Tree, state: TreeState): TreeRow {
   return {
     ...tree,
+    heightM: state.heightM ?? tree.heightM,
+    crownRadiiM: state.crownRadiiM,
     species: state.determination?.species ?? null,
     verdict: state.determination?.verdict ?? null,
     determinedOn: state.determination?.on ?? null,

@@ -55,6 +55,10 @@ const dated = {
 };
 const envelope = { ...dated, treeId: z.uuid() };
 
+function crownReach() {
+  return z.number().min(0).max(20);
+}
+
 const characterIdSchema = z.enum(CHARACTERS.map((c) => c.id) as [CharacterId, ...CharacterId[]]);
 const statesOf = (id: string) => CHARACTERS.find((c) => c.id === id)?.states.map((s) => s.id) ?? [];
 
@@ -96,6 +100,18 @@ export const readingSchema = z.object({
   confirmed: z.boolean().default(false),
   note
 });
+
+/** How tall a tree stands and how far its crown reaches, where that was measured. */
+export const statureSchema = z
+  .object({
+    ...envelope,
+    kind: z.literal('stature'),
+    heightM: z.number().min(0.5).max(80).nullable(),
+    /** reach of the crown to the north, east, south and west, metres */
+    crownRadiiM: z.tuple([crownReach(), crownReach(), crownReach(), crownReach()]).nullable(),
+    note
+  })
+  .refine((s) => s.withdrawn || s.heightM !== null || s.crownRadiiM !== null, 'neither a height nor a crown');
 
 export const assessmentSchema = z.object({
   ...envelope,
@@ -150,6 +166,7 @@ export const markSchema = z.object({
 export const recordSchema = z.discriminatedUnion('kind', [
   determinationSchema,
   readingSchema,
+  statureSchema,
   assessmentSchema,
   decisionSchema,
   tapholeSchema,
@@ -182,6 +199,7 @@ type Kept<T> = T & { readonly authorId?: string };
 
 export type Determination = Kept<z.infer<typeof determinationSchema>>;
 export type Reading = Kept<z.infer<typeof readingSchema>>;
+export type Stature = Kept<z.infer<typeof statureSchema>>;
 export type Assessment = Kept<z.infer<typeof assessmentSchema>>;
 export type Decision = Kept<z.infer<typeof decisionSchema>>;
 export type Taphole = Kept<z.infer<typeof tapholeSchema>>;

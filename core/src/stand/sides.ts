@@ -12,6 +12,9 @@ export type PositionQuality = 'surveyed' | 'paced' | 'phone';
 /** One standard deviation of a position, metres. Working assumptions. */
 export const POSITION_SD_M: Readonly<Record<PositionQuality, number>> = { surveyed: 0.2, paced: 1, phone: 5 };
 
+/** Reach of a crown to the north, east, south and west, metres. */
+export type CrownRadii = readonly [north: number, east: number, south: number, west: number];
+
 /** A tree on the map. East and north in metres from the bush's origin. */
 export interface StandTree {
   readonly id: string;
@@ -24,6 +27,8 @@ export interface StandTree {
   /** measured, where it was */
   readonly heightM?: number | null;
   readonly crownRadiusM?: number | null;
+  /** measured in the four directions; goes before the one radius */
+  readonly crownRadiiM?: CrownRadii | null;
 }
 
 export const SIDES = ['north', 'east', 'south', 'west'] as const;
@@ -56,8 +61,24 @@ export interface CrownSides {
   readonly freeSides: number;
 }
 
+/** Mean radius of a crown, metres: measured, or from the diameter. */
 export function radiusOf(tree: StandTree): number {
+  if (tree.crownRadiiM) return tree.crownRadiiM.reduce((sum, r) => sum + r, 0) / 4;
   return tree.crownRadiusM ?? crownRadius(tree.dbhMm, tree.species);
+}
+
+/**
+ * How far a crown reaches in a direction, metres. Between two measured directions its edge is a quarter of an ellipse.
+ * @param bearingDeg degrees clockwise from north
+ */
+export function reachToward(tree: StandTree, bearingDeg: number): number {
+  if (!tree.crownRadiiM) return radiusOf(tree);
+  const [north, east, south, west] = tree.crownRadiiM;
+  const angle = (bearingDeg * Math.PI) / 180;
+  const [n, e] = [Math.cos(angle), Math.sin(angle)];
+  const [along, across] = [n >= 0 ? north : south, e >= 0 ? east : west];
+  if (along === 0 || across === 0) return Math.abs(n) > 0.999 ? along : Math.abs(e) > 0.999 ? across : 0;
+  return 1 / Math.hypot(n / along, e / across);
 }
 
 export function heightOf(tree: StandTree): number {
@@ -82,15 +103,14 @@ export function sideOf(bearingDeg: number): Side {
 export function crownSides(subject: StandTree, others: readonly StandTree[], taken: ReadonlySet<string>): CrownSides {
   const competitors: Competitor[] = [];
   let known = POSITION_SD_M[subject.positionQuality] <= ROUGHEST_POSITION_M;
-  const reach = radiusOf(subject);
   const height = heightOf(subject);
   for (const tree of others) {
     if (tree.id === subject.id) continue;
     const distanceM = Math.hypot(tree.eastM - subject.eastM, tree.northM - subject.northM);
-    const gapM = distanceM - reach - radiusOf(tree);
+    const bearingDeg = bearingTo(subject, tree);
+    const gapM = distanceM - reachToward(subject, bearingDeg) - reachToward(tree, (bearingDeg + 180) % 360);
     if (gapM > TOUCHING_M || heightOf(tree) < CLEARLY_SHORTER * height) continue;
     if (POSITION_SD_M[tree.positionQuality] > ROUGHEST_POSITION_M) known = false;
-    const bearingDeg = bearingTo(subject, tree);
     competitors.push({ tree, side: sideOf(bearingDeg), distanceM, bearingDeg, gapM });
   }
   competitors.sort((a, b) => a.gapM - b.gapM);

@@ -27,7 +27,11 @@
 
   const years = $derived.by(() => {
     const shown = records.filter(
-      (r) => only === 'all' || r.kind === only || (only === 'taphole' && r.kind === 'shavings')
+      (r) =>
+        only === 'all' ||
+        r.kind === only ||
+        (only === 'taphole' && r.kind === 'shavings') ||
+        (only === 'reading' && r.kind === 'stature')
     );
     const sorted = shown.toSorted((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));
     const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];

@@ -27,6 +27,16 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     }
     case 'reading':
       return `Measured ${record.quantity} ${record.asWritten} with ${METHOD_LABEL[record.method]}: ${ruler.length(toDiameter(record.valueMm, record.quantity), 'trunk')} thick`;
+    case 'stature': {
+      const metres = (m: number) => ruler.length(m * 1000, 'ground');
+      const parts = [
+        ...(record.heightM === null ? [] : [`${metres(record.heightM)} tall`]),
+        ...(record.crownRadiiM === null
+          ? []
+          : [`crown reaches ${record.crownRadiiM.map((r, i) => `${metres(r)} ${'NESW'[i]}`).join(', ')}`])
+      ];
+      return `Measured: ${parts.join('; ')}`;
+    }
     case 'assessment':
       return `Looked up: ${record.diebackPct} % dieback${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears !== null ? `, a hole open after ${record.oldestOpenHoleYears} years` : ''}${record.stressed ? ', stressed the year before' : ''}`;
     case 'decision':

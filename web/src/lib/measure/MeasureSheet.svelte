@@ -20,6 +20,7 @@
 
   import GrowthLine from './GrowthLine.svelte';
   import MeasurePages from './MeasurePages.svelte';
+  import StatureForm from './StatureForm.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -31,6 +32,22 @@
   let text = $state('');
   let method = $state<MeasureMethod>('girthTape');
   let confirmed = $state(false);
+  /** why it was not measured at breast height; empty where it was */
+  let elsewhere = $state('');
+  let atText = $state('');
+  const breastHeight = $derived(bush.overview!.bush.settings.breastHeightMm);
+  const WHY = ['a swelling', 'a branch', 'a fork', 'a wound', 'deep snow'] as const;
+  const at = $derived.by((): { mm: number } | { problem: string } => {
+    if (elsewhere === '') return { mm: breastHeight };
+    if (atText.trim() === '') return { problem: 'Say how high above the ground it was measured.' };
+    try {
+      const { valueMm } = parseTrunkLength(atText, preferences.trunkUnit);
+      return valueMm <= 5000 ? { mm: valueMm } : { problem: 'Nobody measures that high: look at the unit.' };
+    } catch (error) {
+      if (error instanceof UnreadableLength) return { problem: error.message };
+      throw error;
+    }
+  });
 
   const METHODS: Record<'girth' | 'diameter', readonly MeasureMethod[]> = {
     girth: ['girthTape'],
@@ -81,21 +98,21 @@
   });
 
   async function save(): Promise<void> {
-    if (!parsed?.ok || (question && !confirmed)) return;
+    if (!parsed?.ok || (question && !confirmed) || 'problem' in at) return;
     const record = await bush.record(treeId, {
       kind: 'reading',
       quantity: parsed.quantity,
       valueMm: parsed.valueMm,
       asWritten: text.trim(),
       method,
-      heightMm: bush.overview!.bush.settings.breastHeightMm,
+      heightMm: at.mm,
       confirmed,
-      note: ''
+      note: elsewhere === '' ? '' : `because of ${elsewhere}`
     });
     toast.success(`Tree ${row.tag}: ${show(parsed.dbhMm)} thick.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
     });
-    text = '';
+    text = elsewhere = atText = '';
   }
 
   function takeCorrection(): void {
@@ -186,6 +203,27 @@
             </select>
           </label>
         {/if}
+        <div class="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
+          <label class="flex items-center gap-2"
+            >Where
+            <select class="select w-52 select-sm" bind:value={elsewhere}>
+              <option value="">at breast height</option>
+              {#each WHY as why (why)}<option value={why}>elsewhere, because of {why}</option>{/each}
+            </select></label
+          >
+          {#if elsewhere !== ''}
+            <label class="flex items-center gap-2"
+              >at <input
+                class="input w-28 input-sm"
+                placeholder={preferences.units === 'metric' ? '160 cm' : '63 in'}
+                bind:value={atText}
+              /> up</label
+            >
+          {/if}
+        </div>
+        {#if 'problem' in at && atText.trim() !== ''}<p role="alert" class="font-semibold text-error">
+            {at.problem}
+          </p>{/if}
         {#if parsed && !parsed.ok}
           <p role="alert" class="font-semibold text-error">{parsed.message}</p>
         {:else if parsed?.ok}
@@ -210,8 +248,9 @@
             </div>
           {/if}
         {/if}
-        <button class="btn btn-primary md:self-start" disabled={!parsed?.ok || (question !== null && !confirmed)}
-          >Save the reading</button
+        <button
+          class="btn btn-primary md:self-start"
+          disabled={!parsed?.ok || (question !== null && !confirmed) || 'problem' in at}>Save the reading</button
         >
       </form>
       <p class="aside">
@@ -221,6 +260,7 @@
     {:else}
       <p>Viewers look; they do not write.</p>
     {/if}
+    <StatureForm {treeId} />
   </section>
 
   <section aria-label="Growth" class="flex min-w-0 flex-col gap-4">
@@ -270,7 +310,11 @@
               <td class="text-right"
                 >{show(toDiameter(reading.valueMm, reading.quantity))}{tree.questioned.has(reading.id) ? ' ?' : ''}</td
               >
-              <td class="pl-5">{METHOD_LABEL[reading.method]}</td>
+              <td class="pl-5"
+                >{METHOD_LABEL[reading.method]}{Math.abs(reading.heightMm - breastHeight) > 20
+                  ? `, ${preferences.length(reading.heightMm, 'hand')} up${reading.note ? ` ${reading.note}` : ''}`
+                  : ''}</td
+              >
             </tr>
           {/each}
         </tbody>

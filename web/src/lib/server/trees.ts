@@ -35,7 +35,15 @@ export async function treesOf(bushId: string): Promise<Tree[]> {
 }
 
 /** What a list line is derived from: everything but the shavings. */
-const ROW_KINDS: readonly RecordKind[] = ['determination', 'reading', 'assessment', 'decision', 'taphole', 'mark'];
+const ROW_KINDS: readonly RecordKind[] = [
+  'determination',
+  'reading',
+  'stature',
+  'assessment',
+  'decision',
+  'taphole',
+  'mark'
+];
 
 /**
  * One line for each tree of a bush, and the ring widths to expect there: a fixed number of queries, however many trees.

@@ -41,6 +41,19 @@
   const competing = $derived(new Set(sides.competitors.map((c) => c.tree.id)));
   const bar = $derived(preferences.units === 'metric' ? { m: 5, label: '5 m' } : { m: 6.096, label: '20 ft' });
 
+  /** The edge of a crown: a circle, or quarters of ellipses where its reach was measured in four directions. */
+  function outline(tree: StandTree): string {
+    const r = radiusOf(tree);
+    const [n, e, s, w] = (tree.crownRadiiM ?? [r, r, r, r]).map((reach) => reach * scale) as [
+      number,
+      number,
+      number,
+      number
+    ];
+    const [cx, cy] = [x(tree), y(tree)];
+    return `M${cx} ${cy - n} A${e} ${n} 0 0 1 ${cx + e} ${cy} A${e} ${s} 0 0 1 ${cx} ${cy + s} A${w} ${s} 0 0 1 ${cx - w} ${cy} A${w} ${n} 0 0 1 ${cx} ${cy - n} Z`;
+  }
+
   /** A quarter circle round the crown, a little outside it. */
   function arc(i: number): string {
     const r = radiusOf(subject) * scale + 7;
@@ -69,10 +82,8 @@
       class="cursor-pointer"
       onclick={() => ontoggle(tree.id)}
     >
-      <circle
-        cx={x(tree)}
-        cy={y(tree)}
-        r={radiusOf(tree) * scale}
+      <path
+        d={outline(tree)}
         class={out
           ? 'fill-base-100 stroke-base-content'
           : rival
@@ -109,13 +120,7 @@
       >
     </g>
   {/each}
-  <circle
-    cx={SIZE / 2}
-    cy={SIZE / 2}
-    r={radiusOf(subject) * scale}
-    class="fill-secondary/45 stroke-secondary"
-    stroke-width="2"
-  />
+  <path d={outline(subject)} class="fill-secondary/45 stroke-secondary" stroke-width="2" />
   <circle cx={SIZE / 2} cy={SIZE / 2} r={Math.max(4, (subject.dbhMm / 2000) * scale)} class="fill-base-content" />
   <text x={SIZE / 2} y={SIZE / 2 - 12} text-anchor="middle" class="fill-base-content text-[16px] font-bold"
     >{subject.tag}</text

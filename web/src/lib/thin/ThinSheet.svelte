@@ -103,7 +103,7 @@
         ontoggle={toggle}
       />
       <p class="aside mt-1.5">
-        Crowns to scale from each trunk’s diameter, not measured. A neighbour counts when its crown comes within {metres(
+        Crowns to scale: as measured, or from the trunk’s diameter. A neighbour counts when its crown comes within {metres(
           TOUCHING_M
         )} and it is not clearly shorter.
       </p>

@@ -14,7 +14,8 @@ export function standTrees(rows: readonly TreeRow[]): StandTree[] {
             northM: row.northM,
             positionQuality: row.positionQuality ?? 'paced',
             heightM: row.heightM,
-            crownRadiusM: row.crownRadiusM
+            crownRadiusM: row.crownRadiusM,
+            crownRadiiM: row.crownRadiiM
           }
         ]
       : []

@@ -5,13 +5,15 @@ import * as foundation from './migrations/0001-foundation.ts';
 import * as features from './migrations/0002-features.ts';
 import * as identify from './migrations/0003-identify.ts';
 import * as plots from './migrations/0004-plots.ts';
+import * as statures from './migrations/0005-statures.ts';
 
 /** All migrations, oldest first. Forward only. */
 const MIGRATIONS = [
   { name: '0001-foundation', up: foundation.up },
   { name: '0002-features', up: features.up },
   { name: '0003-identify', up: identify.up },
-  { name: '0004-plots', up: plots.up }
+  { name: '0004-plots', up: plots.up },
+  { name: '0005-statures', up: statures.up }
 ];
 
 const LOCK = 'baumkin-migrations';

@@ -157,6 +157,14 @@ export const WORK_TABLES: Readonly<
       note: text(500)
     })
   },
+  stature: {
+    table: 'statures',
+    columns: () => ({
+      heightM: doubleOrNull(),
+      crownRadiiM: { type: DataTypes.JSON, allowNull: true },
+      note: text(500)
+    })
+  },
   assessment: {
     table: 'assessments',
     columns: () => ({

@@ -1,4 +1,6 @@
 import {
+  crownRadius,
+  defaultHeight,
   drawColumn,
   DEFAULT_COLUMNS,
   girthFromDiameter,
@@ -63,8 +65,31 @@ export function corranHill(seed = 1798): DemoBush {
   }));
   const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
   swapTags(trees, records);
+  records.push(...statures(wood, trees, rng, uuid));
   const features = LANDSCAPE.map((feature) => ({ id: uuid(), ...feature }));
   return { stands, features, trees, records, plots: cruise(wood, stands, rng, uuid) };
+}
+
+/** A summer student measured some heights, and the crowns of a few of those. */
+function statures(wood: readonly TrueTree[], trees: readonly Tree[], rng: Rng, uuid: () => string): WorkRecord[] {
+  return wood.flatMap((tree, i): WorkRecord[] => {
+    if (tree.stand !== 0 || i % 11 !== 4) return [];
+    const reach = () => round(Math.max(0.5, crownRadius(tree.dbhMm, tree.species) * rng.normal(1, 0.18)), 1);
+    return [
+      {
+        id: uuid(),
+        treeId: trees[i]!.id,
+        on: '2025-07-12',
+        recordedAt: '2025-07-12T16:00:00.000Z',
+        correctsId: null,
+        withdrawn: false,
+        kind: 'stature',
+        heightM: round(defaultHeight(tree.dbhMm) * rng.normal(1, 0.06), 1),
+        crownRadiiM: i % 2 ? [reach(), reach(), reach(), reach()] : null,
+        note: ''
+      }
+    ];
+  });
 }
 
 /** The ledge was never counted tree by tree: eight plots of 200 m2, on points that were drawn beforehand. */
