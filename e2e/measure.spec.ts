@@ -123,3 +123,29 @@ test('height, crown and a reading above a swelling: measured, and used where cro
   await expect(page.getByRole('table')).toContainText('165 cm up because of a swelling');
   await allSaved(page);
 });
+
+test('two readings under each other’s tags are found and put back with one click', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const questioned = (await treesOf(page, bushId)).filter((t) => (t as unknown as { questions: number }).questions > 0);
+  let found = false;
+  for (const tree of questioned) {
+    await page.goto(`/bush/${bushId}/measure/${tree.id}`);
+    const question = page.getByTestId('old-question').first();
+    await expect(question).toBeVisible();
+    const swap = question.getByRole('button', { name: /^Swap it with tree/ });
+    await page.waitForTimeout(500);
+    if (!(await swap.isVisible())) continue;
+    found = true;
+    await expect(question).toContainText('the tags were mixed up');
+    const other = /tree (\S+?):/.exec((await swap.textContent())!)![1]!;
+    await swap.click();
+    await expect(page.getByTestId('old-question')).toHaveCount(0);
+    await allSaved(page);
+    const after = await treesOf(page, bushId);
+    for (const tag of [tree.tag, other])
+      expect((after.find((t) => t.tag === tag) as unknown as { questions: number }).questions).toBe(0);
+    break;
+  }
+  expect(found).toBe(true);
+});

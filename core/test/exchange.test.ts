@@ -15,6 +15,7 @@ import {
   isOutstanding,
   seasonOf,
   standing,
+  swappedReadings,
   treeRow,
   type Reading,
   type Tree,
@@ -243,6 +244,39 @@ describe('records', () => {
     expect(asked.dbhMm).toBeLessThan(345);
     const confirmed = [...list, reading('d', '2025-10-01', { valueMm: 1056, correctsId: 'c', confirmed: true })];
     expect(deriveTree(confirmed, 2027, '2025-10-01').questioned.size).toBe(0);
+  });
+
+  describe('tags that were mixed up', () => {
+    const state = (values: [string, number][]) =>
+      deriveTree(
+        values.map(([on, valueMm]) => reading(`${on}/${valueMm}`, on, { valueMm })),
+        2027,
+        '2026-11-23'
+      );
+    const thin = (last: number, on = '2024-10-10') =>
+      state([
+        ['2014-10-10', 280],
+        ['2019-10-10', 295],
+        [on, last]
+      ]);
+    const thick = (last: number) =>
+      state([
+        ['2014-10-10', 500],
+        ['2019-10-10', 515],
+        ['2024-10-12', last]
+      ]);
+
+    it('are found where both readings fit the other tree', () => {
+      const found = swappedReadings(thin(531), thick(310))!;
+      expect([found.own.valueMm, found.other.valueMm]).toEqual([531, 310]);
+    });
+
+    it('are not suspected where one of the two fits its own tree, or fits neither, or was read another year', () => {
+      expect(swappedReadings(thin(310), thick(531))).toBeNull();
+      expect(swappedReadings(thin(531), thick(530))).toBeNull();
+      expect(swappedReadings(thin(900), thick(310))).toBeNull();
+      expect(swappedReadings(thin(531, '2022-06-01'), thick(310))).toBeNull();
+    });
   });
 
   it('sends nobody to measure a beech or to tap what is open', () => {

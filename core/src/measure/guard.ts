@@ -102,6 +102,11 @@ function questionFirst(next: DatedDiameter): ReadingQuestion | null {
   };
 }
 
+/** Could a reading be one of the trunk that an earlier reading was of? */
+export function plausibleAfter(next: DatedDiameter, last: DatedDiameter): boolean {
+  return explains(next.dbhMm, next, last);
+}
+
 /** Could `dbhMm`, read when `next` was, be the same trunk as `last`? */
 function explains(dbhMm: number, next: DatedDiameter, last: DatedDiameter): boolean {
   const years = Math.max(0, next.year - last.year);

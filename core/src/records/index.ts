@@ -2,3 +2,4 @@ export * from './derive.ts';
 export * from './outstanding.ts';
 export * from './schema.ts';
 export * from './season.ts';
+export * from './swap.ts';

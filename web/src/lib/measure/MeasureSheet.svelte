@@ -5,6 +5,7 @@
     METHOD_SD_MM,
     parseTrunkLength,
     questionReading,
+    swappedReadings,
     toDiameter,
     UnreadableLength,
     type MeasureMethod,
@@ -13,6 +14,7 @@
     type ReadingQuestion,
     type TrunkQuantity
   } from '@baumkin/core';
+  import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -71,11 +73,27 @@
     }
   });
 
-  const neighbours = $derived.by((): NeighbourReading[] => {
+  /** The trees before and after it on the walk, which its readings may have been written under. */
+  const beside = $derived.by(() => {
     const index = bush.rows.findIndex((r) => r.id === treeId);
-    return [bush.rows[index - 1], bush.rows[index + 1]].flatMap((r) =>
-      r?.lastReading ? [{ tag: r.tag, last: r.lastReading }] : []
-    );
+    return [bush.rows[index - 1], bush.rows[index + 1]].flatMap((r) => r ?? []);
+  });
+  const neighbours = $derived(
+    beside.flatMap((r): NeighbourReading[] => (r.lastReading ? [{ tag: r.tag, last: r.lastReading }] : []))
+  );
+  const swapped = $derived.by(() => {
+    if (tree.questioned.size === 0) return null;
+    for (const other of beside) {
+      const pair = swappedReadings(tree, bush.stateOf(other.id));
+      if (pair) return { ...pair, neighbour: other };
+    }
+    return null;
+  });
+  $effect(() => {
+    // What the trees beside it say is only asked for where a reading is in question.
+    if (tree.questioned.size === 0) return;
+    const ids = beside.map((r) => r.id);
+    untrack(() => ids.filter((id) => !bush.hasLife(id)).forEach((id) => void bush.loadTree(id)));
   });
   const last = $derived(tree.lastReading);
   const lastDated = $derived(row.lastReading);
@@ -138,6 +156,29 @@
       correctsId: reading.id
     });
     toast.success('The old entry is kept; the new one stands for it.');
+  }
+
+  /** Puts two readings back under their own tags: each tree gets the other's value, and both old entries are kept. */
+  async function swapBack({ own, other, neighbour }: NonNullable<typeof swapped>): Promise<void> {
+    const moved = (to: Reading, from: Reading, tag: string) => ({
+      treeId: to.treeId,
+      draft: {
+        kind: 'reading' as const,
+        on: from.on,
+        quantity: from.quantity,
+        valueMm: from.valueMm,
+        asWritten: `${from.asWritten}, written under ${tag}`.slice(0, 80),
+        method: from.method,
+        heightMm: from.heightMm,
+        confirmed: true,
+        note: from.note,
+        correctsId: to.id
+      }
+    });
+    const records = await bush.recordAll([moved(own, other, neighbour.tag), moved(other, own, row.tag)]);
+    toast.success(`The readings of ${row.tag} and ${neighbour.tag} are back under their own tags.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
+    });
   }
 
   async function withdraw(reading: Reading): Promise<void> {
@@ -270,12 +311,19 @@
       <div class="border-2 border-primary p-3" data-testid="old-question">
         <p class="font-slab text-lg font-semibold">The reading of {reading.on} does not fit</p>
         <p>
-          Written as “{reading.asWritten}”, {reading.quantity}: {show(dbh)} thick. {asked.because} Until you answer, growth
-          and diameter leave it aside.
+          Written as “{reading.asWritten}”, {reading.quantity}: {show(dbh)} thick. {swapped?.own.id === reading.id
+            ? `It fits tree ${swapped.neighbour.tag} beside it, and that tree’s reading of the same round fits this one: the tags were mixed up.`
+            : asked.because} Until you answer, growth and diameter leave it aside.
         </p>
         {#if bush.mayRecord}
           <div class="mt-2 flex flex-wrap gap-2">
-            {#if asked.correctedDbhMm}
+            {#if swapped?.own.id === reading.id}
+              <button class="btn btn-primary btn-sm" onclick={() => swapBack(swapped!)}
+                >Swap it with tree {swapped.neighbour.tag}: {show(
+                  toDiameter(swapped.other.valueMm, swapped.other.quantity)
+                )} here</button
+              >
+            {:else if asked.correctedDbhMm}
               <button class="btn btn-primary btn-sm" onclick={() => answer(reading, asked.correctedDbhMm)}
                 >Make it {show(asked.correctedDbhMm)} thick</button
               >

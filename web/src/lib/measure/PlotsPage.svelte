@@ -263,8 +263,9 @@
                 >{plot.trees.length}
                 {plot.trees.length === 1 ? 'tree' : 'trees'}, {preferences.basalAreaDensity(
                   plotFigures(plot).basalAreaM2PerHa
-                )}<span class="aside">
-                  · {designOf(plot)} · {standName(plot.standId)} · {plot.on} · {bush.authorOf(plot)}</span
+                )}<span class="aside"
+                  >&nbsp;· {designOf(plot)} · {standName(plot.standId)} ·
+                  <span class="whitespace-nowrap">{plot.on}</span> · {bush.authorOf(plot)}</span
                 ></span
               >
               {#if bush.mayRecord}<button class="btn btn-ghost btn-sm" onclick={() => bush.withdrawOfBush(plot)}

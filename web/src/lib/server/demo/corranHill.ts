@@ -92,19 +92,19 @@ function statures(wood: readonly TrueTree[], trees: readonly Tree[], rng: Rng, u
   });
 }
 
-/** The ledge was never counted tree by tree: eight plots of 200 m2, on points that were drawn beforehand. */
+/** The ledge was never counted tree by tree: twelve circles of 15 m, on points that were drawn beforehand. */
 function cruise(wood: readonly TrueTree[], stands: readonly Stand[], rng: Rng, uuid: () => string): PlotRecord[] {
   const ledge = STANDS.findIndex((plan) => plan.purpose === 'wildlife');
   const [west, south, east, north] = STANDS[ledge]!.box;
-  const radiusM = Math.sqrt(200 / Math.PI);
-  return Array.from({ length: 8 }, (_, i) => {
+  const radiusM = 15;
+  return Array.from({ length: 12 }, (_, i) => {
     const eastM = west + radiusM + rng.uniform() * (east - west - 2 * radiusM);
     const northM = south + radiusM + rng.uniform() * (north - south - 2 * radiusM);
     const inside = wood.filter((tree) => Math.hypot(tree.eastM - eastM, tree.northM - northM) <= radiusM);
     return {
       id: uuid(),
       on: '2025-08-03',
-      recordedAt: `2025-08-03T1${i}:00:00.000Z`,
+      recordedAt: `2025-08-03T${String(8 + i).padStart(2, '0')}:00:00.000Z`,
       correctsId: null,
       withdrawn: false,
       kind: 'plot',
