@@ -85,4 +85,17 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
   const records = await recordsOf(page, bushId, tree.id);
   expect(records.filter((r) => r.kind === 'taphole' && r.season === 2027)).toHaveLength(1);
   expect(records.filter((r) => r.kind === 'shavings')).toHaveLength(1);
+
+  // The rows of the file make a long walk: to and fro is shorter, and can be taken back.
+  await page.goto(`/bush/${bushId}`);
+  const walk = page.getByTestId('walk');
+  const length = async () => Number(/is ([\d.]+) m long/.exec((await walk.textContent())!)![1]);
+  const before = await length();
+  await walk.getByRole('button', { name: 'Look for a shorter one' }).click();
+  await expect(walk).toContainText('it could be');
+  await walk.getByRole('button', { name: 'Walk it like that' }).click();
+  await expect(page.getByText('along the shorter walk')).toBeVisible();
+  await expect.poll(length).toBeLessThan(0.8 * before);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(length).toBe(before);
 });

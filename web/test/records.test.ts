@@ -3,7 +3,7 @@ import { standing, type Decision, type Reading, type Role, type Shavings, type T
 import { beforeAll, describe, expect, it } from 'vitest';
 
 import { bushRecordsOf, recordsByTree, storeRecords } from '../src/lib/server/records.ts';
-import { treeLife, treeRows } from '../src/lib/server/trees.ts';
+import { reorderWalk, treeLife, treeRows, treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 
 useFreshDatabase();
@@ -148,6 +148,16 @@ describe('records of work', () => {
     const row = (await treeRows(fresh.bushId, 2027, '2026-11-20')).rows.find((r) => r.id === treeId)!;
     expect(row).toMatchObject({ drilled: 1, lastReadingOn: '2026-11-20', questions: 0, species: null });
     expect(row.dbhMm).toBeCloseTo(402, 0);
+  });
+});
+
+describe('the walking order', () => {
+  it('is taken as given; strangers are left out, and trees that it does not name follow in their old order', async () => {
+    const { bushId, treeIds } = await bushWithTrees();
+    const other = await bushWithTrees();
+    await reorderWalk(bushId, [treeIds[2]!, other.treeIds[0]!, treeIds[2]!]);
+    expect((await treesOf(bushId)).map((t) => t.id)).toEqual([treeIds[2], treeIds[0], treeIds[1]]);
+    expect((await treesOf(other.bushId)).map((t) => t.id)).toEqual(other.treeIds);
   });
 });
 

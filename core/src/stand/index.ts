@@ -2,3 +2,4 @@ export * from './basal.ts';
 export * from './crown.ts';
 export * from './hazard.ts';
 export * from './sides.ts';
+export * from './walk.ts';

@@ -231,15 +231,25 @@ export class BushState {
    */
   async changeSettings(settings: Partial<BushSettings>): Promise<string | null> {
     if (!this.overview) return 'The bush is not open.';
+    return this.#send('PATCH', 'settings', { version: this.overview.bush.version, settings });
+  }
+
+  /** Puts the trees into a new walking order. @returns a sentence when that was refused; null when it is done */
+  async changeWalk(order: readonly string[]): Promise<string | null> {
+    return this.#send('PUT', 'walk', { order });
+  }
+
+  /** What is no record of work and cannot wait in the outbox. @returns a sentence when that failed */
+  async #send(method: string, what: string, body: object): Promise<string | null> {
     try {
-      const response = await fetch(`/api/v1/bushes/${this.id}/settings`, {
-        method: 'PATCH',
+      const response = await fetch(`/api/v1/bushes/${this.id}/${what}`, {
+        method,
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ version: this.overview.bush.version, settings })
+        body: JSON.stringify(body)
       });
       if (!response.ok) return await messageOf(response);
     } catch {
-      return 'There is no network. Settings change only where the server can be reached; nothing was changed.';
+      return 'There is no network. That changes only where the server can be reached; nothing was changed.';
     }
     await this.refresh();
     return null;

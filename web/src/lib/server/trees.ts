@@ -9,7 +9,9 @@ import {
   type WorkRecord
 } from '@baumkin/core';
 
-import { TreeRecord } from './db/index.ts';
+import { QueryTypes } from 'sequelize';
+
+import { Bush, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree } from './records.ts';
 
 /** The trees of a bush in walking order. */
@@ -66,4 +68,40 @@ export async function treeRows(
 export async function treeLife(bushId: string, treeId: string): Promise<WorkRecord[] | null> {
   if (!(await TreeRecord.findOne({ where: { id: treeId, bushId }, attributes: ['id'] }))) return null;
   return (await recordsByTree(bushId, { treeIds: [treeId] })).get(treeId) ?? [];
+}
+
+/**
+ * Puts the trees of a bush into a new walking order. Trees that came since the order was made follow at the end.
+ * @param order ids of trees of this bush
+ */
+export async function reorderWalk(bushId: string, order: readonly string[]): Promise<void> {
+  const { sequelize } = tables();
+  await sequelize.transaction(async (transaction) => {
+    // Two at a time would leave a mixture of both orders.
+    await Bush.findByPk(bushId, { transaction, lock: true });
+    const known = await TreeRecord.findAll({
+      where: { bushId },
+      attributes: ['id'],
+      order: [
+        ['walkOrder', 'ASC'],
+        ['id', 'ASC']
+      ],
+      transaction,
+      raw: true
+    });
+    const here = new Set(known.map((tree) => tree.id));
+    const wished = new Set(order.filter((id) => here.has(id)));
+    const ids = [...wished, ...known.map((tree) => tree.id).filter((id) => !wished.has(id))];
+    for (let i = 0; i < ids.length; i += 1000) {
+      const part = ids.slice(i, i + 1000);
+      await sequelize.query(
+        `UPDATE trees SET walkOrder = CASE id ${part.map(() => 'WHEN ? THEN ?').join(' ')} END WHERE bushId = ? AND id IN (?)`,
+        {
+          replacements: [...part.flatMap((id, k) => [id, i + k]), bushId, part],
+          type: QueryTypes.UPDATE,
+          transaction
+        }
+      );
+    }
+  });
 }

@@ -1,6 +1,7 @@
 import {
   basalArea,
   crownRadius,
+  shortWalk,
   type CrownClass,
   type Rng,
   type SiteFeature,
@@ -143,7 +144,7 @@ type Stem = Omit<TrueTree, 'crownClass' | 'ringMm'>;
 
 /** The trees of the wood in walking order. */
 export function growTrees(rng: Rng): TrueTree[] {
-  return walkOrder(byGround(growWood(rng)));
+  return inWalkingOrder(byGround(growWood(rng)));
 }
 
 const WET_GROUND: readonly SpeciesId[] = ['redMaple', 'silverMaple', 'elm'];
@@ -214,46 +215,23 @@ function diameterOf(species: SpeciesId, rng: Rng): number {
   return Math.min(820, Math.max(95, rng.normal(mean, sd)));
 }
 
-/** From the entrance in the south-west, stand by stand, always on to the nearest tree, with the worst detours undone. */
-function walkOrder(wood: readonly Stem[]): TrueTree[] {
-  const order: number[] = [];
-  let at = { eastM: 0, northM: 90 };
-  for (const stand of [0, 1, 2]) {
-    const left = new Set(wood.flatMap((tree, i) => (tree.stand === stand ? [i] : [])));
-    const start = order.length;
-    while (left.size > 0) {
-      const next = [...left].reduce((best, i) => (far(wood[i]!, at) < far(wood[best]!, at) ? i : best));
-      left.delete(next);
-      order.push(next);
-      at = wood[next]!;
-    }
-    untangle(order, start, wood);
-    at = wood[order.at(-1)!]!;
-  }
-  return order.map((i) => withCrown(wood[i]!, wood));
+/** From the entrance in the south-west, where the footpath comes in. */
+function inWalkingOrder(wood: readonly Stem[]): TrueTree[] {
+  const order = shortWalk(
+    wood.map((tree, i) => ({ ...tree, id: String(i), standId: String(tree.stand) })),
+    { eastM: 0, northM: 90 }
+  );
+  return order.map((id) => withCrown(wood[Number(id)]!, wood));
 }
-
-/** 2-opt: turns a stretch round wherever that shortens the walk. */
-function untangle(order: number[], start: number, wood: readonly { eastM: number; northM: number }[]): void {
-  const d = (a: number, b: number) => far(wood[order[a]!]!, wood[order[b]!]!);
-  for (let round = 0, better = true; better && round < 20; round++) {
-    better = false;
-    for (let i = start; i < order.length - 2; i++)
-      for (let j = i + 2; j < order.length - 1; j++) {
-        if (d(i, j) + d(i + 1, j + 1) >= d(i, i + 1) + d(j, j + 1) - 1e-9) continue;
-        order.splice(i + 1, j - i, ...order.slice(i + 1, j + 1).reverse());
-        better = true;
-      }
-  }
-}
-
-const far = (a: { eastM: number; northM: number }, b: { eastM: number; northM: number }) =>
-  Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
 
 /** Crown class and ring width from how a tree stands among its neighbours. */
 function withCrown(tree: Stem, wood: readonly Stem[]): TrueTree {
   const reach = crownRadius(tree.dbhMm, tree.species);
-  const near = wood.filter((o) => o !== tree && far(o, tree) < reach + crownRadius(o.dbhMm, o.species) + 1);
+  const near = wood.filter(
+    (o) =>
+      o !== tree &&
+      Math.hypot(o.eastM - tree.eastM, o.northM - tree.northM) < reach + crownRadius(o.dbhMm, o.species) + 1
+  );
   const taller = near.reduce((sum, o) => sum + Math.max(0, basalArea(o.dbhMm) / basalArea(tree.dbhMm) - 0.6), 0);
   const crownClass: CrownClass =
     near.length === 0

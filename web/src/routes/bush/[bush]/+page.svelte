@@ -5,6 +5,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { TRAIL } from '$lib/frame/stations.ts';
+  import WalkOrder from '$lib/frame/WalkOrder.svelte';
   import Features from '$lib/ui/Features.svelte';
 
   const bush = $derived(useBush());
@@ -87,6 +88,7 @@
           </li>
         {/each}
       </ul>
+      <WalkOrder />
     </section>
     {#if placed.length > 0}
       <section class="min-w-0 max-md:hidden" aria-label="Stand map">

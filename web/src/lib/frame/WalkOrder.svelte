@@ -1,0 +1,65 @@
+<script lang="ts">
+  import { walkLength } from '@baumkin/core';
+  import { wrap } from 'comlink';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import type { WalkWorker } from '$lib/workers/walk.worker.ts';
+
+  /** How long the walk past all trees is, and a shorter one where there is one. */
+  const bush = $derived(useBush());
+  const placed = $derived(bush.rows.filter((row) => row.eastM !== null));
+  const length = $derived(walkLength(bush.rows));
+  let found = $state.raw<{ order: string[]; lengthM: number } | null>(null);
+  let looking = $state(false);
+  let problem = $state<string | null>(null);
+  const way = (m: number) => preferences.length(m * 1000, 'ground');
+  /** Less than this is not worth new habits. */
+  const WORTH = 0.98;
+
+  async function look(): Promise<void> {
+    looking = true;
+    problem = null;
+    const worker = new Worker(new URL('../workers/walk.worker.ts', import.meta.url), { type: 'module' });
+    try {
+      const trees = bush.rows.map(({ id, standId, eastM, northM }) => ({ id, standId, eastM, northM }));
+      const first = placed[0]!;
+      const order = await wrap<WalkWorker>(worker).shortWalk(trees, { eastM: first.eastM!, northM: first.northM! });
+      const byId = new Map(trees.map((tree) => [tree.id, tree]));
+      found = { order, lengthM: walkLength(order.map((id) => byId.get(id)!)) };
+    } finally {
+      worker.terminate();
+      looking = false;
+    }
+  }
+
+  async function take(order: readonly string[]): Promise<void> {
+    const before = bush.rows.map((row) => row.id);
+    problem = await bush.changeWalk(order);
+    if (problem !== null) return;
+    found = null;
+    toast.success('The trees now follow one another along the shorter walk.', {
+      action: { label: 'Undo', onClick: () => void bush.changeWalk(before) }
+    });
+  }
+</script>
+
+{#if placed.length > 2}
+  <div class="border-t border-base-300 py-1.5" data-testid="walk">
+    <b>The walk</b> past all {placed.length} trees with a place is {way(length)} long.
+    {#if bush.mayDecide}
+      {#if found === null}
+        <button class="link" onclick={look} disabled={looking}
+          >{looking ? 'Looking for a shorter one …' : 'Look for a shorter one'}</button
+        >
+      {:else if found.lengthM < WORTH * length}
+        From the first tree on it could be {way(found.lengthM)}, stand by stand.
+        <button class="btn mt-1 btn-outline btn-sm" onclick={() => take(found!.order)}>Walk it like that</button>
+      {:else}
+        No shorter one was found that would be worth new habits.
+      {/if}
+    {/if}
+    {#if problem}<p role="alert" class="mt-1 border-l-4 border-error pl-3">{problem}</p>{/if}
+  </div>
+{/if}
