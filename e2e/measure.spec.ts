@@ -1,6 +1,15 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, signIn, signUpWithBush, treesOf } from './support.ts';
+import {
+  allSaved,
+  bushIdOf,
+  crowdedMaple,
+  expectAccessible,
+  expectFits,
+  signIn,
+  signUpWithBush,
+  treesOf
+} from './support.ts';
 
 test('a cruise: plots counted, left and taken up again, and what they say with how far to trust it', async ({
   page
@@ -79,7 +88,7 @@ test('the growth of the whole bush: who falls behind, and which tree to measure 
   await page.getByRole('button', { name: /^Fall behind/ }).click();
   const slow = page.getByRole('region', { name: 'Trees' }).locator('li a').first();
   const tag = (await slow.textContent())!;
-  const ring = (t: string) => (trees.find((tree) => tree.tag === t) as unknown as { ringMm: number }).ringMm;
+  const ring = (t: string) => trees.find((tree) => tree.tag === t)!.ringMm;
   await page.getByRole('button', { name: /^Keep up/ }).click();
   await expect(slow).not.toHaveText(tag);
   expect(ring((await slow.textContent())!)).toBeGreaterThan(3 * ring(tag));
@@ -93,7 +102,7 @@ test('the growth of the whole bush: who falls behind, and which tree to measure 
 test('height, crown and a reading above a swelling: measured, and used where crowns meet', async ({ page }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
-  const tree = (await treesOf(page, bushId)).find((t) => t.tag === '12')!;
+  const tree = crowdedMaple(await treesOf(page, bushId));
   await page.goto(`/bush/${bushId}/thin/${tree.id}`);
   await expect(page.getByTestId('free-sides')).toBeVisible();
   const before = Number((await page.getByTestId('free-sides').textContent())!.trim()[0]);
@@ -127,7 +136,7 @@ test('height, crown and a reading above a swelling: measured, and used where cro
 test('two readings under each other’s tags are found and put back with one click', async ({ page }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
-  const questioned = (await treesOf(page, bushId)).filter((t) => (t as unknown as { questions: number }).questions > 0);
+  const questioned = (await treesOf(page, bushId)).filter((t) => t.questions > 0);
   let found = false;
   for (const tree of questioned) {
     await page.goto(`/bush/${bushId}/measure/${tree.id}`);
@@ -143,8 +152,7 @@ test('two readings under each other’s tags are found and put back with one cli
     await expect(page.getByTestId('old-question')).toHaveCount(0);
     await allSaved(page);
     const after = await treesOf(page, bushId);
-    for (const tag of [tree.tag, other])
-      expect((after.find((t) => t.tag === tag) as unknown as { questions: number }).questions).toBe(0);
+    for (const tag of [tree.tag, other]) expect(after.find((t) => t.tag === tag)!.questions).toBe(0);
     break;
   }
   expect(found).toBe(true);

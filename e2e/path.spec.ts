@@ -1,6 +1,16 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, look, recordsOf, signIn, treesOf } from './support.ts';
+import {
+  allSaved,
+  bushIdOf,
+  crowdedMaple,
+  expectAccessible,
+  expectFits,
+  look,
+  recordsOf,
+  signIn,
+  treesOf
+} from './support.ts';
 
 test('one tree from bark to hole to saw, and everything is there after a reload', async ({ page }) => {
   await signIn(page);
@@ -99,7 +109,7 @@ test('one tree from bark to hole to saw, and everything is there after a reload'
   await expect(page.getByText('All drilled for 2027')).toBeVisible();
 
   // Thin: a neighbour marked and unmarked, with the share of basal area.
-  const crowded = trees.find((t) => t.tag === '9')!;
+  const crowded = crowdedMaple(trees);
   await page.goto(`/bush/${bushId}/thin/${crowded.id}`);
   const free = page.getByTestId('free-sides');
   await expect(free).toContainText('of 4 sides free');

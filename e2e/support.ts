@@ -42,6 +42,11 @@ export async function treesOf(page: Page, bushId: string) {
       drilled: number;
       mark: string | null;
       lastTappedSeason: number | null;
+      ringMm: number;
+      questions: number;
+      eastM: number | null;
+      northM: number | null;
+      crownRadiiM: readonly number[] | null;
     }[];
   };
   return overview.trees;
@@ -102,4 +107,23 @@ export async function look(page: Page, character: string, state: string): Promis
   await expect(page.getByRole('button', { name: new RegExp(`^${character}: `) })).toContainText(state, {
     ignoreCase: true
   });
+}
+
+/**
+ * A maple whose light some neighbours of its size take, none of them so near that a smaller crown would not be free of
+ * them.
+ */
+export function crowdedMaple(trees: Awaited<ReturnType<typeof treesOf>>) {
+  return trees.find((tree) => {
+    if (tree.species !== 'sugarMaple' || tree.eastM === null || tree.dbhMm! < 280 || tree.crownRadiiM) return false;
+    const near = trees.filter(
+      (other) =>
+        other !== tree &&
+        other.dbhMm !== null &&
+        Math.hypot(other.eastM! - tree.eastM!, other.northM! - tree.northM!) < 6.2
+    );
+    const rivals = near.filter((other) => other.dbhMm! > 0.9 * tree.dbhMm! && other.dbhMm! < 1.3 * tree.dbhMm!);
+    const close = near.some((other) => Math.hypot(other.eastM! - tree.eastM!, other.northM! - tree.northM!) < 5);
+    return rivals.length >= 2 && !close && near.every((other) => other.mark === null);
+  })!;
 }

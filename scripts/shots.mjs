@@ -15,26 +15,31 @@ const TODAY = '2026-11-23';
 const BENCH = { width: 1280, height: 800 };
 const WALK = { width: 390, height: 844 };
 
-/** @type {{ name: string, path: string, tag?: string, size?: typeof BENCH, theme?: string }[]} */
+/** @param {Row} row */
+const unsettled = (row) => row.verdict === 'lookAgain';
+/** @param {Row} row */
+const tapped = (row) => row.decidedTaps !== null && row.lastTappedSeason === 2026 && row.questions === 0;
+/** @typedef {{ tag: string, verdict: string | null, questions: number, decidedTaps: number | null, lastTappedSeason: number | null }} Row */
+/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string }[]} */
 const VIEWS = [
   { name: 'home', path: '' },
-  { name: 'identify', path: 'identify', tag: '51' },
+  { name: 'identify', path: 'identify', of: unsettled },
   { name: 'identify-all', path: 'identify/all' },
   { name: 'clue-table', path: 'identify/clues' },
   { name: 'practice', path: 'identify/practice' },
-  { name: 'measure', path: 'measure', tag: '40' },
+  { name: 'measure', path: 'measure', of: (row) => row.questions > 0 },
   { name: 'growth', path: 'measure/growth' },
   { name: 'plots', path: 'measure/plots' },
-  { name: 'count', path: 'count', tag: '30' },
-  { name: 'place', path: 'place', tag: '30' },
-  { name: 'place-night', path: 'place', tag: '8', theme: 'night' },
-  { name: 'thin', path: 'thin', tag: '14' },
-  { name: 'life', path: 'life', tag: '30' },
-  { name: 'card', path: 'card', tag: '30' },
+  { name: 'count', path: 'count', of: tapped },
+  { name: 'place', path: 'place', of: tapped },
+  { name: 'place-night', path: 'place', of: tapped, theme: 'night' },
+  { name: 'thin', path: 'thin', of: (row) => row.tag === '16' },
+  { name: 'life', path: 'life', of: tapped },
+  { name: 'card', path: 'card', of: tapped },
   { name: 'files', path: 'exchange' },
-  { name: 'walk-identify', path: 'identify', tag: '63', size: WALK },
-  { name: 'walk-measure', path: 'measure', tag: '30', size: WALK },
-  { name: 'walk-place', path: 'place', tag: '30', size: WALK }
+  { name: 'walk-identify', path: 'identify', of: unsettled, size: WALK },
+  { name: 'walk-measure', path: 'measure', of: tapped, size: WALK },
+  { name: 'walk-place', path: 'place', of: tapped, size: WALK }
 ];
 
 await run(async () => {
@@ -63,8 +68,8 @@ await run(async () => {
     await page.waitForURL(/\/bush\//);
     const bushId = new URL(page.url()).pathname.split('/')[2];
     const overview = await (await page.request.get(`/api/v1/bushes/${bushId}`)).json();
-    for (const { name, path, tag, size = BENCH, theme = 'snow' } of VIEWS) {
-      const tree = overview.trees.find((/** @type {{ tag: string }} */ t) => t.tag === tag);
+    for (const { name, path, of, size = BENCH, theme = 'snow' } of VIEWS) {
+      const tree = of && overview.trees.find(of);
       await page.setViewportSize(size);
       await page.evaluate(
         (t) => localStorage.setItem('baumkin-preferences', JSON.stringify({ theme: t, units: 'metric' })),

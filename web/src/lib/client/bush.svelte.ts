@@ -168,19 +168,7 @@ export class BushState {
     }));
     // What this device knows of these trees has to be at hand, or what is new would not show on their lines.
     await Promise.all([...new Set(drafts.map(({ treeId }) => treeId))].map((treeId) => this.#fromDevice(treeId)));
-    await store.outbox.bulkPut(
-      records.map((record) => ({
-        id: record.id,
-        bushId: this.id,
-        memberId: authorId,
-        treeId: record.treeId,
-        record,
-        addedAt: Date.now(),
-        refused: null
-      }))
-    );
-    await this.#readOutbox();
-    void this.send();
+    await this.#intoOutbox(records);
     return records;
   }
 
@@ -196,18 +184,25 @@ export class BushState {
       }),
       authorId
     };
-    await store.outbox.put({
-      id: record.id,
-      bushId: this.id,
-      memberId: authorId,
-      treeId: null,
-      record,
-      addedAt: Date.now(),
-      refused: null
-    });
+    await this.#intoOutbox([record]);
+    return record;
+  }
+
+  /** Keeps records on this device and begins to send them. */
+  async #intoOutbox(records: readonly (WorkRecord | BushRecord)[]): Promise<void> {
+    await store.outbox.bulkPut(
+      records.map((record) => ({
+        id: record.id,
+        bushId: this.id,
+        memberId: record.authorId ?? '',
+        treeId: 'treeId' in record ? record.treeId : null,
+        record,
+        addedAt: Date.now(),
+        refused: null
+      }))
+    );
     await this.#readOutbox();
     void this.send();
-    return record;
   }
 
   /** Takes a record of the bush back. */

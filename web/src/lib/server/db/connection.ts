@@ -35,6 +35,8 @@ export function connect(url: string): Sequelize {
     timezone: '+00:00',
     pool: { max: 10, min: 0, idle: 10_000, acquire: 30_000 },
     dialectOptions: {
+      // A machine that is busy with other things answers late; that is no reason to turn a request away.
+      connectTimeout: 10_000,
       timezone: '+00:00',
       supportBigNumbers: false,
       decimalAsNumber: false,
