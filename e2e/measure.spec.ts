@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 
+import { crownSides, type StandTree } from '../core/src/stand/index.ts';
 import {
   allSaved,
   bushIdOf,
@@ -102,7 +103,11 @@ test('the growth of the whole bush: who falls behind, and which tree to measure 
 test('height, crown and a reading above a swelling: measured, and used where crowns meet', async ({ page }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
-  const tree = crowdedMaple(await treesOf(page, bushId));
+  const tree = crowdedMaple(await treesOf(page, bushId), (maple, others) => {
+    const free = (radii: StandTree['crownRadiiM']) =>
+      crownSides({ ...maple, crownRadiiM: radii }, others, new Set()).freeSides;
+    return free(null) < free([1, 1, 1, 1]);
+  });
   await page.goto(`/bush/${bushId}/thin/${tree.id}`);
   await expect(page.getByTestId('free-sides')).toBeVisible();
   const before = Number((await page.getByTestId('free-sides').textContent())!.trim()[0]);

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 
+import { crownSides } from '../core/src/stand/index.ts';
 import {
   allSaved,
   bushIdOf,
@@ -109,7 +110,11 @@ test('one tree from bark to hole to saw, and everything is there after a reload'
   await expect(page.getByText('All drilled for 2027')).toBeVisible();
 
   // Thin: a neighbour marked and unmarked, with the share of basal area.
-  const crowded = crowdedMaple(trees);
+  const crowded = crowdedMaple(trees, (maple, others) => {
+    const { blocked, freeSides } = crownSides(maple, others, new Set());
+    // Beside the footpath, and with no more than one neighbour to a side.
+    return maple.northM < 110 && freeSides < 4 && Object.values(blocked).every((list) => list.length < 2);
+  });
   await page.goto(`/bush/${bushId}/thin/${crowded.id}`);
   const free = page.getByTestId('free-sides');
   await expect(free).toContainText('of 4 sides free');

@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 
+import type { CrownRadii, PositionQuality, SpeciesId, StandTree } from '../core/src/index.ts';
 export const DEMO = { name: 'hedda', password: 'pale-shavings' };
 
 /** Signs in and lands in the bush or the list of bushes. */
@@ -35,7 +36,7 @@ export async function treesOf(page: Page, bushId: string) {
     trees: {
       id: string;
       tag: string;
-      species: string | null;
+      species: SpeciesId | null;
       verdict: string | null;
       dbhMm: number | null;
       decidedTaps: number | null;
@@ -46,7 +47,9 @@ export async function treesOf(page: Page, bushId: string) {
       questions: number;
       eastM: number | null;
       northM: number | null;
-      crownRadiiM: readonly number[] | null;
+      crownRadiiM: CrownRadii | null;
+      positionQuality: PositionQuality;
+      heightM: number | null;
     }[];
   };
   return overview.trees;
@@ -109,21 +112,19 @@ export async function look(page: Page, character: string, state: string): Promis
   });
 }
 
-/**
- * A maple whose light some neighbours of its size take, none of them so near that a smaller crown would not be free of
- * them.
- */
-export function crowdedMaple(trees: Awaited<ReturnType<typeof treesOf>>) {
-  return trees.find((tree) => {
-    if (tree.species !== 'sugarMaple' || tree.eastM === null || tree.dbhMm! < 280 || tree.crownRadiiM) return false;
-    const near = trees.filter(
-      (other) =>
-        other !== tree &&
-        other.dbhMm !== null &&
-        Math.hypot(other.eastM! - tree.eastM!, other.northM! - tree.northM!) < 6.2
-    );
-    const rivals = near.filter((other) => other.dbhMm! > 0.9 * tree.dbhMm! && other.dbhMm! < 1.3 * tree.dbhMm!);
-    const close = near.some((other) => Math.hypot(other.eastM! - tree.eastM!, other.northM! - tree.northM!) < 5);
-    return rivals.length >= 2 && !close && near.every((other) => other.mark === null);
-  })!;
+/** A sugar maple that is crowded as a test needs it, seen with the neighbours that stand around it. */
+export function crowdedMaple(
+  trees: Awaited<ReturnType<typeof treesOf>>,
+  as: (tree: StandTree, others: readonly StandTree[]) => boolean
+) {
+  const mapped = trees.flatMap((tree): StandTree[] =>
+    tree.eastM === null || tree.northM === null || tree.dbhMm === null
+      ? []
+      : [{ ...tree, eastM: tree.eastM, northM: tree.northM, dbhMm: tree.dbhMm }]
+  );
+  const taken = new Set(trees.filter((tree) => tree.mark !== null).map((tree) => tree.id));
+  const found = mapped.find(
+    (tree) => tree.species === 'sugarMaple' && !tree.crownRadiiM && !taken.has(tree.id) && as(tree, mapped)
+  );
+  return trees.find((tree) => tree.id === found!.id)!;
 }
