@@ -134,6 +134,12 @@ test('all trees: those for a visit in leaf, and many settled at once and taken b
     basis: 'declared',
     note: 'seen in leaf'
   });
+  // Its own sheet says who declared it and on what grounds, and asks for no clue before that is doubted.
+  const sheet = await page.context().newPage();
+  await sheet.goto(`/bush/${bushId}/identify/${third.id}`);
+  await expect(sheet.getByTestId('verdict')).toContainText(/Settled: sugar maple.*Declared as sugar maple/s);
+  await expect(sheet.getByRole('region', { name: 'What it was taken for' })).toContainText('seen in leaf');
+  await sheet.close();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: `Visit in leaf ${visit.length}` })).toBeVisible();
   await allSaved(page);

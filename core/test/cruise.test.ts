@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import {
+  cruiseMapleShare,
   cruiseStructure,
   diameterClasses,
   expansionFactor,
@@ -192,5 +193,15 @@ describe('precision', () => {
     expect(plotFigures(plot)).toEqual({ stemsPerHa: null, basalAreaM2PerHa: 4, mapleShare: 1 });
     expect(expansionFactor(plot.design, plot.trees[0]!)).toBeNull();
     expect(cruiseStructure([plot])).toBeNull();
+  });
+
+  it('weighs the maples of each plot by what stands there, and an empty plot by nothing', () => {
+    const gauge = { kind: 'gauge', bafM2PerHa: 2 } as const;
+    const of = (...species: PlotTree['species'][]): Plot => ({
+      design: gauge,
+      trees: species.map((s) => ({ species: s, dbhMm: null }))
+    });
+    expect(cruiseMapleShare([of('sugarMaple'), of('redMaple', 'beech', 'beech'), of()])).toBeCloseTo(0.5, 9);
+    expect(cruiseMapleShare([of(), of()])).toBeNull();
   });
 });

@@ -64,6 +64,10 @@ describe('figures for people', () => {
     expect(formatLength(7.9375, 'inch', 'drill')).toBe('5/16 in');
     expect(formatLength(38.1, 'inch', 'drill')).toBe('1 1/2 in');
     expect(formatLength(7.9375, 'metric', 'drill')).toBe('8 mm');
+    expect(formatLength(3_395_900, 'metric', 'way')).toBe('3.4 km');
+    expect(formatLength(640_200, 'metric', 'way')).toBe('640 m');
+    // The international mile is 5280 ft.
+    expect(formatLength(1.5 * 5280 * 304.8, 'inch', 'way')).toBe('1.5 mi');
   });
 
   it('turns basal area per hectare into square feet per acre', () => {

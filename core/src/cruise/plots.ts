@@ -127,3 +127,14 @@ export function cruiseStructure(plots: readonly Plot[]): { qmdMm: number; sdi: n
   const qmdMm = 1000 * Math.sqrt((4 * area) / (Math.PI * perHa));
   return { qmdMm, sdi: standDensityIndex(perHa, qmdMm) };
 }
+
+/** Share of the basal area that is maple, over all plots taken together; null where nothing stands. */
+export function cruiseMapleShare(plots: readonly Plot[]): number | null {
+  let all = 0;
+  let maple = 0;
+  for (const { basalAreaM2PerHa, mapleShare } of plots.map(plotFigures)) {
+    all += basalAreaM2PerHa;
+    maple += (mapleShare ?? 0) * basalAreaM2PerHa;
+  }
+  return all > 0 ? maple / all : null;
+}

@@ -62,7 +62,7 @@ export interface CrownSides {
 }
 
 /** Mean radius of a crown, metres: measured, or from the diameter. */
-export function radiusOf(tree: StandTree): number {
+export function radiusOf(tree: Pick<StandTree, 'dbhMm' | 'species' | 'crownRadiusM' | 'crownRadiiM'>): number {
   if (tree.crownRadiiM) return tree.crownRadiiM.reduce((sum, r) => sum + r, 0) / 4;
   return tree.crownRadiusM ?? crownRadius(tree.dbhMm, tree.species);
 }

@@ -4,6 +4,7 @@
  */
 export const MM_PER_INCH = 25.4;
 export const MM_PER_FOOT = 304.8;
+export const MM_PER_MILE = 1_609_344;
 
 /** How the steward wants to see figures. */
 export type UnitSystem = 'metric' | 'inch';
@@ -19,7 +20,9 @@ export type LengthUse =
   /** ring widths and yearly growth: 0.1 mm or 0.01 in */
   | 'ring'
   /** distances on the ground, heights of trees: 0.1 m or 1 ft */
-  | 'ground';
+  | 'ground'
+  /** ways to walk: 0.1 km or 0.1 mi; short ones in whole metres or feet */
+  | 'way';
 
 /**
  * Writes a length for people.
@@ -44,6 +47,8 @@ function formatMetric(mm: number, use: LengthUse): string {
       return `${mm.toFixed(1)} mm`;
     case 'ground':
       return `${(mm / 1000).toFixed(1)} m`;
+    case 'way':
+      return mm < 1e6 ? `${Math.round(mm / 1000)} m` : `${(mm / 1e6).toFixed(1)} km`;
   }
 }
 
@@ -60,6 +65,8 @@ function formatInch(mm: number, use: LengthUse): string {
       return `${inches.toFixed(2)} in`;
     case 'ground':
       return `${Math.round(mm / MM_PER_FOOT)} ft`;
+    case 'way':
+      return mm < MM_PER_MILE ? `${Math.round(mm / MM_PER_FOOT)} ft` : `${(mm / MM_PER_MILE).toFixed(1)} mi`;
   }
 }
 

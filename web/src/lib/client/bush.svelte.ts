@@ -317,7 +317,10 @@ export class BushState {
     let known = true;
     if (treeId === null) {
       const others = (this.overview?.bushRecords ?? []).filter((other) => other.id !== id);
-      if (this.overview) this.overview = { ...this.overview, bushRecords: [...others, record as BushRecord] };
+      if (this.overview) {
+        this.overview = { ...this.overview, bushRecords: [...others, record as BushRecord] };
+        await store.overviews.put({ bushId: this.id, overview: this.overview });
+      }
     } else {
       await this.#fromDevice(treeId);
       const before = this.#records.get(treeId);

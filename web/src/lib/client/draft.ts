@@ -1,18 +1,25 @@
+import type { BushState } from './bush.svelte.ts';
 import { store } from './store.ts';
 
-const keyOf = (sheet: string, treeId: string) => `${sheet}/${treeId}`;
+/** A draft is its writer's: another member on the same device begins her own. */
+const keyOf = (bush: BushState, sheet: string, subject: string) =>
+  `${bush.overview?.member.id ?? ''}/${sheet}/${subject}`;
 
-/** What was left half done on a sheet of this tree; null when nothing was. */
-export async function readDraft<T>(sheet: string, treeId: string): Promise<{ value: T; at: number } | null> {
-  const kept = await store.drafts.get(keyOf(sheet, treeId));
+/** What this member left half done on a sheet of a tree, or of the bush; null when nothing was. */
+export async function readDraft<T>(
+  bush: BushState,
+  sheet: string,
+  subject: string
+): Promise<{ value: T; at: number } | null> {
+  const kept = await store.drafts.get(keyOf(bush, sheet, subject));
   return kept ? { value: kept.value as T, at: kept.at } : null;
 }
 
-/** Keeps what is half done on a sheet of this tree. */
-export async function keepDraft(bushId: string, sheet: string, treeId: string, value: unknown): Promise<void> {
-  await store.drafts.put({ key: keyOf(sheet, treeId), bushId, value, at: Date.now() });
+/** Keeps what is half done. */
+export async function keepDraft(bush: BushState, sheet: string, subject: string, value: unknown): Promise<void> {
+  await store.drafts.put({ key: keyOf(bush, sheet, subject), bushId: bush.id, value, at: Date.now() });
 }
 
-export async function dropDraft(sheet: string, treeId: string): Promise<void> {
-  await store.drafts.delete(keyOf(sheet, treeId));
+export async function dropDraft(bush: BushState, sheet: string, subject: string): Promise<void> {
+  await store.drafts.delete(keyOf(bush, sheet, subject));
 }

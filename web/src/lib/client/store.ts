@@ -19,7 +19,7 @@ export interface OutboxEntry {
 
 /** What a sheet holds half done, so that leaving it loses nothing. */
 export interface SheetDraft {
-  /** tree and sheet */
+  /** member, sheet and tree or bush */
   readonly key: string;
   readonly bushId: string;
   readonly value: unknown;

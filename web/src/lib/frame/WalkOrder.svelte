@@ -14,7 +14,7 @@
   let found = $state.raw<{ order: string[]; lengthM: number } | null>(null);
   let looking = $state(false);
   let problem = $state<string | null>(null);
-  const way = (m: number) => preferences.length(m * 1000, 'ground');
+  const way = (m: number) => preferences.length(m * 1000, 'way');
   /** Less than this is not worth new habits. */
   const WORTH = 0.98;
 

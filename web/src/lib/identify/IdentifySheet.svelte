@@ -23,6 +23,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
 
+  import Declared from './Declared.svelte';
   import History from './History.svelte';
   import IdentifyPages from './IdentifyPages.svelte';
   import LookCard from './LookCard.svelte';
@@ -49,7 +50,6 @@
   // The last determination's clues are where a new look begins; what is chosen here is kept on this device until it is
   // saved or begun afresh.
   const last = $derived(bush.stateOf(treeId).determination);
-  const start = untrack(() => last);
   let work = $state<Draft>(untrack(begin));
   let asked = $state<CharacterId | null>(null);
   let keptAt = $state<number | null>(null);
@@ -61,33 +61,25 @@
 
   function begin(): Draft {
     return {
-      age: start?.age ?? likelyAge(row.dbhMm),
+      age: last?.age ?? likelyAge(row.dbhMm),
       season: lookSeasonOf(bush.today),
-      evidence: { ...(start?.evidence as Evidence | undefined) },
+      evidence: { ...(last?.evidence as Evidence | undefined) },
       skipped: []
     };
   }
 
   onMount(async () => {
-    const kept = await readDraft<Draft>('identify', treeId);
+    const kept = await readDraft<Draft>(bush, 'identify', treeId);
     if (!kept) return;
     work = kept.value;
     keptAt = kept.at;
   });
 
-  const changed = $derived(
-    JSON.stringify(work.evidence) !== JSON.stringify(start?.evidence ?? {}) || work.age !== (start?.age ?? work.age)
-  );
-  const judgement = $derived(judge(work.evidence, work.age, priorFor(row, bush.rows), table));
+  const prior = $derived(priorFor(row, bush.rows));
+  const judgement = $derived(judge(work.evidence, work.age, prior, table));
   const leading = $derived(judgement.candidates[0]!);
   const begun = $derived(judgement.reasons.length > 0);
-  const looks = $derived(
-    nextLooks(work.evidence, work.age, work.season, {
-      prior: priorFor(row, bush.rows),
-      table,
-      skipped: work.skipped
-    })
-  );
+  const looks = $derived(nextLooks(work.evidence, work.age, work.season, { prior, table, skipped: work.skipped }));
   const best = $derived(looks[0] && worth(looks[0]) >= WORTH_LOOKING_BITS ? looks[0] : null);
   /** When the buds may be swelling, that is asked before any bud is judged. */
   const stageFirst = $derived(
@@ -118,7 +110,7 @@
 
   async function keep(): Promise<void> {
     keptAt = null;
-    if (bush.mayRecord) await keepDraft(bush.id, 'identify', treeId, $state.snapshot(work));
+    if (bush.mayRecord) await keepDraft(bush, 'identify', treeId, $state.snapshot(work));
   }
 
   /** On to the next question, which has to be seen: on a phone the cards before it filled the page. */
@@ -143,16 +135,12 @@
   }
 
   async function afresh(): Promise<void> {
-    await dropDraft('identify', treeId);
+    await dropDraft(bush, 'identify', treeId);
     work = begin();
     asked = keptAt = null;
   }
 
   async function save(): Promise<void> {
-    const usable = new Set(table.forAge(work.age).map((c) => c.id));
-    const evidence = Object.fromEntries(
-      Object.entries($state.snapshot(work.evidence)).filter(([id]) => usable.has(id as CharacterId))
-    );
     const record = await bush.record(treeId, {
       kind: 'determination',
       verdict: judgement.verdict,
@@ -161,10 +149,10 @@
       age: work.age,
       basis: 'clues',
       lookSeason: work.season,
-      evidence,
+      evidence: usable,
       note: ''
     });
-    await dropDraft('identify', treeId);
+    await dropDraft(bush, 'identify', treeId);
     keptAt = null;
     toast.success(`Tree ${row.tag}: ${headlineOf(judgement.verdict, leading.species, true).toLowerCase()}.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
@@ -176,11 +164,23 @@
     pair = comparing ? { a: leading.species, b: judgement.rival } : null;
   }
 
-  const maySave = $derived(bush.mayRecord && begun && (changed || start === null));
-  /** The choices stand as they were saved. */
-  const savedNow = $derived(
-    last !== null && JSON.stringify(last.evidence) === JSON.stringify(work.evidence) && last.age === work.age
+  /** The clues that hold for this bark: what is saved. */
+  const usable = $derived(
+    Object.fromEntries(table.forAge(work.age).flatMap(({ id }) => (work.evidence[id] ? [[id, work.evidence[id]]] : [])))
   );
+  /** The last determination says just this, and would be the same today. */
+  const savedNow = $derived(
+    last?.basis === 'clues' &&
+      last.age === work.age &&
+      last.verdict === judgement.verdict &&
+      last.species === leading.species &&
+      Object.keys({ ...last.evidence, ...usable }).every(
+        (id) => (last.evidence as Evidence)[id as CharacterId] === usable[id]
+      )
+  );
+  const maySave = $derived(bush.mayRecord && begun && !savedNow);
+  /** Somebody who knew said what it is, and no clue was looked at. */
+  const declared = $derived(last?.basis === 'declared' && !begun ? last : null);
 
   function onkeydown(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
@@ -191,7 +191,7 @@
     else if (!bush.mayRecord) return;
     else if (state && event.key.length === 1) choose(current!, state.id);
     else if (event.key === '0') cannotTell();
-    else if (event.key === 's' && maySave && !savedNow) void save();
+    else if (event.key === 's' && maySave) void save();
     else return;
     event.preventDefault();
   }
@@ -338,17 +338,15 @@
   </section>
 
   <aside class="flex flex-col gap-4" aria-label="Standing">
-    <Standing {judgement} {begun} {table} />
-    {#if bush.mayRecord}
-      {#if savedNow || (!changed && start !== null)}
-        <p class="aside">
-          This is the determination of {last?.on ?? start?.on}. Change a clue to make a new one; the old one is kept.
-        </p>
-      {:else}
-        <button class="btn btn-primary max-md:hidden" onclick={save} disabled={!begun}
-          >Save this determination <kbd class="font-sans text-xs opacity-70">s</kbd></button
-        >
-      {/if}
+    {#if declared}<Declared determination={declared} />{:else}<Standing {judgement} {begun} {table} />{/if}
+    {#if savedNow && last}
+      <p class="aside">
+        This is the determination of {last.on}. Change a clue to make a new one; the old one is kept.
+      </p>
+    {:else if bush.mayRecord && !declared}
+      <button class="btn btn-primary max-md:hidden" onclick={save} disabled={!begun}
+        >Save this determination <kbd class="font-sans text-xs opacity-70">s</kbd></button
+      >
     {/if}
   </aside>
 </div>
@@ -361,7 +359,7 @@
 <div class="mt-6"><History {treeId} /></div>
 
 <!-- For one thumb: the verdict so far and the one thing to do about it. -->
-{#if bush.mayRecord && begun && changed && !savedNow}
+{#if maySave}
   <div
     class="{toneOf(
       judgement.verdict,

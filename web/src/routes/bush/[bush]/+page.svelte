@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { crownRadius, isMaple, knownMaple, type Station } from '@baumkin/core';
+  import { isMaple, knownMaple, radiusOf, type Station } from '@baumkin/core';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -114,7 +114,7 @@
               <circle
                 cx={row.eastM}
                 cy={-row.northM!}
-                r={row.dbhMm ? crownRadius(row.dbhMm, row.species) : 1.5}
+                r={row.dbhMm ? radiusOf({ ...row, dbhMm: row.dbhMm }) : 1.5}
                 class={maple === true
                   ? 'fill-secondary/35 stroke-secondary'
                   : maple === null
@@ -160,7 +160,7 @@
           <span class="flex items-center gap-1.5"
             ><span class="inline-block h-3.5 w-3.5 rounded-full border-2 border-base-content/40"></span>other trees</span
           >
-          <span>Crowns to scale, from the diameters.</span>
+          <span>Crowns to scale: as measured, or from the diameters.</span>
         </p>
       </section>
     {/if}

@@ -1,0 +1,252 @@
+<script lang="ts">
+  import {
+    M2_PER_ACRE,
+    parseTrunkLength,
+    SPECIES,
+    speciesById,
+    toDiameter,
+    UnreadableLength,
+    type PlotRecord,
+    type SpeciesId
+  } from '@baumkin/core';
+  import { limitingDistanceM, plotRadius } from '@baumkin/core/cruise';
+  import { onMount } from 'svelte';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import { basalAreaFactors } from './gaugeTables.ts';
+
+  /** Counting a plot, tree by tree; what is half counted stays on the device. */
+  const { plots, standId }: { plots: readonly PlotRecord[]; standId: string } = $props();
+  const bush = $derived(useBush());
+  const metric = $derived(preferences.units === 'metric');
+
+  interface Entry {
+    name: string;
+    standId: string;
+    kind: 'fixed' | 'gauge';
+    radiusM: number;
+    bafM2PerHa: number;
+    trees: { species: SpeciesId | null; dbhMm: number | null }[];
+  }
+  let entry = $state<Entry | null>(null);
+  let species = $state<SpeciesId | ''>('sugarMaple');
+  let text = $state('');
+  let quantity = $state<'diameter' | 'girth'>('diameter');
+
+  onMount(async () => {
+    const kept = await readDraft<Entry>(bush, 'plot', bush.id);
+    if (kept) entry = kept.value;
+  });
+  const keep = () => entry && void keepDraft(bush, 'plot', bush.id, $state.snapshot(entry));
+
+  function begin(): void {
+    const last = plots.at(-1);
+    const numbers = plots.map((plot) => Number(plot.name)).filter(Number.isInteger);
+    entry = {
+      name: String(Math.max(0, ...numbers) + 1),
+      standId: last?.standId ?? standId,
+      kind: last?.design.kind ?? 'fixed',
+      radiusM:
+        last?.design.kind === 'fixed' ? last.design.radiusM : metric ? plotRadius(200) : plotRadius(M2_PER_ACRE / 10),
+      bafM2PerHa:
+        last?.design.kind === 'gauge' ? last.design.bafM2PerHa : basalAreaFactors(preferences.units)[1]!.bafM2PerHa,
+      trees: []
+    };
+    keep();
+  }
+
+  const RADII = $derived(
+    metric
+      ? [100, 200, 400].map((m2) => ({ radiusM: plotRadius(m2), name: `${m2} m²` }))
+      : (
+          [
+            [20, '1/20'],
+            [10, '1/10'],
+            [5, '1/5']
+          ] as const
+        ).map(([part, name]) => ({
+          radiusM: plotRadius(M2_PER_ACRE / part),
+          name: `${name} acre`
+        }))
+  );
+  const metres = (m: number) => preferences.length(m * 1000, 'ground');
+
+  const parsed = $derived.by(() => {
+    if (text.trim() === '') return null;
+    try {
+      const written = parseTrunkLength(text, preferences.trunkUnit);
+      const dbhMm = toDiameter(written.valueMm, written.quantity ?? quantity);
+      if (dbhMm < 10 || dbhMm > 3000) return { problem: 'That is no trunk: look at the unit.' };
+      return { dbhMm };
+    } catch (error) {
+      if (error instanceof UnreadableLength) return { problem: error.message };
+      throw error;
+    }
+  });
+  const limit = $derived(
+    entry?.kind === 'gauge' && parsed && 'dbhMm' in parsed ? limitingDistanceM(parsed.dbhMm!, entry.bafM2PerHa) : null
+  );
+
+  function count(dbhMm: number | null): void {
+    if (!entry) return;
+    entry.trees.push({ species: species === '' ? null : species, dbhMm });
+    text = '';
+    keep();
+  }
+
+  async function save(): Promise<void> {
+    if (!entry) return;
+    const { name, trees, kind, radiusM, bafM2PerHa } = $state.snapshot(entry);
+    const record = await bush.recordOfBush({
+      kind: 'plot',
+      standId: entry.standId || null,
+      name: name.trim(),
+      design: kind === 'fixed' ? { kind, radiusM } : { kind, bafM2PerHa },
+      trees,
+      note: ''
+    });
+    await dropDraft(bush, 'plot', bush.id);
+    entry = null;
+    toast.success(`Plot ${name}: ${trees.length} ${trees.length === 1 ? 'tree' : 'trees'} counted.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
+    });
+  }
+
+  async function leave(): Promise<void> {
+    await dropDraft(bush, 'plot', bush.id);
+    entry = null;
+  }
+
+  const inWords = (tree: Entry['trees'][number]) =>
+    `${tree.species ? speciesById(tree.species).name : 'species open'}${tree.dbhMm === null ? '' : ` ${preferences.length(tree.dbhMm, 'trunk')}`}`;
+</script>
+
+<section aria-labelledby="count" class="flex min-w-0 flex-col gap-3">
+  {#if !bush.mayRecord}
+    <h2 id="count">Plots</h2>
+    <p>You look here as a viewer; the crew and the steward count.</p>
+  {:else if !entry}
+    <h2 id="count">Count a plot</h2>
+    <p class="max-w-prose">
+      Go to a point that was chosen before you saw the trees. Either measure every trunk on a circle, or turn round with
+      an angle gauge and count those that look wider.
+    </p>
+    <button class="btn self-start btn-primary" onclick={begin}>Count a plot</button>
+  {:else}
+    <div class="flex flex-wrap items-end gap-3">
+      <h2 id="count" class="grow">Plot {entry.name}: {entry.trees.length} counted</h2>
+      <label class="flex flex-col text-sm"
+        >Name<input class="input w-20 input-sm" maxlength="40" bind:value={entry.name} onchange={keep} /></label
+      >
+      <label class="flex flex-col text-sm"
+        >Stand<select class="select w-40 select-sm" bind:value={entry.standId} onchange={keep}>
+          <option value="">no stand</option>
+          {#each bush.overview?.stands ?? [] as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+        </select></label
+      >
+    </div>
+    <div class="grid grid-cols-2" role="group" aria-label="How the plot picks its trees">
+      {#each [['fixed', 'All on a circle'], ['gauge', 'Angle gauge']] as const as [kind, label] (kind)}
+        <button
+          class="min-h-11 border border-base-content px-2 last:border-l-0 {entry.kind === kind
+            ? 'bg-neutral font-bold text-neutral-content'
+            : ''}"
+          aria-pressed={entry.kind === kind}
+          disabled={entry.trees.length > 0 && entry.kind !== kind}
+          onclick={() => {
+            entry!.kind = kind;
+            keep();
+          }}>{label}</button
+        >
+      {/each}
+    </div>
+    {#if entry.kind === 'fixed'}
+      <label class="flex flex-wrap items-center gap-2"
+        >Circle
+        <select class="select w-56" bind:value={entry.radiusM} disabled={entry.trees.length > 0} onchange={keep}>
+          {#each RADII.some((r) => Math.abs(r.radiusM - entry!.radiusM) < 0.01) ? RADII : [...RADII, { radiusM: entry.radiusM, name: 'as last' }] as { radiusM, name } (name)}
+            <option value={radiusM}>{name}: radius {metres(radiusM)}</option>
+          {/each}
+        </select></label
+      >
+    {:else}
+      <label class="flex flex-wrap items-center gap-2"
+        >Factor
+        <select class="select w-40" bind:value={entry.bafM2PerHa} disabled={entry.trees.length > 0} onchange={keep}>
+          {#each basalAreaFactors(preferences.units) as { bafM2PerHa, name } (name)}<option value={bafM2PerHa}
+              >{name}</option
+            >{/each}
+        </select></label
+      >
+    {/if}
+    <form
+      class="flex flex-col gap-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        if (parsed && 'dbhMm' in parsed) count(parsed.dbhMm!);
+      }}
+    >
+      <label class="flex flex-col gap-1"
+        ><span>Species</span>
+        <select class="select w-full" bind:value={species}>
+          <option value="">not told</option>
+          {#each SPECIES as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
+        </select></label
+      >
+      <div class="flex gap-2">
+        <select class="select w-32" aria-label="What was measured" bind:value={quantity}>
+          <option value="diameter">diameter</option>
+          <option value="girth">girth</option>
+        </select>
+        <input
+          class="input h-12 grow text-xl"
+          aria-label="Diameter or girth"
+          placeholder={metric ? '36.5 cm' : '14 3/8"'}
+          autocomplete="off"
+          data-testid="plot-tree"
+          bind:value={text}
+        />
+      </div>
+      {#if parsed && 'problem' in parsed}<p role="alert" class="font-semibold text-error">{parsed.problem}</p>{/if}
+      {#if limit !== null}<p class="bg-base-200 px-3 py-2">
+          It counts when its middle stands no farther than <b>{metres(limit)}</b> from you.
+        </p>{/if}
+      <div class="flex flex-wrap gap-2">
+        <button class="btn btn-primary max-md:grow" disabled={!parsed || 'problem' in parsed}>Count this tree</button>
+        {#if entry.kind === 'gauge'}
+          <button type="button" class="btn btn-outline max-md:grow" onclick={() => count(null)}
+            >Count without a diameter</button
+          >
+        {/if}
+      </div>
+    </form>
+    {#if entry.trees.length > 0}
+      <ol class="flex flex-wrap gap-1.5" aria-label="Counted">
+        {#each entry.trees as tree, i (i)}
+          <li class="flex items-center gap-1 border border-base-300 pl-2 text-sm">
+            {inWords(tree)}
+            <button
+              class="min-h-8 px-2"
+              aria-label="Take tree {i + 1} off"
+              onclick={() => {
+                entry!.trees.splice(i, 1);
+                keep();
+              }}>×</button
+            >
+          </li>
+        {/each}
+      </ol>
+    {/if}
+    <div class="flex flex-wrap gap-2 border-t border-base-300 pt-3">
+      <button class="btn btn-primary" disabled={entry.name.trim() === ''} onclick={save}
+        >Save the plot{entry.trees.length === 0 ? ' as empty' : ''}</button
+      >
+      <button class="btn btn-ghost" onclick={leave}>Drop it</button>
+    </div>
+    <p class="aside">An empty plot counts as well: leaving it out would make the stand richer than it is.</p>
+  {/if}
+</section>
