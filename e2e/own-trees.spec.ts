@@ -89,7 +89,10 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
   // The rows of the file make a long walk: to and fro is shorter, and can be taken back.
   await page.goto(`/bush/${bushId}`);
   const walk = page.getByTestId('walk');
-  const length = async () => Number(/is ([\d.]+) km long/.exec((await walk.textContent())!)![1]);
+  const length = async () => {
+    const [, value, unit] = /is ([\d.]+) (k?m) long/.exec((await walk.textContent())!)!;
+    return Number(value) * (unit === 'km' ? 1000 : 1);
+  };
   const before = await length();
   await walk.getByRole('button', { name: 'Look for a shorter one' }).click();
   await expect(walk).toContainText('it could be');

@@ -166,8 +166,6 @@ export class BushState {
       }),
       authorId
     }));
-    // What this device knows of these trees has to be at hand, or what is new would not show on their lines.
-    await Promise.all([...new Set(drafts.map(({ treeId }) => treeId))].map((treeId) => this.#fromDevice(treeId)));
     await this.#intoOutbox(records);
     return records;
   }
@@ -201,6 +199,10 @@ export class BushState {
         refused: null
       }))
     );
+    // What this device knows of these trees has to be at hand, or what is new would not show on their lines. Only now:
+    // nothing may come between the click and the record's being kept.
+    const trees = records.flatMap((record) => ('treeId' in record ? [record.treeId] : []));
+    await Promise.all([...new Set(trees)].map((treeId) => this.#fromDevice(treeId)));
     await this.#readOutbox();
     void this.send();
   }

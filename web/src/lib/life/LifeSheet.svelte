@@ -43,7 +43,8 @@
 <p class="max-w-prose">
   {tree.holes.length === 0
     ? 'Never tapped here'
-    : `${tree.holes.length} holes since ${Math.min(...tree.holes.map((h) => h.season))}`}{tree.shavings.size > 0
+    : `${tree.holes.length} ${tree.holes.length === 1 ? 'hole' : 'holes'} since ${Math.min(...tree.holes.map((h) => h.season))}`}{tree
+    .shavings.size > 0
     ? `; shavings seen at ${tree.shavings.size}, brown at ${brown}`
     : ''}.
   {tree.readings.length}

@@ -13,7 +13,10 @@
   let standId = $state('');
 </script>
 
-<div class="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-  <PlotFigures {plots} bind:standId />
-  <PlotEntry {plots} {standId} />
-</div>
+<!-- Whose draft is taken up again is known only once the bush is open. -->
+{#if bush.overview}
+  <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+    <PlotFigures {plots} bind:standId />
+    <PlotEntry {plots} {standId} />
+  </div>
+{/if}
