@@ -6,7 +6,7 @@ import { allSaved, expectAccessible, expectFits, recordsOf, signUpWithBush, tree
 function treesFile(): string {
   const broken = new Map([
     [13, '"",Home,sugar maple,92,,,,'],
-    [40, '12,Home,sugar maple,92,,,,'],
+    [40, '12,Home,sugar maple,92,,99,99,'],
     [77, 'B77,Home,Acre rubrum,92,,,,'],
     [101, 'B101,Home,sugar maple,about so thick,,,,'],
     [133, 'B133,Home,sugar maple,92,2027-05-01,,,'],
@@ -40,7 +40,7 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
 
   await chooser.setInputFiles({ name: 'trees.csv', mimeType: 'text/csv', buffer: Buffer.from(treesFile()) });
   const preview = page.getByTestId('preview');
-  await expect(preview).toContainText('193 trees understood, 7 rows left out');
+  await expect(preview).toContainText(/193 new trees, 193 readings.*7 rows left out/s);
   for (const reason of [
     'has no tag',
     'stands in line',
@@ -56,11 +56,11 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Take these rows as a file' }).click();
   expect((await saved).suggestedFilename()).toBe('rows-left-out.csv');
-  await page.getByRole('button', { name: 'Bring 193 trees in' }).click();
-  await expect(preview).toContainText('0 trees understood, 200 rows left out');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(preview).toContainText(/nothing new\. 193 trees are here already.*7 rows left out/s);
   const trees = await treesOf(page, bushId);
   expect(trees).toHaveLength(193);
-  const table = await (await page.request.get(`/api/v1/bushes/${bushId}/trees.csv`)).text();
+  const table = await (await page.request.get(`/api/v1/bushes/${bushId}/files/trees.csv`)).text();
   expect(table.trim().split('\n')).toHaveLength(194);
 
   // One of them, with past holes, to a placed hole.

@@ -3,7 +3,7 @@ import { bench, describe } from 'vitest';
 import { SPECIES, judge } from '../src/identify/index.ts';
 import { ladderById, suggestTaps } from '../src/taps/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, placeHoles, trunkToday, type PlacementTask } from '../src/trunk/index.ts';
-import { readTreesCsv } from '../src/exchange/index.ts';
+import { readTable } from '../src/exchange/index.ts';
 
 /** A trunk with 60 old holes: 30 seasons of two. */
 const holes = Array.from({ length: 60 }, (_, i) => ({
@@ -55,6 +55,6 @@ describe('whole bush', () => {
   });
   const file = `tag,species,girth_cm,east_m,north_m,holes\n${Array.from({ length: 20_000 }, (_, i) => `${i},sugar maple,${90 + (i % 80)},${i % 300},${i % 200},2024:180:95;2025:200:110`).join('\n')}`;
   bench('a file of 20,000 trees read', () => {
-    readTreesCsv(file, { knownTags: new Set(), today: '2026-11-23', defaultUnit: 'cm' });
+    readTable(file, { today: '2026-11-23', defaultUnit: 'cm' });
   });
 });

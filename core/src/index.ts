@@ -1,4 +1,3 @@
-export * from './exchange/index.ts';
 export * from './identify/index.ts';
 export * from './measure/index.ts';
 export * from './random/index.ts';

@@ -2,12 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import {
-  readTreesCsv,
+  fromLocalMetres,
+  readTable,
   speciesByName,
   toLocalMetres,
   UnreadableFile,
   writeBadRows,
-  writeTreesCsv
+  writeTrees
 } from '../src/exchange/index.ts';
 import { SPECIES } from '../src/identify/index.ts';
 import {
@@ -22,8 +23,8 @@ import {
   type WorkRecord
 } from '../src/records/index.ts';
 
-const options = { knownTags: new Set(['900']), today: '2026-11-23', defaultUnit: 'cm' as const };
-const readCsv = (text: string) => readTreesCsv(text, options);
+const options = { today: '2026-11-23', defaultUnit: 'cm' as const };
+const readCsv = (text: string) => readTable(text, options);
 
 describe('a file of trees', () => {
   it('reads what a steward would write', () => {
@@ -37,24 +38,23 @@ describe('a file of trees', () => {
     );
     expect(file.bad).toEqual([]);
     expect(file.ignoredColumns).toEqual(['colour']);
-    expect(file.trees[0]).toMatchObject({
+    expect(file.statements[0]).toMatchObject({
       tag: '1',
       species: 'sugarMaple',
       reading: { quantity: 'girth', valueMm: 1155, on: '2024-09-30', method: 'girthTape' },
       position: { eastM: 3.5, northM: -12, quality: 'paced' },
       holes: [
-        { season: 2024, bearingDeg: 180, heightMm: 950 },
-        { season: 2025, bearingDeg: 200, heightMm: 1105 }
+        { season: 2024, bearingDeg: 180, heightMm: 950, bitMm: null },
+        { season: 2025, bearingDeg: 200, heightMm: 1105, bitMm: null }
       ]
     });
-    expect(file.trees[1]!.reading!.valueMm).toBeCloseTo(14 * 25.4, 9);
-    expect(file.trees[2]).toMatchObject({ mapleOpen: true, species: null, reading: null });
+    expect(file.statements[1]!.reading!.valueMm).toBeCloseTo(14 * 25.4, 9);
+    expect(file.statements[2]).toMatchObject({ mapleOpen: true, species: null, reading: null });
   });
 
   it.each([
     ['tag,diameter\n,30', 'tag', /no tag/],
     ['tag,diameter\n1,30\n1,31', 'tag', /line 2 already/],
-    ['tag,diameter\n900,31', 'tag', /in this bush already/],
     ['tag,diameter\n1,stout', 'diameter', /cannot read/],
     ['tag,diameter_in\n1,140', 'diameter', /355.6 cm thick/],
     ['tag,diameter,girth\n1,30,94', 'girth', /both/],
@@ -67,7 +67,14 @@ describe('a file of trees', () => {
     ['tag,lat,lon\n1,99,3', 'lat', /no place/],
     ['tag,holes\n1,2024-180-95', 'holes', /not season:bearing:height/],
     ['tag,holes\n1,2024:400:95', 'holes', /0 to 360/],
-    ['tag,diameter\n1,36,5 cm', null, /comma/]
+    ['tag,diameter\n1,36,5 cm', null, /comma/],
+    [
+      'tag,east_m,north_m,diameter,date\n1,4,5,30,2020-01-01\n1,40,50,31,2021-01-01',
+      'tag',
+      /line 2 already, as another tree/
+    ],
+    ['tag,season,bearing_deg,height_cm\n1,2024,400,90', 'bearing_deg', /0 to 360/],
+    ['tag,season,bearing_deg,height_cm,bit_mm\n1,2024,40,90,80', 'bit', /out of range/]
   ])('%j is named', (text, column, reason) => {
     const { bad } = readCsv(text);
     expect(bad).toHaveLength(1);
@@ -84,7 +91,7 @@ describe('a file of trees', () => {
   it('keeps bad rows whole, and they can be mended and read again', () => {
     const file = readCsv('tag,species,diameter\n7,"=cmd, or so",30\n8,beech,40');
     const mended = writeBadRows(file).replace(/"?'=cmd, or so"?/, 'sugar maple');
-    expect(readCsv(mended).trees).toMatchObject([{ tag: '7', species: 'sugarMaple' }]);
+    expect(readCsv(mended).statements).toMatchObject([{ tag: '7', species: 'sugarMaple' }]);
   });
 });
 
@@ -94,9 +101,9 @@ describe('round trip', () => {
     tag: fc
       .stringMatching(/^[A-Za-z0-9=+@-][A-Za-z0-9 -]{0,8}$/)
       .map((t) => t.trim())
-      .filter((t) => t !== '' && t !== '900'),
+      .filter((t) => t !== ''),
     species: fc.constantFrom(...SPECIES.map((s) => s.id)),
-    dbhMm: fc.integer({ min: 50, max: 1500 }),
+    dbhMm: fc.integer({ min: 150, max: 1500 }),
     east: fc.integer({ min: -90_000, max: 90_000 }),
     north: fc.integer({ min: -90_000, max: 90_000 }),
     holes: fc.array(
@@ -163,15 +170,23 @@ describe('round trip', () => {
             eastM: d.east / 100,
             northM: d.north / 100,
             positionQuality: 'paced',
-            heightM: null,
-            crownRadiusM: null
+            positionAccuracyM: null,
+            tagged: true,
+            stemOf: null
           };
-          return { tree: row, stand: null, state: deriveTree(records, 2027, '2026-11-23'), lastDbhMm: d.dbhMm };
+          return { tree: row, stand: null, state: deriveTree(records, 2027, '2026-11-23') };
         });
-        const file = readCsv(writeTreesCsv(written));
+        const file = readCsv(writeTrees(written));
         expect(file.bad).toEqual([]);
         expect(
-          file.trees.map((t) => [t.tag, t.species, t.reading?.valueMm, t.reading?.method, t.position, t.holes.length])
+          file.statements.map((t) => [
+            t.tag,
+            t.species,
+            t.reading?.valueMm,
+            t.reading?.method,
+            t.position,
+            t.holes.length
+          ])
         ).toEqual(
           drawn.map((d) => [
             d.tag,
@@ -188,6 +203,17 @@ describe('round trip', () => {
 });
 
 describe('positions', () => {
+  it('in metres turn back into the degrees that they came from, to a tenth of a millimetre', () => {
+    const km = fc.double({ min: -5000, max: 5000, noNaN: true });
+    fc.assert(
+      fc.property(km, km, fc.double({ min: -70, max: 70, noNaN: true }), (eastM, northM, lat) => {
+        const origin = { lat, lon: 11 };
+        const back = toLocalMetres(origin, fromLocalMetres(origin, { eastM, northM }));
+        expect(Math.hypot(back.eastM - eastM, back.northM - northM)).toBeLessThan(1e-4);
+      })
+    );
+  });
+
   it('two points near 44.5 N, 73.2 W lie 136.649 m apart (GeodSolve)', () => {
     const { eastM, northM } = toLocalMetres({ lat: 44.5, lon: -73.2 }, { lat: 44.501, lon: -73.199 });
     expect(Math.hypot(eastM, northM)).toBeCloseTo(136.649, 2);
@@ -288,8 +314,9 @@ describe('records', () => {
       eastM: null,
       northM: null,
       positionQuality: null,
-      heightM: null,
-      crownRadiusM: null
+      positionAccuracyM: null,
+      tagged: true,
+      stemOf: null
     };
     const row = treeRow(tree, deriveTree([], 2027, '2026-11-23'));
     const outstanding = (change: Partial<typeof row>) =>

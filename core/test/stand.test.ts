@@ -60,10 +60,12 @@ const at = (id: string, eastM: number, northM: number, more: Partial<StandTree> 
   ...more
 });
 
+const round = (radiusM: number) => [radiusM, radiusM, radiusM, radiusM] as const;
+
 describe('crown sides (crown-touching method, Perkey, Wilkins & Smith 1993, NA-TP-19-93)', () => {
-  const crop = at('crop', 0, 0, { crownRadiusM: 4, heightM: 20 });
+  const crop = at('crop', 0, 0, { crownRadiiM: round(4), heightM: 20 });
   const neighbour = (id: string, eastM: number, northM: number, more: Partial<StandTree> = {}) =>
-    at(id, eastM, northM, { crownRadiusM: 4, heightM: 20, ...more });
+    at(id, eastM, northM, { crownRadiiM: round(4), heightM: 20, ...more });
 
   it('a touching crown blocks its side; a clearly shorter or distant one does not', () => {
     const sides = crownSides(
@@ -137,7 +139,7 @@ describe('measured crowns', () => {
 
   it('that grew to one side are crowded there alone', () => {
     const subject = at('s', 0, 0, { crownRadiiM: [2, 6, 2, 2] });
-    const others = [at('e', 9, 0, { crownRadiusM: 2.5 }), at('w', -9, 0, { crownRadiusM: 2.5 })];
+    const others = [at('e', 9, 0, { crownRadiiM: round(2.5) }), at('w', -9, 0, { crownRadiiM: round(2.5) })];
     expect(crownSides(subject, others, new Set()).competitors.map((c) => c.tree.id)).toEqual(['e']);
     const turned = { ...subject, crownRadiiM: [2, 2, 2, 6] as const };
     expect(crownSides(turned, others, new Set()).competitors.map((c) => c.tree.id)).toEqual(['w']);

@@ -4,6 +4,8 @@ declare global {
   namespace App {
     interface Locals {
       member: Member | null;
+      /** the request comes from a program with a member's key */
+      byToken?: boolean;
     }
     interface Error {
       message: string;

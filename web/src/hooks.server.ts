@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 
-import { memberOf } from '$lib/server/accounts.ts';
+import { memberByToken, memberOf } from '$lib/server/accounts.ts';
 import { pendingMigrations, tables } from '$lib/server/db/index.ts';
 import { log } from '$lib/server/log.ts';
 import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
@@ -17,17 +17,29 @@ export const init: ServerInit = async () => {
 /** Pages that anybody may see. */
 const OPEN = ['/sign-in', '/sign-up'];
 
+/** What the interface is, and what an archive is made of: no secrets. */
+const DESCRIPTIONS = ['/api/v1/openapi.json', '/api/v1/archive.schema.json'];
+
 export const handle: Handle = async ({ event, resolve }) => {
   const { url, request, cookies } = event;
   const token = cookies.get(SESSION_COOKIE);
   event.locals.member = token ? await memberOf(token) : null;
 
   if (url.pathname.startsWith('/api/')) {
+    const bearer = /^Bearer (\S+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
+    if (bearer !== undefined) {
+      const program = await memberByToken(bearer);
+      event.locals.member = program?.member ?? null;
+      event.locals.byToken = true;
+      if (program && !program.mayWrite && request.method !== 'GET')
+        return json({ message: 'This key only reads.' }, { status: 403 });
+    }
     // The framework's origin check covers forms only.
     const origin = request.headers.get('origin');
     if (request.method !== 'GET' && origin !== null && origin !== url.origin)
       return json({ message: 'This request comes from another site.' }, { status: 403 });
-    if (!event.locals.member) return json({ message: 'Sign in first.' }, { status: 401 });
+    if (!event.locals.member && !DESCRIPTIONS.includes(url.pathname))
+      return json({ message: 'Sign in first.' }, { status: 401 });
   } else if (!event.locals.member && event.route.id !== null && !OPEN.includes(url.pathname)) {
     redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
   }

@@ -54,9 +54,7 @@ export async function bushWithTrees(): Promise<{ userId: string; bushId: string;
       walkOrder: i,
       eastM: 5 * i,
       northM: 0,
-      positionQuality: 'surveyed',
-      heightM: null,
-      crownRadiusM: null
+      positionQuality: 'surveyed'
     }))
   );
   return { userId: member.id, bushId, treeIds };

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
 import { User } from '../src/lib/server/db/index.ts';
 import { loadDemo } from '../src/lib/server/demo/load.ts';
-import { importTrees, UnreadableFile } from '../src/lib/server/importTrees.ts';
+import { importFile, UnreadableFile } from '../src/lib/server/importTrees.ts';
 import { recordsByTree } from '../src/lib/server/records.ts';
 import { treeRows, treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
@@ -23,12 +23,10 @@ describe('importing a file of trees', () => {
       '11,Hill,beech,90 cm,44.501,-73.199,\n' +
       '12,Hill,sugar maple,a lot,,,\n' +
       '2,Hill,sugar maple,80 cm,,,\n';
-    const result = await importTrees(bush, userId, text, 'cm', TODAY);
-    expect(result.stored).toBe(2);
-    expect(result.bad.map((b) => [b.line, b.column])).toEqual([
-      [4, 'girth'],
-      [5, 'tag']
-    ]);
+    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true };
+    const result = await importFile(bush, userId, wishes, TODAY);
+    expect(result.counts).toMatchObject({ newTrees: 2, grown: 1, readings: 3, holes: 2 });
+    expect(result.bad.map((b) => [b.line, b.column])).toEqual([[4, 'girth']]);
 
     const trees = await treesOf(bushId);
     const [ten, eleven] = ['10', '11'].map((tag) => trees.find((t) => t.tag === tag)!);
@@ -40,28 +38,31 @@ describe('importing a file of trees', () => {
       [2025, 200, 1200]
     ]);
 
-    const again = await importTrees((await bushFor(userId, bushId))!, userId, text, 'cm', TODAY);
-    expect(again.stored).toBe(0);
-    expect(again.bad).toHaveLength(4);
+    const again = await importFile((await bushFor(userId, bushId))!, userId, wishes, TODAY);
+    expect(again.counts).toMatchObject({ newTrees: 0, grown: 0, unchanged: 3 });
+    expect(again.bad).toHaveLength(1);
   });
 
   it('two imports of one file at the same moment store each tree once', async () => {
     const { userId, bushId } = await bushWithTrees();
     const bush = (await bushFor(userId, bushId))!;
     const text = `tag,diameter\n${Array.from({ length: 300 }, (_, i) => `N${i},${20 + (i % 30)}`).join('\n')}`;
+    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true };
     const results = await Promise.all([
-      importTrees(bush, userId, text, 'cm', TODAY),
-      importTrees(bush, userId, text, 'cm', TODAY)
+      importFile(bush, userId, wishes, TODAY),
+      importFile(bush, userId, wishes, TODAY)
     ]);
-    expect(results.map((r) => r.stored).sort()).toEqual([0, 300]);
+    expect(results.map((r) => r.counts.newTrees).sort()).toEqual([0, 300]);
+    expect(results.map((r) => r.counts.readings).sort()).toEqual([0, 300]);
     expect(await treesOf(bushId)).toHaveLength(303);
   });
 
   it('changes nothing for a file that is none', async () => {
     const { userId, bushId } = await bushWithTrees();
-    await expect(importTrees((await bushFor(userId, bushId))!, userId, 'PK\u0000\u0000', 'cm', TODAY)).rejects.toThrow(
-      UnreadableFile
-    );
+    const bush = (await bushFor(userId, bushId))!;
+    const wishes = { defaultUnit: 'cm' as const, newTrees: true };
+    for (const text of ['PK\u0000\u0000', '<!DOCTYPE gpx []><gpx/>', '{"type":"Feature"}', 'a,b\n1,2'])
+      await expect(importFile(bush, userId, { ...wishes, text }, TODAY)).rejects.toThrow(UnreadableFile);
     expect(await treesOf(bushId)).toHaveLength(3);
   });
 });

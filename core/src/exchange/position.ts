@@ -25,3 +25,13 @@ function radii(lat: number): { meridian: number; parallel: number } {
   const w = Math.sqrt(1 - E2 * Math.sin(phi) ** 2);
   return { meridian: (A * (1 - E2)) / w ** 3, parallel: (A / w) * Math.cos(phi) };
 }
+
+/** The inverse of `toLocalMetres`, to the same precision. */
+export function fromLocalMetres(origin: LatLon, point: { readonly eastM: number; readonly northM: number }): LatLon {
+  let lat = origin.lat;
+  // The middle latitude depends on the answer; each round shrinks the error a thousandfold.
+  for (let round = 0; round < 4; round++)
+    lat = origin.lat + (point.northM / radii((origin.lat + lat) / 2).meridian) * (180 / Math.PI);
+  const { parallel } = radii((origin.lat + lat) / 2);
+  return { lat, lon: origin.lon + (point.eastM / parallel) * (180 / Math.PI) };
+}

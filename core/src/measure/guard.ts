@@ -1,6 +1,7 @@
 import { MM_PER_INCH } from '../units/index.ts';
 import { METHOD_SD_MM } from './method.ts';
 import type { DatedDiameter } from './growth.ts';
+import { standsOut, type SizeExpectation } from './sizes.ts';
 
 /** Yearly growth of diameter that needs no question, mm. Working assumption. */
 export const PLAUSIBLE_GROWTH_MM: readonly [number, number] = [0, 12];
@@ -26,6 +27,14 @@ export interface ReadingQuestion {
 export interface NeighbourReading {
   readonly tag: string;
   readonly last: DatedDiameter;
+}
+
+/** What a first reading is held against. */
+export interface Company {
+  /** the bush's other trees */
+  readonly sizes?: SizeExpectation | null;
+  /** it has been tapped: it cannot be a sapling */
+  readonly tapped?: boolean;
 }
 
 const SUSPECTS: readonly { cause: LikelyCause; factor: number; because: string }[] = [
@@ -54,15 +63,17 @@ const SUSPECTS: readonly { cause: LikelyCause; factor: number; because: string }
 /**
  * Questions a new reading against the tree's last one. Never changes a value.
  * Growth is questioned when it lies more than 2.5 joint standard errors outside 0 to 12 mm of diameter a year.
+ * A first reading is held against the bush's other trees and against what the tree is used for.
  * @param neighbours trees before and after in walking order, whose last value may fit better
  * @returns the question, or null when the reading may pass
  */
 export function questionReading(
   next: DatedDiameter,
   last: DatedDiameter | null,
-  neighbours: readonly NeighbourReading[] = []
+  neighbours: readonly NeighbourReading[] = [],
+  company: Company = {}
 ): ReadingQuestion | null {
-  if (!last) return questionFirst(next);
+  if (!last) return questionFirst(next, company);
   if (explains(next.dbhMm, next, last)) return null;
 
   for (const { cause, factor, because } of SUSPECTS) {
@@ -88,18 +99,44 @@ export function questionReading(
   };
 }
 
-function questionFirst(next: DatedDiameter): ReadingQuestion | null {
+/** Thinner trees are not tapped by any school. Common practice. */
+const THINNEST_TAPPED_MM = 150;
+/** A first reading this many standard deviations thicker than the bush's trees is questioned, if the girth explains it. */
+const STANDS_OUT_SD = 2.5;
+
+function questionFirst({ dbhMm }: DatedDiameter, { sizes, tapped }: Company): ReadingQuestion | null {
   const [least, most] = PLAUSIBLE_DBH_MM;
-  if (next.dbhMm >= least && next.dbhMm <= most) return null;
-  const big = next.dbhMm > most;
-  return {
-    cause: big ? 'girthAsDiameter' : 'unknown',
-    because: big
-      ? 'No maple is that thick: this looks like the girth, written down as diameter.'
-      : 'That is thinner than a thumb. Look at the unit.',
-    correctedDbhMm: big ? next.dbhMm / Math.PI : null,
+  const question = (cause: LikelyCause, because: string, correctedDbhMm: number | null): ReadingQuestion => ({
+    cause,
+    because,
+    correctedDbhMm,
     neighbourTag: null
-  };
+  });
+  if (dbhMm > most)
+    return question(
+      'girthAsDiameter',
+      'No maple is that thick: this looks like the girth, written down as diameter.',
+      dbhMm / Math.PI
+    );
+  if (dbhMm < least) return question('unknown', 'That is thinner than a thumb. Look at the unit.', null);
+  if (tapped && dbhMm < THINNEST_TAPPED_MM) {
+    const [girth, inch] = [dbhMm * Math.PI, (dbhMm * MM_PER_INCH) / 10];
+    const asInch = !sizes || Math.abs(standsOut(inch, sizes)) <= Math.abs(standsOut(girth, sizes));
+    return asInch
+      ? question('inchAsCm', 'Nobody taps so thin a tree: this looks like inches, written down as centimetres.', inch)
+      : question(
+          'diameterAsGirth',
+          'Nobody taps so thin a tree: this looks like the diameter, written down as girth.',
+          girth
+        );
+  }
+  if (sizes && standsOut(dbhMm, sizes) > STANDS_OUT_SD && Math.abs(standsOut(dbhMm / Math.PI, sizes)) < 1.5)
+    return question(
+      'girthAsDiameter',
+      'It would be far thicker than the other trees of this bush: this looks like the girth, written down as diameter.',
+      dbhMm / Math.PI
+    );
+  return null;
 }
 
 /** Could a reading be one of the trunk that an earlier reading was of? */

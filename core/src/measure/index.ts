@@ -2,3 +2,4 @@ export * from './dbh.ts';
 export * from './growth.ts';
 export * from './guard.ts';
 export * from './method.ts';
+export * from './sizes.ts';

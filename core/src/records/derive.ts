@@ -7,12 +7,15 @@ import {
   fractionalYear,
   questionReading,
   RING_PRIOR,
+  sizeExpectation,
   toDiameter,
+  type Company,
   type CrownClass,
   type DatedDiameter,
   type GrowthEstimate,
   type ReadingQuestion,
-  type RingPriors
+  type RingPriors,
+  type SizeExpectation
 } from '../measure/index.ts';
 import type { CrownRadii } from '../stand/index.ts';
 import type {
@@ -20,12 +23,14 @@ import type {
   BushRecord,
   Decision,
   Determination,
+  Entry,
   Mark,
   Reading,
   RecordKind,
   Shavings,
   Taphole,
   Tree,
+  TreePlace,
   WorkRecord
 } from './schema.ts';
 
@@ -39,6 +44,9 @@ export function standing<T extends WorkRecord | BushRecord>(records: readonly T[
 
 /** A tree's present state, derived from its records. */
 export interface TreeState {
+  /** null once it was taken out of the book */
+  readonly entry: Entry | null;
+  readonly place: TreePlace | null;
   readonly determination: Determination | null;
   readonly readings: readonly Reading[];
   /** readings that the guard asks about and nobody has answered for; growth and diameter leave them aside */
@@ -66,24 +74,28 @@ export interface TreeState {
  * @param season the season being planned
  * @param today ISO date
  * @param priors ring widths to expect in this bush
+ * @param sizes of the bush's trees, which a first reading is held against
  */
 export function deriveTree(
   records: readonly WorkRecord[],
   season: number,
   today: string,
-  priors: RingPriors = RING_PRIOR
+  priors: RingPriors = RING_PRIOR,
+  sizes: SizeExpectation | null = null
 ): TreeState {
   const valid = standing(records);
   const of = <K extends RecordKind>(kind: K) =>
     valid.filter((r): r is Extract<WorkRecord, { kind: K }> => r.kind === kind);
   const readings = of('reading');
   const assessment = of('assessment').at(-1) ?? null;
-  const { trusted, questioned } = sift(readings);
+  const holes = of('taphole');
+  const { trusted, questioned } = sift(readings, { sizes, tapped: holes.length > 0 });
   const dated = trusted.map(datedDiameter);
   const growth = estimateGrowth(dated, assessment?.crownClass ?? null, priors);
-  const holes = of('taphole');
   const before = holes.filter((hole) => hole.season < season).map((hole) => hole.season);
   return {
+    entry: of('entry').at(-1) ?? null,
+    place: of('place').at(-1) ?? null,
     determination: of('determination').at(-1) ?? null,
     readings,
     questioned,
@@ -112,39 +124,56 @@ export function deriveTree(
 }
 
 /**
- * The states of a bush's trees with each growth shrunk towards the bush's own trees, and those expectations themselves.
- * Two passes: the trees first say what they grow, then each is seen among the others.
+ * The states of a bush's trees with each growth shrunk towards the bush's own trees and each first reading held against
+ * their sizes, and those expectations themselves. Two passes: the trees first say what they grow and how thick they are,
+ * then each is seen among the others.
  */
 export function deriveBush(
   lives: readonly (readonly WorkRecord[])[],
   season: number,
   today: string
-): { states: TreeState[]; priors: RingPriors } {
+): { states: TreeState[]; priors: RingPriors; sizes: SizeExpectation | null } {
   const first = lives.map((records) => deriveTree(records, season, today));
   const priors = bushRingPriors(
     first.flatMap(({ growth, assessment }) =>
       growth.observed ? [{ crownClass: assessment?.crownClass ?? null, ...growth.observed }] : []
     )
   );
-  return { states: first.map((state) => regrown(state, today, priors)), priors };
+  const sizes = sizeExpectation(first.flatMap(({ dbhMm }) => dbhMm ?? []));
+  return { states: first.map((state) => seenAmongOthers(state, today, priors, sizes)), priors, sizes };
 }
 
-/** A state with its growth, and the diameter that follows from it, worked out anew. */
-function regrown(state: TreeState, today: string, priors: RingPriors): TreeState {
-  const dated = state.readings.filter((reading) => !state.questioned.has(reading.id)).map(datedDiameter);
+/** A state with its questions, its growth and the diameter that follows from them, worked out anew. */
+function seenAmongOthers(
+  state: TreeState,
+  today: string,
+  priors: RingPriors,
+  sizes: SizeExpectation | null
+): TreeState {
+  const { trusted, questioned } = sift(state.readings, { sizes, tapped: state.holes.length > 0 });
+  const dated = trusted.map(datedDiameter);
   const growth = estimateGrowth(dated, state.assessment?.crownClass ?? null, priors);
-  return { ...state, growth, dbhMm: diameterAt(dated, growth, fractionalYear(today)) };
+  return {
+    ...state,
+    questioned,
+    lastReading: trusted.at(-1) ?? null,
+    growth,
+    dbhMm: diameterAt(dated, growth, fractionalYear(today))
+  };
 }
 
 /** Parts readings into those to go by and those that the guard asks about, each against the last one to go by. */
-function sift(readings: readonly Reading[]): { trusted: Reading[]; questioned: Map<string, ReadingQuestion> } {
+function sift(
+  readings: readonly Reading[],
+  company: Company
+): { trusted: Reading[]; questioned: Map<string, ReadingQuestion> } {
   const trusted: Reading[] = [];
   const questioned = new Map<string, ReadingQuestion>();
   for (const reading of readings) {
     const last = trusted.at(-1);
     const question = reading.confirmed
       ? null
-      : questionReading(datedDiameter(reading), last ? datedDiameter(last) : null);
+      : questionReading(datedDiameter(reading), last ? datedDiameter(last) : null, [], company);
     if (question) questioned.set(reading.id, question);
     else trusted.push(reading);
   }
@@ -163,6 +192,7 @@ export function datedDiameter(reading: Reading): DatedDiameter {
 export interface TreeRow extends Tree {
   readonly species: SpeciesId | null;
   readonly verdict: Verdict | null;
+  readonly heightM: number | null;
   readonly crownRadiiM: CrownRadii | null;
   /** the day of the last determination */
   readonly determinedOn: string | null;
@@ -183,11 +213,51 @@ export interface TreeRow extends Tree {
   readonly mark: Mark['purpose'] | null;
 }
 
-/** The line of a tree from its state. */
+/** What a tree's entry and place say of it, for the line in the book. */
+export function bookLine({ entry, place }: Pick<TreeState, 'entry' | 'place'>): Omit<Tree, 'id' | 'walkOrder'> | null {
+  if (!entry) return null;
+  return {
+    tag: entry.tag,
+    tagged: entry.tagged,
+    standId: entry.standId,
+    stemOf: entry.stemOf,
+    eastM: place?.eastM ?? null,
+    northM: place?.northM ?? null,
+    positionQuality: place?.quality ?? null,
+    positionAccuracyM: place?.accuracyM ?? null
+  };
+}
+
+/** Was a tree taken out of the book? Not where nothing is known of how it came in. */
+export function isGone(records: readonly WorkRecord[]): boolean {
+  const entries = records.filter((r) => r.kind === 'entry');
+  return entries.length > 0 && standing(entries).length === 0;
+}
+
+/** A tree's line in the book from its records; null where it is not in it. */
+export function treeLine(id: string, walkOrder: number, records: readonly WorkRecord[]): Tree | null {
+  const last = <K extends 'entry' | 'place'>(kind: K) =>
+    (standing(records.filter((r) => r.kind === kind)).at(-1) as Extract<WorkRecord, { kind: K }> | undefined) ?? null;
+  const line = bookLine({ entry: last('entry'), place: last('place') });
+  return line && { id, walkOrder, ...line };
+}
+
+/**
+ * The lines of the book from the records of all trees.
+ * @param walk ids of the trees in walking order; those that were taken out of the book may be among them
+ */
+export function linesOf(walk: readonly string[], records: readonly WorkRecord[]): Tree[] {
+  const byTree = new Map<string, WorkRecord[]>(walk.map((id) => [id, []]));
+  for (const record of records) byTree.get(record.treeId)?.push(record);
+  return walk.flatMap((id, i) => treeLine(id, i, byTree.get(id)!) ?? []);
+}
+
+/** The line of a tree from its state. Its entries and places go before what the line said of them. */
 export function treeRow(tree: Tree, state: TreeState): TreeRow {
   return {
     ...tree,
-    heightM: state.heightM ?? tree.heightM,
+    ...bookLine(state),
+    heightM: state.heightM,
     crownRadiiM: state.crownRadiiM,
     species: state.determination?.species ?? null,
     verdict: state.determination?.verdict ?? null,

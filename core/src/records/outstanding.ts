@@ -12,6 +12,8 @@ export const REMEASURE_YEARS = 5;
  * Later stations ask only for trees that the earlier ones let through, so that nobody is sent to measure a beech.
  */
 export function isOutstanding(station: Station, row: TreeRow, today: string, forSyrup = true): boolean {
+  // Neighbours without a tag are in the book for the crowns that they press on. Nobody is sent to them.
+  if (row.tagged === false && station !== 'thin') return false;
   const maple = knownMaple(row);
   switch (station) {
     case 'identify':

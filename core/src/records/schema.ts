@@ -42,6 +42,7 @@ export type Role = 'steward' | 'crew' | 'viewer';
 
 const season = z.number().int().min(1800).max(2200);
 const bearingDeg = z.number().min(0).lt(360);
+const metres = z.number().min(-100_000).max(100_000);
 const note = z.string().max(500).default('');
 
 const dated = {
@@ -99,6 +100,36 @@ export const readingSchema = z.object({
   /** the guard asked about it and the steward stands by it */
   confirmed: z.boolean().default(false),
   note
+});
+
+const treeTag = z.string().trim().min(1).max(20);
+
+/** A tree comes into the book, or its line there changes. Taking the last of them back takes the tree out of the book. */
+export const entrySchema = z.object({
+  ...envelope,
+  kind: z.literal('entry'),
+  tag: treeTag,
+  /** hangs a tag on the trunk? Neighbours that were noted in passing have a name in the book alone */
+  tagged: z.boolean().default(true),
+  standId: z.uuid().nullable(),
+  /** the tree whose base this stem grows from; null for a tree of its own */
+  stemOf: z.uuid().nullable().default(null),
+  /** the tree after which a new one is walked; null for the end of the walk */
+  afterId: z.uuid().nullable().default(null),
+  note
+});
+
+/** Where a tree stands, and how well that is known. */
+export const placeSchema = z.object({
+  ...envelope,
+  kind: z.literal('place'),
+  eastM: metres,
+  northM: metres,
+  quality: positionQualitySchema,
+  /** one standard deviation as the instrument gave it, metres; null: as the quality says */
+  accuracyM: z.number().positive().max(500).nullable().default(null),
+  /** how it was found: "12.4 m at 215 degrees from 41" */
+  asTaken: z.string().max(120).default('')
 });
 
 /** How tall a tree stands and how far its crown reaches, where that was measured. */
@@ -164,6 +195,8 @@ export const markSchema = z.object({
 });
 
 export const recordSchema = z.discriminatedUnion('kind', [
+  entrySchema,
+  placeSchema,
   determinationSchema,
   readingSchema,
   statureSchema,
@@ -197,6 +230,8 @@ export const bushRecordSchema = z.discriminatedUnion('kind', [plotSchema]);
 /** A record as it is kept: with who wrote it down, which the server sets and never takes from a client. */
 type Kept<T> = T & { readonly authorId?: string };
 
+export type Entry = Kept<z.infer<typeof entrySchema>>;
+export type TreePlace = Kept<z.infer<typeof placeSchema>>;
 export type Determination = Kept<z.infer<typeof determinationSchema>>;
 export type Reading = Kept<z.infer<typeof readingSchema>>;
 export type Stature = Kept<z.infer<typeof statureSchema>>;
@@ -267,19 +302,31 @@ export const bushSettingsSchema = z.object({
 export type BushSettings = z.infer<typeof bushSettingsSchema>;
 export const DEFAULT_BUSH_SETTINGS: BushSettings = bushSettingsSchema.parse({});
 
-export const standPurposeSchema = oneOf('syrup', 'mixed', 'wildlife');
+/** What a stand is kept for. Only the first two are managed for maple. */
+export const standPurposeSchema = oneOf('syrup', 'mixed', 'timber', 'food', 'wildlife');
 export type StandPurpose = z.infer<typeof standPurposeSchema>;
+
+/** Is a stand kept for syrup, alone or beside other things? Trees without a stand are. */
+export function isSugarbush(stand: Pick<Stand, 'purpose'> | null): boolean {
+  return stand === null || stand.purpose === 'syrup' || stand.purpose === 'mixed';
+}
+
+export const wetnessSchema = oneOf('dry', 'moist', 'wet');
+export type Wetness = z.infer<typeof wetnessSchema>;
+
+const coursePoint = z.tuple([metres, metres]);
 
 export const standSchema = z.object({
   id: z.uuid(),
-  name: z.string().min(1).max(80),
+  name: z.string().trim().min(1).max(80),
   purpose: standPurposeSchema,
-  /** ground in hectares; null while unknown */
-  areaHa: z.number().positive().max(10_000).nullable()
+  /** ground in hectares; null while unknown; an outline's own area goes before it */
+  areaHa: z.number().positive().max(10_000).nullable(),
+  wetness: wetnessSchema.nullable().default(null),
+  /** outline, east and north in metres from the bush's origin; null where none was drawn */
+  outline: z.array(coursePoint).min(3).max(2000).nullable().default(null)
 });
 export type Stand = z.infer<typeof standSchema>;
-
-const metres = z.number().min(-100_000).max(100_000);
 
 /** What stands or runs in a bush beside its trees. */
 export const siteFeatureSchema = z.object({
@@ -287,22 +334,44 @@ export const siteFeatureSchema = z.object({
   kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water'),
   name: z.string().trim().min(1).max(80),
   /** outline of a building, course of the others: east and north in metres from the bush's origin */
-  points: z
-    .array(z.tuple([metres, metres]))
-    .min(2)
-    .max(5000)
+  points: z.array(coursePoint).min(2).max(5000)
 });
 export type SiteFeature = z.infer<typeof siteFeatureSchema>;
 
+/** A tree's line in the book, as its entries and places leave it. */
 export const treeSchema = z.object({
   id: z.uuid(),
-  tag: z.string().trim().min(1).max(20),
+  tag: treeTag,
+  tagged: z.boolean(),
   standId: z.uuid().nullable(),
+  stemOf: z.uuid().nullable(),
   walkOrder: z.number().int().min(0),
   eastM: metres.nullable(),
   northM: metres.nullable(),
   positionQuality: positionQualitySchema.nullable(),
-  heightM: z.number().positive().max(80).nullable(),
-  crownRadiusM: z.number().positive().max(20).nullable()
+  positionAccuracyM: z.number().positive().nullable()
 });
 export type Tree = z.infer<typeof treeSchema>;
+
+/**
+ * How a picture lies under the map: two of its pixels with their places, which fix its scale, turn and shift.
+ * Pixels count from the picture's upper left corner.
+ */
+const pinSchema = z.object({
+  x: z.number().min(0).max(100_000),
+  y: z.number().min(0).max(100_000),
+  eastM: metres,
+  northM: metres
+});
+export const groundFitSchema = z
+  .object({
+    widthPx: z.number().int().min(1).max(30_000),
+    heightPx: z.number().int().min(1).max(30_000),
+    pins: z.tuple([pinSchema, pinSchema])
+  })
+  .refine(
+    ({ pins: [a, b] }) =>
+      Math.hypot(a.x - b.x, a.y - b.y) >= 10 && Math.hypot(a.eastM - b.eastM, a.northM - b.northM) >= 1,
+    'the two points lie too close to each other to fit a picture by them'
+  );
+export type GroundFit = z.infer<typeof groundFitSchema>;

@@ -24,11 +24,23 @@ export interface StandTree {
   readonly eastM: number;
   readonly northM: number;
   readonly positionQuality: PositionQuality;
+  /** one standard deviation as the instrument gave it, metres */
+  readonly positionAccuracyM?: number | null;
+  /** the tree whose base this stem shares */
+  readonly stemOf?: string | null;
   /** measured, where it was */
   readonly heightM?: number | null;
-  readonly crownRadiusM?: number | null;
-  /** measured in the four directions; goes before the one radius */
   readonly crownRadiiM?: CrownRadii | null;
+}
+
+/** One standard deviation of a tree's position, metres: as the instrument gave it, or as its quality says. */
+export function positionSd(tree: Pick<StandTree, 'positionQuality' | 'positionAccuracyM'>): number {
+  return tree.positionAccuracyM ?? POSITION_SD_M[tree.positionQuality];
+}
+
+/** The base that a stem grows from: stems of one base share a crown and do not compete. */
+export function baseOf(tree: Pick<StandTree, 'id' | 'stemOf'>): string {
+  return tree.stemOf ?? tree.id;
 }
 
 export const SIDES = ['north', 'east', 'south', 'west'] as const;
@@ -62,9 +74,9 @@ export interface CrownSides {
 }
 
 /** Mean radius of a crown, metres: measured, or from the diameter. */
-export function radiusOf(tree: Pick<StandTree, 'dbhMm' | 'species' | 'crownRadiusM' | 'crownRadiiM'>): number {
+export function radiusOf(tree: Pick<StandTree, 'dbhMm' | 'species' | 'crownRadiiM'>): number {
   if (tree.crownRadiiM) return tree.crownRadiiM.reduce((sum, r) => sum + r, 0) / 4;
-  return tree.crownRadiusM ?? crownRadius(tree.dbhMm, tree.species);
+  return crownRadius(tree.dbhMm, tree.species);
 }
 
 /**
@@ -102,15 +114,15 @@ export function sideOf(bearingDeg: number): Side {
  */
 export function crownSides(subject: StandTree, others: readonly StandTree[], taken: ReadonlySet<string>): CrownSides {
   const competitors: Competitor[] = [];
-  let known = POSITION_SD_M[subject.positionQuality] <= ROUGHEST_POSITION_M;
+  let known = positionSd(subject) <= ROUGHEST_POSITION_M;
   const height = heightOf(subject);
   for (const tree of others) {
-    if (tree.id === subject.id) continue;
+    if (baseOf(tree) === baseOf(subject)) continue;
     const distanceM = Math.hypot(tree.eastM - subject.eastM, tree.northM - subject.northM);
     const bearingDeg = bearingTo(subject, tree);
     const gapM = distanceM - reachToward(subject, bearingDeg) - reachToward(tree, (bearingDeg + 180) % 360);
     if (gapM > TOUCHING_M || heightOf(tree) < CLEARLY_SHORTER * height) continue;
-    if (POSITION_SD_M[tree.positionQuality] > ROUGHEST_POSITION_M) known = false;
+    if (positionSd(tree) > ROUGHEST_POSITION_M) known = false;
     competitors.push({ tree, side: sideOf(bearingDeg), distanceM, bearingDeg, gapM });
   }
   competitors.sort((a, b) => a.gapM - b.gapM);

@@ -2,13 +2,17 @@ import {
   ClueTable,
   deriveTree,
   bushRecordSchema,
+  isGone,
   isOutstanding,
+  isSugarbush,
   recordSchema,
   standing,
   STATIONS,
+  treeLine,
   treeRow,
   type BushRecord,
   type BushSettings,
+  type Entry,
   type SiteFeature,
   type Station,
   type TreeRow,
@@ -54,6 +58,8 @@ export class BushState {
   offline = $state(false);
   problem = $state<string | null>(null);
   outbox = $state.raw<readonly OutboxEntry[]>([]);
+  /** entries of trees that came into the book here and that the server's list does not show yet */
+  #born = $state.raw<readonly Entry[]>([]);
   readonly #records = new SvelteMap<string, readonly WorkRecord[]>();
   #sending: Promise<void> | null = null;
   #sendAgain = false;
@@ -112,6 +118,7 @@ export class BushState {
     const answer = await this.#get<Overview>(`/api/v1/bushes/${this.id}`);
     if (!answer) return;
     this.overview = answer;
+    this.#born = [];
     this.problem = null;
     await store.overviews.put({ bushId: this.id, overview: answer });
   }
@@ -133,7 +140,13 @@ export class BushState {
   }
 
   stateOf(treeId: string): TreeState {
-    return deriveTree(this.recordsOf(treeId), this.season, this.today, this.overview?.ringPriors);
+    return deriveTree(
+      this.recordsOf(treeId),
+      this.season,
+      this.today,
+      this.overview?.ringPriors,
+      this.overview?.sizes ?? null
+    );
   }
 
   /** Brings a tree's records: from the device at once, then from the server. */
@@ -188,14 +201,16 @@ export class BushState {
 
   /** Keeps records on this device and begins to send them. */
   async #intoOutbox(records: readonly (WorkRecord | BushRecord)[]): Promise<void> {
+    const now = Date.now();
     await store.outbox.bulkPut(
-      records.map((record) => ({
+      records.map((record, i) => ({
         id: record.id,
         bushId: this.id,
         memberId: record.authorId ?? '',
         treeId: 'treeId' in record ? record.treeId : null,
         record,
-        addedAt: Date.now(),
+        // In the order of the batch: a tree's entry goes before what is said of it.
+        addedAt: now + i / 1000,
         refused: null
       }))
     );
@@ -255,6 +270,16 @@ export class BushState {
   /** The name of whoever wrote a record down. */
   authorOf(record: WorkRecord | BushRecord): string {
     return this.overview?.people?.find((person) => person.id === record.authorId)?.name ?? 'somebody else';
+  }
+
+  /** Sends a refused entry of a tree again under another tag, and with it what was refused for want of that tree. */
+  async retag(entry: OutboxEntry, tag: string): Promise<void> {
+    const record = recordSchema.parse({ ...entry.record, tag });
+    await store.outbox.update(entry.id, { record: { ...record, authorId: entry.memberId }, refused: null });
+    const others = this.outbox.filter((other) => other.treeId === entry.treeId && other.id !== entry.id);
+    await Promise.all(others.map((other) => store.outbox.update(other.id, { refused: null })));
+    await this.#readOutbox();
+    await this.send();
   }
 
   /** Drops a refused record from the outbox, once a person has read why. */
@@ -325,8 +350,11 @@ export class BushState {
       }
     } else {
       await this.#fromDevice(treeId);
-      const before = this.#records.get(treeId);
-      known = before !== undefined;
+      // A tree that came into the book here: all there is to know of it was written on this device.
+      const isNew = record.kind === 'entry' && record.correctsId === null;
+      const before = this.#records.get(treeId) ?? (isNew ? [] : undefined);
+      if (isNew) this.#born = [...this.#born, record];
+      known = before !== undefined && !isNew;
       if (before) {
         const records = [...before.filter((other) => other.id !== id), record as WorkRecord];
         this.#records.set(treeId, records);
@@ -358,12 +386,38 @@ export class BushState {
     await store.lives.bulkPut(pack.lives.map((life) => ({ ...life, bushId: this.id })));
   }
 
+  /** Every tree with everything recorded of it: as the server has it, or as far as this device does. */
+  async everything(): Promise<{ tree: TreeRow; records: readonly WorkRecord[] }[]> {
+    await this.#takeAlong();
+    const lives = await store.lives.where('bushId').equals(this.id).toArray();
+    const byTree = new Map(lives.map((life) => [life.treeId, life.records]));
+    return this.rows.map((tree) => ({ tree, records: byTree.get(tree.id) ?? this.recordsOf(tree.id) }));
+  }
+
   #rowsWithOutbox(): readonly TreeRow[] {
     if (!this.overview) return [];
-    const { trees, season, today, ringPriors } = this.overview;
-    return trees.map((row) =>
-      this.#records.has(row.id) ? treeRow(row, deriveTree(this.recordsOf(row.id), season, today, ringPriors)) : row
+    const { trees, season, today, ringPriors, sizes = null } = this.overview;
+    const rows = trees.flatMap((row) => {
+      if (!this.#records.has(row.id)) return row;
+      const records = this.recordsOf(row.id);
+      return isGone(records) ? [] : treeRow(row, deriveTree(records, season, today, ringPriors, sizes));
+    });
+    // Trees that came into the book on this device and that the server's list does not know yet.
+    const known = new Set(trees.map((row) => row.id));
+    const waiting = this.outbox.flatMap(({ record, refused }) =>
+      record.kind === 'entry' && refused === null ? [record] : []
     );
+    for (const { treeId, afterId } of [...this.#born, ...waiting]) {
+      if (known.has(treeId)) continue;
+      known.add(treeId);
+      const records = this.recordsOf(treeId);
+      const line = treeLine(treeId, 0, records);
+      if (!line) continue;
+      const after = rows.findIndex((row) => row.id === afterId);
+      const at = after < 0 ? rows.length : after + 1;
+      rows.splice(at, 0, treeRow(line, deriveTree(records, season, today, ringPriors, sizes)));
+    }
+    return rows;
   }
 
   #countOutstanding(): Record<Station, number> {
@@ -374,7 +428,7 @@ export class BushState {
   }
 
   isOutstanding(station: Station, row: TreeRow): boolean {
-    return isOutstanding(station, row, this.today, this.standOf(row)?.purpose !== 'wildlife');
+    return isOutstanding(station, row, this.today, isSugarbush(this.standOf(row)));
   }
 
   standOf(row: TreeRow) {

@@ -1,4 +1,14 @@
-import type { BushRecord, BushSettings, RingPriors, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core';
+import type {
+  BushRecord,
+  BushSettings,
+  GroundFit,
+  RingPriors,
+  Role,
+  SiteFeature,
+  SizeExpectation,
+  Stand,
+  TreeRow
+} from '@baumkin/core';
 
 /** What the server tells of a bush at a glance. */
 export interface Overview {
@@ -8,6 +18,8 @@ export interface Overview {
     readonly role: Role;
     readonly settings: BushSettings;
     readonly version: number;
+    /** where on earth the bush lies; a device may hold an overview without it */
+    readonly origin?: { readonly lat: number; readonly lon: number } | null;
   };
   /** everyone who belongs to the bush: records name their author by id; a device may hold an overview without them */
   readonly people?: readonly { readonly id: string; readonly name: string }[];
@@ -16,9 +28,13 @@ export interface Overview {
   readonly season: number;
   readonly stands: readonly Stand[];
   readonly features: readonly SiteFeature[];
+  /** how a picture lies under the map; null where none does */
+  readonly ground?: GroundFit | null;
   /** records of the bush as a whole; a device may hold an overview without them */
   readonly bushRecords?: readonly BushRecord[];
   /** ring widths to expect in this bush; a device may hold an overview without them */
   readonly ringPriors?: RingPriors;
+  /** sizes to expect in this bush; a device may hold an overview without them */
+  readonly sizes?: SizeExpectation | null;
   readonly trees: readonly TreeRow[];
 }

@@ -1,9 +1,18 @@
 <script lang="ts">
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import type { OutboxEntry } from '$lib/client/store.ts';
 
   /** Records that the server would not take: shown until a person has read why. Nothing is thrown away unasked. */
   const bush = $derived(useBush());
-  const tag = (treeId: string) => bush.byId.get(treeId)?.tag ?? '?';
+  const tag = ({ treeId, record }: OutboxEntry) =>
+    record.kind === 'entry' ? record.tag : (bush.byId.get(treeId ?? '')?.tag ?? '?');
+  const NAMES: Partial<Record<OutboxEntry['record']['kind'], string>> = { entry: 'entry in the book', place: 'place' };
+  let otherTag = $state('');
+
+  async function again(entry: OutboxEntry): Promise<void> {
+    await bush.retag(entry, otherTag.trim());
+    otherTag = '';
+  }
 </script>
 
 {#if bush.refused.length > 0}
@@ -11,10 +20,18 @@
     {#each bush.refused as entry (entry.id)}
       <p class="flex flex-wrap items-baseline gap-x-3">
         <span
-          >The {entry.record.kind} of {entry.record.on}
-          {entry.treeId === null ? '' : `for tree ${tag(entry.treeId)}`} was not stored:
+          >The {NAMES[entry.record.kind] ?? entry.record.kind} of {entry.record.on}
+          {entry.treeId === null ? '' : `for tree ${tag(entry)}`} was not stored:
           <b>{entry.refused}</b></span
         >
+        {#if entry.record.kind === 'entry' && !entry.record.withdrawn}
+          <label class="flex items-baseline gap-2 text-sm"
+            >Another tag <input class="input w-24 input-sm" maxlength="20" bind:value={otherTag} /></label
+          >
+          <button class="btn btn-outline btn-sm" disabled={otherTag.trim() === ''} onclick={() => again(entry)}
+            >Send it under that tag</button
+          >
+        {/if}
         <button class="link" onclick={() => bush.drop(entry.id)}>Read; take it off this device</button>
       </p>
     {/each}

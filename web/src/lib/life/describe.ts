@@ -16,6 +16,10 @@ interface Ruler {
 /** A record in one line, for the life of a tree. */
 export function describe(record: WorkRecord, ruler: Ruler): string {
   switch (record.kind) {
+    case 'entry':
+      return `${record.tagged ? `Into the book under tag ${record.tag}` : `Noted in passing as ${record.tag}`}${record.stemOf ? ', a stem of a shared base' : ''}${record.note ? `: ${record.note}` : ''}`;
+    case 'place':
+      return `Placed on the map, ${record.quality}${record.accuracyM ? ` to about ${ruler.length(record.accuracyM * 1000, 'ground')}` : ''}${record.asTaken ? `: ${record.asTaken}` : ''}`;
     case 'determination': {
       const name = record.species ? speciesById(record.species).name : '';
       return {

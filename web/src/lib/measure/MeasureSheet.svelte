@@ -99,7 +99,10 @@
   const lastDated = $derived(row.lastReading);
   const question = $derived.by((): ReadingQuestion | null => {
     if (!parsed?.ok) return null;
-    return questionReading({ year: fractionalYear(bush.today), dbhMm: parsed.dbhMm, method }, lastDated, neighbours);
+    return questionReading({ year: fractionalYear(bush.today), dbhMm: parsed.dbhMm, method }, lastDated, neighbours, {
+      sizes: bush.overview?.sizes ?? null,
+      tapped: tree.holes.length > 0
+    });
   });
   $effect(() => {
     void text;

@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { z } from 'zod';
 
-import { Session, SignInAttempt, User } from './db/index.ts';
+import { AccessToken, Session, SignInAttempt, User } from './db/index.ts';
 
 /** Somebody who is signed in. */
 export interface Member {
@@ -69,8 +69,10 @@ export async function signIn(name: string, password: string, address: string, no
   if (await tooManyTries(keys, now)) return { outcome: 'wait' };
   const user = await User.findOne({ where: { signInName } });
   decoy ??= hash(randomBytes(16).toString('hex'));
-  const right = await verify(user?.passwordHash ?? (await decoy), password);
-  if (!user || !right) {
+  // Authors that came in with an archive have a name and no password.
+  const own = user?.passwordHash.startsWith('$') ? user.passwordHash : null;
+  const right = await verify(own ?? (await decoy), password);
+  if (!user || !own || !right) {
     await SignInAttempt.bulkCreate([
       { key: keys.name, at: now },
       { key: keys.address, at: now }
@@ -110,6 +112,83 @@ export async function memberOf(token: string, now = new Date()): Promise<Member 
 
 export async function closeSession(token: string): Promise<void> {
   await Session.destroy({ where: { tokenHash: hashToken(token) } });
+}
+
+/** A member's key for a program, as she sees it: never the key itself. */
+export interface TokenNote {
+  readonly id: string;
+  readonly name: string;
+  readonly mayWrite: boolean;
+  readonly expiresAt: string;
+}
+
+export const newTokenSchema = z.object({
+  name: z.string().trim().min(1, 'Say which program it is for.').max(80),
+  mayWrite: z.boolean(),
+  days: z.number().int().min(1).max(730)
+});
+
+/** Keys begin like this, so that one that was left lying about is recognised for what it is. */
+const TOKEN_MARK = 'bush_';
+const MOST_TOKENS = 20;
+
+/**
+ * Makes a key for a program of a member's. It is shown this once; only its hash is kept.
+ * @throws TooManyTokens
+ */
+export async function makeToken(
+  userId: string,
+  { name, mayWrite, days }: z.infer<typeof newTokenSchema>,
+  now = new Date()
+): Promise<{ token: string; note: TokenNote }> {
+  if ((await AccessToken.count({ where: { userId } })) >= MOST_TOKENS) throw new TooManyTokens();
+  const token = TOKEN_MARK + randomBytes(32).toString('base64url');
+  const expiresAt = new Date(now.getTime() + days * 86_400_000);
+  const row = await AccessToken.create({
+    id: randomUUID(),
+    userId,
+    name,
+    mayWrite,
+    tokenHash: hashToken(token),
+    createdAt: now,
+    expiresAt
+  });
+  return { token, note: noteOf(row) };
+}
+
+export class TooManyTokens extends Error {
+  constructor() {
+    super(`There are ${MOST_TOKENS} keys already. Take one back first.`);
+  }
+}
+
+const noteOf = ({ id, name, mayWrite, expiresAt }: AccessToken): TokenNote => ({
+  id,
+  name,
+  mayWrite,
+  expiresAt: expiresAt.toISOString()
+});
+
+export async function tokensOf(userId: string): Promise<TokenNote[]> {
+  return (await AccessToken.findAll({ where: { userId }, order: [['createdAt', 'ASC']] })).map(noteOf);
+}
+
+/** Takes a key back; it opens nothing from now on. @returns whether there was one */
+export async function takeTokenBack(userId: string, id: string): Promise<boolean> {
+  return (await AccessToken.destroy({ where: { userId, id } })) > 0;
+}
+
+/** Whose program this is, and whether it may write; null where the key opens nothing. */
+export async function memberByToken(
+  token: string,
+  now = new Date()
+): Promise<{ member: Member; mayWrite: boolean } | null> {
+  if (!token.startsWith(TOKEN_MARK)) return null;
+  const row = await AccessToken.findOne({ where: { tokenHash: hashToken(token), expiresAt: { [Op.gt]: now } } });
+  const user = row && (await User.findByPk(row.userId));
+  return user
+    ? { member: { id: user.id, signInName: user.signInName, displayName: user.displayName }, mayWrite: row.mayWrite }
+    : null;
 }
 
 function hashToken(token: string): string {

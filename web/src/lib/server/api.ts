@@ -3,7 +3,10 @@ import { gzip } from 'node:zlib';
 import { error } from '@sveltejs/kit';
 import type { Role } from '@baumkin/core';
 
-import { bushFor, type BushAccess } from './bushes.ts';
+import type { z } from 'zod';
+
+import { bushFor, NotHere, Outdated, type BushAccess } from './bushes.ts';
+import { MOST_BYTES, requests } from './requests.ts';
 
 const gzipped = promisify(gzip);
 
@@ -17,6 +20,13 @@ export async function enter(locals: App.Locals, bushId: string, needed: Role = '
   const rank: Record<Role, number> = { viewer: 0, crew: 1, steward: 2 };
   if (rank[bush.role] < rank[needed]) error(403, `That needs the ${needed}'s role; yours is ${bush.role}.`);
   return bush;
+}
+
+/** The member herself, not a program with a key of hers: only she hands out keys. */
+export function inPerson(locals: App.Locals): NonNullable<App.Locals['member']> {
+  if (!locals.member) error(401, 'Sign in first.');
+  if (locals.byToken) error(403, 'Keys are made and taken back by people, not by programs.');
+  return locals.member;
 }
 
 /**
@@ -38,6 +48,31 @@ export async function readJson(request: Request, mostBytes: number): Promise<unk
     return JSON.parse(Buffer.concat(chunks).toString('utf8'));
   } catch {
     error(400, 'The request is not JSON.');
+  }
+}
+
+/**
+ * Reads and checks the body of a request.
+ * @throws 413 and 400 answers that name what is wrong
+ */
+export async function readRequest<K extends keyof typeof requests>(
+  kind: K,
+  request: Request
+): Promise<z.infer<(typeof requests)[K]>> {
+  const parsed = requests[kind].safeParse(await readJson(request, MOST_BYTES[kind]));
+  if (parsed.success) return parsed.data as z.infer<(typeof requests)[K]>;
+  const { path, message } = parsed.error.issues[0]!;
+  error(400, path.length > 0 ? `${path.join('.')}: ${message}` : message);
+}
+
+/** The answers to what may go wrong when something of the bush as a whole is changed. */
+export async function changing<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work;
+  } catch (problem) {
+    if (problem instanceof Outdated) error(409, problem.message);
+    if (problem instanceof NotHere) error(404, problem.message);
+    throw problem;
   }
 }
 

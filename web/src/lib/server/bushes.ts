@@ -5,9 +5,10 @@ import {
   type BushSettings,
   type Role,
   type SiteFeature,
-  type Stand,
-  type StandPurpose
+  standSchema,
+  type Stand
 } from '@baumkin/core';
+import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
 
@@ -22,16 +23,19 @@ export interface BushAccess {
   readonly origin: { readonly lat: number; readonly lon: number } | null;
 }
 
+/** Who wrote records of a bush once and has no way in any more. */
+const FORMER = 'former';
+
 /** The bushes that a member belongs to. */
 export async function bushesOf(userId: string): Promise<BushAccess[]> {
-  const memberships = await Membership.findAll({ where: { userId } });
+  const memberships = await Membership.findAll({ where: { userId, role: { [Op.ne]: FORMER } } });
   const bushes = await Bush.findAll({ where: { id: memberships.map((m) => m.bushId) }, order: [['name', 'ASC']] });
   return bushes.map((bush) => access(bush, memberships.find((m) => m.bushId === bush.id)!.role));
 }
 
 /** A member's way into a bush; null when there is none, whether the bush exists or not. */
 export async function bushFor(userId: string, bushId: string): Promise<BushAccess | null> {
-  const membership = await Membership.findOne({ where: { userId, bushId } });
+  const membership = await Membership.findOne({ where: { userId, bushId, role: { [Op.ne]: FORMER } } });
   const bush = membership && (await Bush.findByPk(bushId));
   return bush ? access(bush, membership.role) : null;
 }
@@ -53,10 +57,30 @@ export async function createBush(userId: string, name: string, now = new Date())
 }
 
 /**
- * Changes some of a bush's settings and writes down who did.
+ * Changes something of a bush as a whole and writes down who did. All such changes count up one version.
  * @param seen the version that the change was made from
+ * @param change for the log
  * @throws Outdated when somebody else was faster
  */
+async function changeBush<T>(
+  bushId: string,
+  authorId: string,
+  seen: number,
+  change: object,
+  work: (bush: Bush, transaction: Transaction) => Promise<T>,
+  now: Date
+): Promise<T & { version: number }> {
+  return tables().sequelize.transaction(async (transaction) => {
+    const bush = (await Bush.findByPk(bushId, { transaction, lock: true }))!;
+    if (bush.version !== seen) throw new Outdated();
+    const result = await work(bush, transaction);
+    await bush.update({ version: seen + 1 }, { transaction });
+    await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
+    return { ...result, version: seen + 1 };
+  });
+}
+
+/** Changes some of a bush's settings. @throws Outdated */
 export async function changeSettings(
   bushId: string,
   authorId: string,
@@ -64,25 +88,90 @@ export async function changeSettings(
   change: Partial<BushSettings>,
   now = new Date()
 ): Promise<Pick<BushAccess, 'settings' | 'version'>> {
-  return tables().sequelize.transaction(async (transaction) => {
-    const bush = (await Bush.findByPk(bushId, { transaction, lock: true }))!;
-    if (bush.version !== seen) throw new Outdated();
+  const work = async (bush: Bush, transaction: Transaction) => {
     const settings = bushSettingsSchema.parse({ ...(bush.settings as object), ...change });
-    await bush.update({ settings, version: seen + 1 }, { transaction });
-    await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
-    return { settings, version: seen + 1 };
-  });
+    await bush.update({ settings }, { transaction });
+    return { settings };
+  };
+  return changeBush(bushId, authorId, seen, change, work, now);
+}
+
+/** Gives a bush another name or says where on earth it lies. @throws Outdated */
+export async function changeNameOrOrigin(
+  bushId: string,
+  authorId: string,
+  seen: number,
+  change: { readonly name?: string; readonly origin?: { readonly lat: number; readonly lon: number } },
+  now = new Date()
+): Promise<{ version: number }> {
+  const work = async (bush: Bush, transaction: Transaction) => {
+    const { name = bush.name, origin } = change;
+    await bush.update({ name, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) }, { transaction });
+    return {};
+  };
+  return changeBush(bushId, authorId, seen, change, work, now);
+}
+
+/** Stands and what else lies on the ground are drawn, drawn anew and taken away in the same way. */
+const DRAWN = { stand: StandRow, feature: FeatureRow } as const;
+export type Drawn = keyof typeof DRAWN;
+
+/**
+ * Draws a stand or a feature, or another shape of it.
+ * @throws Outdated, NotHere when its id belongs to another bush
+ */
+export async function draw(
+  what: Drawn,
+  bushId: string,
+  authorId: string,
+  seen: number,
+  shape: Stand | SiteFeature,
+  now = new Date()
+): Promise<{ version: number }> {
+  const work = async (_bush: Bush, transaction: Transaction) => {
+    const model = DRAWN[what] as ModelStatic<Model>;
+    const known = await model.findByPk(shape.id, { transaction });
+    if (known && known.get('bushId') !== bushId) throw new NotHere();
+    await model.upsert({ ...shape, bushId }, { transaction });
+    return {};
+  };
+  return changeBush(bushId, authorId, seen, { [what]: shape }, work, now);
+}
+
+/** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Outdated, NotHere */
+export async function erase(
+  what: Drawn,
+  bushId: string,
+  authorId: string,
+  seen: number,
+  id: string,
+  now = new Date()
+): Promise<{ version: number }> {
+  const work = async (_bush: Bush, transaction: Transaction) => {
+    const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId }, transaction });
+    if (gone === 0) throw new NotHere();
+    return {};
+  };
+  return changeBush(bushId, authorId, seen, { [`${what} taken away`]: id }, work, now);
+}
+
+export class NotHere extends Error {
+  constructor() {
+    super('There is no such thing in this bush.');
+  }
 }
 
 export class Outdated extends Error {
   constructor() {
-    super('Somebody else has changed these settings meanwhile. Nothing was overwritten; look at theirs and try again.');
+    super('Somebody else has changed something here meanwhile. Nothing was overwritten; look at theirs and try again.');
   }
 }
 
 export async function standsOf(bushId: string): Promise<Stand[]> {
   const stands = await StandRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
-  return stands.map(({ id, name, purpose, areaHa }) => ({ id, name, purpose: purpose as StandPurpose, areaHa }));
+  return stands.map(({ id, name, purpose, areaHa, wetness, outline }) =>
+    standSchema.parse({ id, name, purpose, areaHa, wetness, outline })
+  );
 }
 
 export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
@@ -107,15 +196,22 @@ export class UnknownName extends Error {
 export async function membersOf(
   bushId: string
 ): Promise<{ id: string; displayName: string; signInName: string; role: Role }[]> {
+  const all = await namedIn(bushId);
+  return all.flatMap(({ user: { id, displayName, signInName }, role }) =>
+    role === FORMER ? [] : [{ id, displayName, signInName, role: role as Role }]
+  );
+}
+
+/** Everybody whom a record of a bush may name: its members, and those who were. */
+export async function peopleOf(bushId: string): Promise<{ id: string; name: string }[]> {
+  return (await namedIn(bushId)).map(({ user }) => ({ id: user.id, name: user.displayName }));
+}
+
+async function namedIn(bushId: string): Promise<{ user: User; role: string }[]> {
   const memberships = await Membership.findAll({ where: { bushId } });
   const users = await User.findAll({
     where: { id: memberships.map((m) => m.userId) },
     order: [['displayName', 'ASC']]
   });
-  return users.map((user) => ({
-    id: user.id,
-    displayName: user.displayName,
-    signInName: user.signInName,
-    role: memberships.find((m) => m.userId === user.id)!.role as Role
-  }));
+  return users.map((user) => ({ user, role: memberships.find((m) => m.userId === user.id)!.role }));
 }

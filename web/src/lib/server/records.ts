@@ -11,6 +11,7 @@ import {
 import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
+import { storeInBook } from './book.ts';
 import { StandRow, tables, TreeRecord, WORK_TABLES } from './db/index.ts';
 
 type AnyRecord = WorkRecord | BushRecord;
@@ -65,10 +66,18 @@ async function storeOne(
       return sameRecord(known.get({ plain: true }), record, bushId)
         ? { id: record.id, status: 'already' }
         : refuse('Another record has this id.');
-    if ('treeId' in record && !(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] })))
+    if (
+      'treeId' in record &&
+      record.kind !== 'entry' &&
+      !(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] }))
+    )
       return refuse('The tree is not in this bush.');
     const pointer = await pointsAstray(record, bushId);
     if (pointer) return refuse(pointer);
+    if (record.kind === 'entry' || record.kind === 'place') {
+      const refusal = await storeInBook(record, bushId, member.id, now);
+      return refusal ? refuse(refusal) : { id: record.id, status: 'stored' };
+    }
     await model.create(columnsOf(record, bushId, member.id, now));
     return { id: record.id, status: 'stored' };
   } catch (error) {
@@ -169,10 +178,13 @@ const OWN_COLUMNS = Object.fromEntries(
   [...RECORD_KINDS, ...BUSH_RECORD_KINDS].map((kind) => [kind, Object.keys(WORK_TABLES[kind].columns())])
 ) as Record<AnyRecord['kind'], string[]>;
 const JSON_COLUMNS = new Set(['evidence', 'design', 'trees', 'crownRadiiM']);
-const FLAGS = new Set(['stressed', 'confirmed']);
+const FLAGS = new Set(['stressed', 'confirmed', 'tagged']);
 
 /** A row of a table as the record it is. Rows were checked on their way in. */
-function recordOf<K extends AnyRecord['kind']>(kind: K, row: Record<string, unknown>): Extract<AnyRecord, { kind: K }> {
+export function recordOf<K extends AnyRecord['kind']>(
+  kind: K,
+  row: Record<string, unknown>
+): Extract<AnyRecord, { kind: K }> {
   const record: Record<string, unknown> = {
     kind,
     id: row.id,

@@ -4,20 +4,21 @@ import {
   type PositionQuality,
   type RecordKind,
   type RingPriors,
+  type SizeExpectation,
   type Tree,
   type TreeRow,
   type WorkRecord
 } from '@baumkin/core';
 
-import { QueryTypes } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 
 import { Bush, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree } from './records.ts';
 
-/** The trees of a bush in walking order. */
+/** The trees of a bush in walking order; those that were taken out of the book are not among them. */
 export async function treesOf(bushId: string): Promise<Tree[]> {
   const rows = await TreeRecord.findAll({
-    where: { bushId },
+    where: { bushId, tag: { [Op.ne]: null } },
     order: [
       ['walkOrder', 'ASC'],
       ['id', 'ASC']
@@ -25,14 +26,15 @@ export async function treesOf(bushId: string): Promise<Tree[]> {
   });
   return rows.map((row) => ({
     id: row.id,
-    tag: row.tag,
+    tag: row.tag!,
+    tagged: row.tagged,
     standId: row.standId,
+    stemOf: row.stemOf,
     walkOrder: row.walkOrder,
     eastM: row.eastM,
     northM: row.northM,
     positionQuality: row.positionQuality as PositionQuality | null,
-    heightM: row.heightM,
-    crownRadiusM: row.crownRadiusM
+    positionAccuracyM: row.positionAccuracyM
   }));
 }
 
@@ -54,14 +56,14 @@ export async function treeRows(
   bushId: string,
   season: number,
   today: string
-): Promise<{ rows: TreeRow[]; priors: RingPriors }> {
+): Promise<{ rows: TreeRow[]; priors: RingPriors; sizes: SizeExpectation | null }> {
   const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: ROW_KINDS })]);
-  const { states, priors } = deriveBush(
+  const { states, priors, sizes } = deriveBush(
     trees.map((tree) => records.get(tree.id) ?? []),
     season,
     today
   );
-  return { rows: trees.map((tree, i) => treeRow(tree, states[i]!)), priors };
+  return { rows: trees.map((tree, i) => treeRow(tree, states[i]!)), priors, sizes };
 }
 
 /** Everything recorded of one tree; null when it is not in this bush. */

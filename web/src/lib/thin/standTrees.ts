@@ -13,8 +13,9 @@ export function standTrees(rows: readonly TreeRow[]): StandTree[] {
             eastM: row.eastM,
             northM: row.northM,
             positionQuality: row.positionQuality ?? 'paced',
+            positionAccuracyM: row.positionAccuracyM,
+            stemOf: row.stemOf,
             heightM: row.heightM,
-            crownRadiusM: row.crownRadiusM,
             crownRadiiM: row.crownRadiiM
           }
         ]

@@ -6,6 +6,8 @@ import * as features from './migrations/0002-features.ts';
 import * as identify from './migrations/0003-identify.ts';
 import * as plots from './migrations/0004-plots.ts';
 import * as statures from './migrations/0005-statures.ts';
+import * as book from './migrations/0006-book.ts';
+import * as tokensAndGround from './migrations/0007-tokens-and-ground.ts';
 
 /** All migrations, oldest first. Forward only. */
 const MIGRATIONS = [
@@ -13,7 +15,9 @@ const MIGRATIONS = [
   { name: '0002-features', up: features.up },
   { name: '0003-identify', up: identify.up },
   { name: '0004-plots', up: plots.up },
-  { name: '0005-statures', up: statures.up }
+  { name: '0005-statures', up: statures.up },
+  { name: '0006-book', up: book.up },
+  { name: '0007-tokens-and-ground', up: tokensAndGround.up }
 ];
 
 const LOCK = 'baumkin-migrations';

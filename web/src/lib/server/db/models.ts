@@ -28,6 +28,25 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   declare expiresAt: Date;
 }
 
+/** A key that a member gave to a program of hers. */
+export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreationAttributes<AccessToken>> {
+  declare id: string;
+  declare userId: ForeignKey<string>;
+  declare name: string;
+  declare tokenHash: string;
+  declare mayWrite: boolean;
+  declare createdAt: Date;
+  declare expiresAt: Date;
+}
+
+/** The picture that lies under a bush's map: a scanned plan or a photograph from above. */
+export class GroundRow extends Model<InferAttributes<GroundRow>, InferCreationAttributes<GroundRow>> {
+  declare bushId: ForeignKey<string>;
+  declare mimeType: string;
+  declare picture: Buffer;
+  declare fit: unknown;
+}
+
 export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
   declare id: CreationOptional<number>;
   declare key: string;
@@ -66,6 +85,8 @@ export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttr
   declare name: string;
   declare purpose: string;
   declare areaHa: number | null;
+  declare wetness: CreationOptional<string | null>;
+  declare outline: CreationOptional<[number, number][] | null>;
 }
 
 export class FeatureRow extends Model<InferAttributes<FeatureRow>, InferCreationAttributes<FeatureRow>> {
@@ -76,17 +97,20 @@ export class FeatureRow extends Model<InferAttributes<FeatureRow>, InferCreation
   declare points: unknown;
 }
 
+/** A tree as its entries and places leave it: these records are what holds, the row is for looking up. */
 export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreationAttributes<TreeRecord>> {
   declare id: string;
   declare bushId: ForeignKey<string>;
   declare standId: ForeignKey<string> | null;
-  declare tag: string;
+  /** null once the tree was taken out of the book: another may have its tag */
+  declare tag: string | null;
+  declare tagged: CreationOptional<boolean>;
+  declare stemOf: CreationOptional<string | null>;
   declare walkOrder: number;
   declare eastM: number | null;
   declare northM: number | null;
   declare positionQuality: string | null;
-  declare heightM: number | null;
-  declare crownRadiusM: number | null;
+  declare positionAccuracyM: CreationOptional<number | null>;
 }
 
 /** Any record of work; its own columns depend on its kind. */
@@ -130,6 +154,27 @@ export const WORK_TABLES: Readonly<
       design: { type: DataTypes.JSON, allowNull: false },
       trees: { type: DataTypes.JSON, allowNull: false },
       note: text(500)
+    })
+  },
+  entry: {
+    table: 'entries',
+    columns: () => ({
+      tag: text(20),
+      tagged: flag(),
+      standId: { type: DataTypes.UUID, allowNull: true },
+      stemOf: { type: DataTypes.UUID, allowNull: true },
+      afterId: { type: DataTypes.UUID, allowNull: true },
+      note: text(500)
+    })
+  },
+  place: {
+    table: 'places',
+    columns: () => ({
+      eastM: double(),
+      northM: double(),
+      quality: text(20),
+      accuracyM: doubleOrNull(),
+      asTaken: text(120)
     })
   },
   determination: {
@@ -225,6 +270,27 @@ export function defineModels(sequelize: Sequelize): Tables {
     },
     { sequelize, tableName: 'sessions' }
   );
+  AccessToken.init(
+    {
+      id: id(),
+      userId: uuid(),
+      name: text(80),
+      tokenHash: { type: DataTypes.CHAR(64), allowNull: false },
+      mayWrite: flag(),
+      createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'accessTokens' }
+  );
+  GroundRow.init(
+    {
+      bushId: { ...uuid(), primaryKey: true },
+      mimeType: text(40),
+      picture: { type: DataTypes.BLOB('medium'), allowNull: false },
+      fit: { type: DataTypes.JSON, allowNull: false }
+    },
+    { sequelize, tableName: 'grounds' }
+  );
   SignInAttempt.init(
     {
       id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true },
@@ -260,7 +326,15 @@ export function defineModels(sequelize: Sequelize): Tables {
     { sequelize, tableName: 'memberships' }
   );
   StandRow.init(
-    { id: id(), bushId: uuid(), name: text(80), purpose: text(20), areaHa: doubleOrNull() },
+    {
+      id: id(),
+      bushId: uuid(),
+      name: text(80),
+      purpose: text(20),
+      areaHa: doubleOrNull(),
+      wetness: { type: DataTypes.STRING(10), allowNull: true },
+      outline: { type: DataTypes.JSON, allowNull: true }
+    },
     { sequelize, tableName: 'stands' }
   );
   FeatureRow.init(
@@ -278,13 +352,14 @@ export function defineModels(sequelize: Sequelize): Tables {
       id: id(),
       bushId: uuid(),
       standId: { type: DataTypes.UUID, allowNull: true },
-      tag: text(20),
+      tag: { type: DataTypes.STRING(20), allowNull: true },
+      tagged: { ...flag(), defaultValue: true },
+      stemOf: { type: DataTypes.UUID, allowNull: true },
       walkOrder: int(),
       eastM: doubleOrNull(),
       northM: doubleOrNull(),
       positionQuality: { type: DataTypes.STRING(20), allowNull: true },
-      heightM: doubleOrNull(),
-      crownRadiusM: doubleOrNull()
+      positionAccuracyM: doubleOrNull()
     },
     { sequelize, tableName: 'trees' }
   );

@@ -18,7 +18,6 @@ import {
   type Rng,
   type SiteFeature,
   type Stand,
-  type Tree,
   type WorkRecord
 } from '@baumkin/core';
 
@@ -31,7 +30,8 @@ import { growTrees, LANDSCAPE, STANDS, type TrueTree } from './wood.ts';
 export interface DemoBush {
   readonly stands: Stand[];
   readonly features: SiteFeature[];
-  readonly trees: Tree[];
+  /** ids of the trees in walking order */
+  readonly walk: string[];
   readonly records: WorkRecord[];
   readonly plots: PlotRecord[];
 }
@@ -49,29 +49,183 @@ export function corranHill(seed = 1798): DemoBush {
     id: uuid(),
     name: plan.name,
     purpose: plan.purpose,
-    areaHa: plan.areaHa
+    areaHa: plan.areaHa,
+    wetness: plan.wetness,
+    outline: plan.outline.map(([east, north]) => [east, north])
   }));
   const wood = growTrees(rng);
-  const trees = wood.map((tree, i): Tree => ({
+  const trees = wood.map((tree, i): BookTree => ({
     id: uuid(),
     tag: String(i + 1),
     standId: stands[tree.stand]!.id,
-    walkOrder: i,
     eastM: round(tree.eastM, 2),
-    northM: round(tree.northM, 2),
-    positionQuality: STANDS[tree.stand]!.purpose === 'wildlife' ? 'paced' : 'surveyed',
-    heightM: null,
-    crownRadiusM: null
+    northM: round(tree.northM, 2)
   }));
   const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
   swapTags(trees, records);
   records.push(...statures(wood, trees, rng, uuid));
   const features = LANDSCAPE.map((feature) => ({ id: uuid(), ...feature }));
-  return { stands, features, trees, records, plots: cruise(wood, stands, rng, uuid) };
+  const plots = cruise(wood, stands, rng, uuid);
+  records.push(...wood.flatMap((tree, i) => intoTheBook(tree, trees[i]!, uuid)));
+  const stems = secondStems(wood, trees, rng, uuid);
+  const walk = trees.flatMap(({ id }) => [id, ...stems.flatMap((stem) => (stem.base === id ? [stem.id] : []))]);
+  const passing = inPassing(wood, trees, rng, uuid);
+  records.push(...stems.flatMap((stem) => stem.records), ...passing);
+  for (const record of passing) if (record.kind === 'entry') walk.push(record.treeId);
+  return { stands, features, walk, records, plots };
+}
+
+/** A tree of the demo while its records are being made up. */
+interface BookTree {
+  readonly id: string;
+  readonly tag: string;
+  readonly standId: string;
+  readonly eastM: number;
+  readonly northM: number;
+}
+
+const envelopeOf =
+  (treeId: string, uuid: () => string): Envelope =>
+  (on) => ({ id: uuid(), treeId, on, recordedAt: `${on}T15:00:00.000Z`, correctsId: null, withdrawn: false });
+
+/** Tagged and surveyed in 2009; the ledge was paced out later, and some of it only had a phone's word. */
+function intoTheBook({ stand }: TrueTree, tree: BookTree, uuid: () => string): WorkRecord[] {
+  const ledge = STANDS[stand]!.purpose === 'wildlife';
+  const envelope = envelopeOf(tree.id, uuid);
+  const quality = !ledge ? 'surveyed' : Number(tree.tag) % 6 === 0 ? 'phone' : 'paced';
+  return [
+    { ...envelope('2009-05-02'), ...UNDER_A_TAG, kind: 'entry', tag: tree.tag, standId: tree.standId },
+    {
+      ...envelope(ledge ? '2021-05-15' : '2009-05-02'),
+      kind: 'place',
+      eastM: tree.eastM,
+      northM: tree.northM,
+      quality,
+      accuracyM: null,
+      asTaken: quality === 'surveyed' ? 'total station' : ''
+    }
+  ];
+}
+
+const UNDER_A_TAG = { tagged: true, stemOf: null, afterId: null, note: '' } as const;
+
+/** Red maples by the brook came up again from old stumps: some have a second stem. */
+function secondStems(
+  wood: readonly TrueTree[],
+  trees: readonly BookTree[],
+  rng: Rng,
+  uuid: () => string
+): { id: string; base: string; records: WorkRecord[] }[] {
+  return wood.flatMap((tree, i) => {
+    if (STANDS[tree.stand]!.purpose !== 'mixed' || tree.species !== 'redMaple' || i % 7 !== 3) return [];
+    const base = trees[i]!;
+    const id = uuid();
+    const envelope = envelopeOf(id, uuid);
+    const dbhMm = Math.round(tree.dbhMm * (0.5 + 0.4 * rng.uniform()));
+    const angle = 2 * Math.PI * rng.uniform();
+    const records: WorkRecord[] = [
+      {
+        ...envelope('2024-10-12'),
+        ...UNDER_A_TAG,
+        kind: 'entry',
+        tag: `${base.tag}b`,
+        standId: base.standId,
+        stemOf: base.id
+      },
+      {
+        ...envelope('2024-10-12'),
+        kind: 'place',
+        eastM: round(base.eastM + 0.6 * Math.sin(angle), 2),
+        northM: round(base.northM + 0.6 * Math.cos(angle), 2),
+        quality: 'surveyed',
+        accuracyM: null,
+        asTaken: `on the base of ${base.tag}`
+      },
+      {
+        ...envelope('2024-10-12'),
+        kind: 'determination',
+        verdict: 'settled',
+        species: tree.species,
+        probability: 1,
+        age: likelyAge(dbhMm),
+        basis: 'declared',
+        lookSeason: 'leaf',
+        evidence: {},
+        note: 'one stump with the first stem'
+      },
+      {
+        ...envelope('2024-10-12'),
+        kind: 'reading',
+        quantity: 'diameter',
+        valueMm: dbhMm,
+        asWritten: `${dbhMm / 10} cm`,
+        method: 'diameterTape',
+        heightMm: 1300,
+        confirmed: false,
+        note: ''
+      }
+    ];
+    return [{ id, base: base.id, records }];
+  });
+}
+
+/** Three beeches without a tag, noted beside a crop tree of the ledge. */
+function inPassing(wood: readonly TrueTree[], trees: readonly BookTree[], rng: Rng, uuid: () => string): WorkRecord[] {
+  const crop = wood.findIndex((tree) => STANDS[tree.stand]!.purpose === 'wildlife' && tree.species === 'sugarMaple');
+  const by = trees[crop]!;
+  return [35, 160, 285].flatMap((bearingDeg, k): WorkRecord[] => {
+    const id = uuid();
+    const envelope = envelopeOf(id, uuid);
+    const distanceM = round(3 + 2.5 * rng.uniform(), 1);
+    const angle = (bearingDeg * Math.PI) / 180;
+    const dbhMm = 10 * Math.round(8 + 12 * rng.uniform());
+    return [
+      {
+        ...envelope('2025-08-03'),
+        ...UNDER_A_TAG,
+        kind: 'entry',
+        tag: `by ${by.tag} ${'abc'[k]}`,
+        tagged: false,
+        standId: by.standId
+      },
+      {
+        ...envelope('2025-08-03'),
+        kind: 'place',
+        eastM: round(by.eastM + distanceM * Math.sin(angle), 2),
+        northM: round(by.northM + distanceM * Math.cos(angle), 2),
+        quality: 'paced',
+        accuracyM: null,
+        asTaken: `${distanceM} m at ${bearingDeg}° from ${by.tag}`
+      },
+      {
+        ...envelope('2025-08-03'),
+        kind: 'determination',
+        verdict: 'notMaple',
+        species: 'beech',
+        probability: 1,
+        age: likelyAge(dbhMm),
+        basis: 'declared',
+        lookSeason: 'leaf',
+        evidence: {},
+        note: ''
+      },
+      {
+        ...envelope('2025-08-03'),
+        kind: 'reading',
+        quantity: 'diameter',
+        valueMm: dbhMm,
+        asWritten: `about ${dbhMm / 10} cm`,
+        method: 'hug',
+        heightMm: 1300,
+        confirmed: false,
+        note: ''
+      }
+    ];
+  });
 }
 
 /** A summer student measured some heights, and the crowns of a few of those. */
-function statures(wood: readonly TrueTree[], trees: readonly Tree[], rng: Rng, uuid: () => string): WorkRecord[] {
+function statures(wood: readonly TrueTree[], trees: readonly BookTree[], rng: Rng, uuid: () => string): WorkRecord[] {
   return wood.flatMap((tree, i): WorkRecord[] => {
     if (tree.stand !== 0 || i % 11 !== 4) return [];
     const reach = () => round(Math.max(0.5, crownRadius(tree.dbhMm, tree.species) * rng.normal(1, 0.18)), 1);
@@ -122,16 +276,9 @@ function diameterIn(tree: TrueTree, year: number): number {
 }
 
 /** Everything that was recorded of a tree. */
-function lifeOf(tree: TrueTree, row: Tree, rng: Rng, uuid: () => string): WorkRecord[] {
+function lifeOf(tree: TrueTree, row: BookTree, rng: Rng, uuid: () => string): WorkRecord[] {
   const records: WorkRecord[] = [];
-  const envelope = (on: string) => ({
-    id: uuid(),
-    treeId: row.id,
-    on,
-    recordedAt: `${on}T15:00:00.000Z`,
-    correctsId: null,
-    withdrawn: false
-  });
+  const envelope = envelopeOf(row.id, uuid);
   const number = Number(row.tag);
 
   determine(tree, number, rng, envelope, records);
@@ -325,8 +472,8 @@ function stainMet(
 }
 
 /** Two neighbours whose 2024 readings were written under each other's tags. */
-function swapTags(trees: readonly Tree[], records: WorkRecord[]): void {
-  const last = (tree: Tree) =>
+function swapTags(trees: readonly BookTree[], records: WorkRecord[]): void {
+  const last = (tree: BookTree) =>
     records.find((r) => r.treeId === tree.id && r.kind === 'reading' && r.on.startsWith('2024'));
   for (let i = 50; i + 1 < trees.length; i++) {
     const [a, b] = [last(trees[i]!), last(trees[i + 1]!)];

@@ -1,10 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { hash } from '@node-rs/argon2';
 
-import { Bush, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from '../db/index.ts';
+import { linesOf } from '@baumkin/core';
+
+import { storeLines } from '../book.ts';
+import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../db/index.ts';
 import { storeMany } from '../records.ts';
 import { corranHill } from './corranHill.ts';
 import { DEMO_BUSH_NAME, DEMO_PEOPLE } from './people.ts';
+
+/** Open ocean: an invented hill stands on no real one. */
+const NOWHERE = { lat: 46.5, lon: -40 };
 
 /**
  * Loads the demo bush, unless it is there. All or nothing: a start that was cut off leaves no half a wood.
@@ -12,7 +18,7 @@ import { DEMO_BUSH_NAME, DEMO_PEOPLE } from './people.ts';
  */
 export async function loadDemo(now = new Date()): Promise<boolean> {
   if (await User.findOne({ where: { signInName: DEMO_PEOPLE[0]!.signInName } })) return false;
-  const { stands, features, trees, records, plots } = corranHill();
+  const { stands, features, walk, records, plots } = corranHill();
   const people = await Promise.all(
     DEMO_PEOPLE.map(async ({ signInName, displayName, password, role }) => ({
       id: randomUUID(),
@@ -30,7 +36,14 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       { transaction }
     );
     await Bush.create(
-      { id: bushId, name: DEMO_BUSH_NAME, settings: {}, originLat: null, originLon: null, createdAt: now },
+      {
+        id: bushId,
+        name: DEMO_BUSH_NAME,
+        settings: {},
+        originLat: NOWHERE.lat,
+        originLon: NOWHERE.lon,
+        createdAt: now
+      },
       { transaction }
     );
     await Membership.bulkCreate(
@@ -45,10 +58,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       features.map((feature) => ({ ...feature, bushId })),
       { transaction }
     );
-    await TreeRecord.bulkCreate(
-      trees.map((tree) => ({ ...tree, bushId })),
-      { transaction }
-    );
+    await storeLines(walk, linesOf(walk, records), 0, bushId, transaction);
     await storeMany([...records, ...plots], bushId, people[0]!.id, now, transaction);
   });
   return true;

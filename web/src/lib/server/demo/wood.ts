@@ -15,6 +15,8 @@ export interface StandPlan {
   readonly name: string;
   readonly purpose: Stand['purpose'];
   readonly areaHa: number;
+  readonly wetness: Stand['wetness'];
+  readonly outline: readonly (readonly [east: number, north: number])[];
   readonly box: readonly [west: number, south: number, east: number, north: number];
   readonly trees: number;
   readonly clumps: number;
@@ -27,6 +29,18 @@ export const STANDS: readonly StandPlan[] = [
     name: 'Upper Bush',
     purpose: 'syrup',
     areaHa: 2.7,
+    wetness: 'dry',
+    outline: [
+      [-4, 89],
+      [60, 91],
+      [132, 91],
+      [231, 93],
+      [233, 150],
+      [229, 209],
+      [140, 211],
+      [62, 207],
+      [-5, 208]
+    ],
     box: [0, 90, 230, 205],
     trees: 232,
     clumps: 26,
@@ -45,6 +59,18 @@ export const STANDS: readonly StandPlan[] = [
     name: 'Brook Bottom',
     purpose: 'mixed',
     areaHa: 1.8,
+    wetness: 'wet',
+    outline: [
+      [-5, -4],
+      [90, -5],
+      [180, -3],
+      [233, -4],
+      [234, 60],
+      [228, 82],
+      [130, 79],
+      [60, 82],
+      [-5, 81]
+    ],
     box: [0, 0, 230, 80],
     trees: 108,
     clumps: 14,
@@ -63,6 +89,17 @@ export const STANDS: readonly StandPlan[] = [
     name: 'North Ledge',
     purpose: 'wildlife',
     areaHa: 1.5,
+    wetness: 'moist',
+    outline: [
+      [238, 58],
+      [290, 55],
+      [335, 62],
+      [336, 140],
+      [333, 209],
+      [285, 211],
+      [239, 207],
+      [241, 120]
+    ],
     box: [240, 60, 330, 205],
     trees: 64,
     clumps: 10,

@@ -7,6 +7,7 @@
   import { TRAIL } from '$lib/frame/stations.ts';
   import WalkOrder from '$lib/frame/WalkOrder.svelte';
   import Features from '$lib/ui/Features.svelte';
+  import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
 
   const bush = $derived(useBush());
   const rows = $derived(bush.rows);
@@ -84,7 +85,7 @@
             <b>{stand.name}</b>{stand.areaHa ? `, ${preferences.ground(stand.areaHa)}` : ''}: {inside.length} trees, {inside.filter(
               (r) => r.species && isMaple(r.species)
             ).length} maples;
-            {{ syrup: 'for syrup', mixed: 'for syrup and wood', wildlife: 'left for wildlife' }[stand.purpose]}
+            {PURPOSE_WORDS[stand.purpose]}
           </li>
         {/each}
       </ul>

@@ -1,9 +1,11 @@
 import { seasonOf } from '@baumkin/core';
+import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';
-import { enter, packedJson } from '$lib/server/api.ts';
-import { featuresOf, membersOf, standsOf } from '$lib/server/bushes.ts';
+import { changing, enter, packedJson, readRequest } from '$lib/server/api.ts';
+import { changeNameOrOrigin, featuresOf, peopleOf, standsOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
+import { groundFitOf } from '$lib/server/ground.ts';
 import { bushRecordsOf } from '$lib/server/records.ts';
 import { treeRows } from '$lib/server/trees.ts';
 
@@ -12,25 +14,37 @@ export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [stands, features, people, bushRecords, { rows: trees, priors: ringPriors }] = await Promise.all([
-    standsOf(bush.id),
-    featuresOf(bush.id),
-    membersOf(bush.id),
-    bushRecordsOf(bush.id),
-    treeRows(bush.id, season, day)
-  ]);
-  const { id, name, role, settings, version } = bush;
+  const [stands, features, ground, people, bushRecords, { rows: trees, priors: ringPriors, sizes }] = await Promise.all(
+    [
+      standsOf(bush.id),
+      featuresOf(bush.id),
+      groundFitOf(bush.id),
+      peopleOf(bush.id),
+      bushRecordsOf(bush.id),
+      treeRows(bush.id, season, day)
+    ]
+  );
+  const { id, name, role, settings, version, origin } = bush;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
   return packedJson(request, {
-    bush: { id, name, role, settings, version },
-    people: people.map((person) => ({ id: person.id, name: person.displayName })),
+    bush: { id, name, role, settings, version, origin },
+    people,
     member,
     today: day,
     season,
     stands,
     features,
+    ground,
     bushRecords,
     ringPriors,
+    sizes,
     trees
   } satisfies Overview);
+}
+
+/** Gives the bush another name, or says where on earth it lies. */
+export async function PATCH({ params, locals, request }) {
+  const bush = await enter(locals, params.bush, 'steward');
+  const { version, ...change } = await readRequest('bush', request);
+  return json(await changing(changeNameOrOrigin(bush.id, locals.member!.id, version, change)));
 }

@@ -1,0 +1,123 @@
+import { z } from 'zod';
+
+import { linesOf } from '../records/derive.ts';
+import {
+  bushRecordSchema,
+  bushSettingsSchema,
+  recordSchema,
+  siteFeatureSchema,
+  standSchema,
+  type BushRecord,
+  type Tree,
+  type WorkRecord
+} from '../records/schema.ts';
+import { UnreadableFile } from './statement.ts';
+
+const author = { authorId: z.uuid() };
+
+/**
+ * A whole bush in one file: everything that was ever written down, corrected and withdrawn records too. What holds today
+ * follows from it. Read back into an empty bush it gives the same bush.
+ */
+export const archiveSchema = z.object({
+  format: z.literal('baumkin-bush'),
+  version: z.literal(1),
+  writtenAt: z.iso.datetime(),
+  bush: z.object({
+    name: z.string().min(1).max(80),
+    settings: bushSettingsSchema,
+    /** where on earth metres east and north are counted from (WGS 84); null where that was never said */
+    origin: z.object({ lat: z.number().min(-90).max(90), lon: z.number().min(-180).max(180) }).nullable()
+  }),
+  /** who wrote the records */
+  people: z.array(z.object({ id: z.uuid(), name: z.string().min(1).max(80) })).max(10_000),
+  stands: z.array(standSchema).max(5000),
+  features: z.array(siteFeatureSchema).max(5000),
+  /** ids of the trees in walking order */
+  walk: z.array(z.uuid()).max(100_000),
+  records: z.array(z.intersection(recordSchema, z.object(author))).max(2_000_000),
+  bushRecords: z.array(z.intersection(bushRecordSchema, z.object(author))).max(200_000)
+});
+
+export type Archive = z.infer<typeof archiveSchema>;
+
+/**
+ * Reads an archive and holds it against itself: every record's tree must be on the walk, every author among the people,
+ * no id may come twice, no tag hang on two trees.
+ * @throws UnreadableFile with the first thing that is wrong
+ */
+export function readArchive(text: string): Archive {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text.replace(/^\uFEFF/, ''));
+  } catch {
+    throw new UnreadableFile('This is not an archive: it cannot be read as JSON.');
+  }
+  if ((parsed as { format?: unknown } | null)?.format !== 'baumkin-bush')
+    throw new UnreadableFile('This is not the archive of a bush.');
+  const result = archiveSchema.safeParse(parsed);
+  if (!result.success) {
+    const issue = result.error.issues[0]!;
+    throw new UnreadableFile(`The archive is damaged at ${issue.path.join('.') || 'its top'}: ${issue.message}.`);
+  }
+  const archive = result.data;
+  const wrong = contradiction(archive);
+  if (wrong) throw new UnreadableFile(`The archive contradicts itself: ${wrong}`);
+  return archive;
+}
+
+function contradiction({ walk, people, stands, features, records, bushRecords }: Archive): string | null {
+  const trees = new Set(walk);
+  if (trees.size < walk.length) return 'a tree is on the walk twice.';
+  const known = new Set(people.map((person) => person.id));
+  const ids = new Set<string>();
+  for (const { id } of [...stands, ...features, ...records, ...bushRecords]) {
+    if (ids.has(id)) return `the id ${id} comes twice.`;
+    ids.add(id);
+  }
+  const corrected = new Set<string>();
+  const standIds = new Set(stands.map((stand) => stand.id));
+  for (const record of [...records, ...bushRecords]) {
+    if ('treeId' in record && !trees.has(record.treeId))
+      return `record ${record.id} tells of a tree that is not in it.`;
+    if (!known.has(record.authorId)) return `record ${record.id} was written by nobody in it.`;
+    if ('standId' in record && record.standId !== null && !standIds.has(record.standId))
+      return `record ${record.id} names a stand that is not in it.`;
+    if (record.correctsId === null) continue;
+    if (!ids.has(record.correctsId)) return `record ${record.id} corrects one that is not in it.`;
+    if (corrected.has(record.correctsId)) return `record ${record.correctsId} is corrected twice.`;
+    corrected.add(record.correctsId);
+  }
+  const tags = new Set<string>();
+  for (const { tag } of treesIn({ walk, records })) {
+    if (tags.has(tag.toLowerCase())) return `two trees have the tag ${tag}.`;
+    tags.add(tag.toLowerCase());
+  }
+  return null;
+}
+
+/** The lines of the book that an archive amounts to. */
+export function treesIn({ walk, records }: Pick<Archive, 'walk' | 'records'>): Tree[] {
+  return linesOf(walk, records);
+}
+
+/**
+ * The same archive under other ids, for a server that has the bush already: whatever points at something still does.
+ * @param renamed gives the new id of an old one, always the same
+ */
+export function underOtherIds(archive: Archive, renamed: (id: string) => string): Archive {
+  const pointers = ['id', 'treeId', 'standId', 'stemOf', 'afterId', 'correctsId', 'tapholeId'] as const;
+  const rename = <T extends WorkRecord | BushRecord>(record: T): T => {
+    const copy = { ...record } as Record<string, unknown>;
+    for (const key of pointers) if (typeof copy[key] === 'string') copy[key] = renamed(copy[key]);
+    return copy as T;
+  };
+  return {
+    ...archive,
+    stands: archive.stands.map((stand) => ({ ...stand, id: renamed(stand.id) })),
+    features: archive.features.map((feature) => ({ ...feature, id: renamed(feature.id) })),
+    walk: archive.walk.map(renamed),
+    records: archive.records.map(rename),
+    bushRecords: archive.bushRecords.map(rename)
+  };
+}

@@ -1,0 +1,113 @@
+import { SaxesParser } from 'saxes';
+
+import { speciesById, type SpeciesId } from '../identify/index.ts';
+import { fromLocalMetres, type LatLon } from './position.ts';
+import { readRows, type ReadOptions } from './csvIn.ts';
+import { speciesByName } from './species.ts';
+import { MOST_ROWS, UnreadableFile, type StatementFile } from './statement.ts';
+
+/**
+ * GPX 1.1 (Topografix schema): trees as waypoints. The waypoint's name is the tag, its type the species, its time the
+ * day on which the place was taken.
+ */
+const NAMESPACE = 'http://www.topografix.com/GPX/1/1';
+const HEADING = ['tag', 'species', 'lat', 'lon', 'position_quality'] as const;
+/** Deeper nesting than this is no GPX. */
+const DEEPEST = 40;
+
+/**
+ * Reads the waypoints of a GPX file. Tracks and routes are passed over. A document type is refused: GPX needs none, and
+ * its entities could grow without end.
+ * @throws UnreadableFile
+ */
+export function readGpx(text: string, options: ReadOptions): StatementFile {
+  const parser = new SaxesParser({ xmlns: false });
+  const rows: { cells: string[]; line: number }[] = [];
+  const ignored = new Set<string>();
+  let depth = 0;
+  let isGpx = false;
+  let point: { cells: string[]; line: number; at: number } | null = null;
+  let content = '';
+  parser.on('doctype', () => {
+    throw new UnreadableFile('This GPX file brings a document type of its own. Save it again without one.');
+  });
+  parser.on('error', (error) => {
+    throw new UnreadableFile(`This is not well-formed XML: ${error.message.slice(0, 120)}.`);
+  });
+  parser.on('opentag', ({ name, attributes }) => {
+    depth += 1;
+    if (depth > DEEPEST) throw new UnreadableFile('This file is nested too deeply to be a GPX file.');
+    if (depth === 1) isGpx = name === 'gpx';
+    if (!isGpx) throw new UnreadableFile('This XML file is not a GPX file.');
+    content = '';
+    if (name === 'wpt' && depth === 2) {
+      if (rows.length >= MOST_ROWS)
+        throw new UnreadableFile(`The file has more than ${MOST_ROWS} waypoints. Split it.`);
+      const { lat = '', lon = '' } = attributes as Record<string, string>;
+      point = { cells: ['', '', lat.trim(), lon.trim(), 'phone'], line: rows.length + 1, at: depth };
+    } else if (depth === 2 && (name === 'trk' || name === 'rte')) ignored.add(name === 'trk' ? 'tracks' : 'routes');
+  });
+  parser.on('text', (part) => {
+    if (content.length < 500) content += part.slice(0, 500);
+  });
+  parser.on('closetag', ({ name }) => {
+    if (point && depth === point.at) {
+      rows.push(point);
+      point = null;
+    } else if (point && depth === point.at + 1) {
+      if (name === 'name') point.cells[0] = content.trim();
+      // Other programs write things of their own here; only a tree's species is taken.
+      if (name === 'type') point.cells[1] = speciesOrNothing(content.trim());
+    }
+    depth -= 1;
+  });
+  parser.write(text.replace(/^\uFEFF/, '')).close();
+  if (!isGpx) throw new UnreadableFile('There is nothing in this file.');
+  const file = readRows(HEADING, rows, options);
+  return { ...file, ignoredColumns: [...ignored] };
+}
+
+function speciesOrNothing(written: string): string {
+  return /^maple$/i.test(written) || speciesByName(written) ? written : '';
+}
+
+/** A tree on its way into a GPX file. */
+export interface Waypoint {
+  readonly tag: string;
+  readonly species: SpeciesId | null;
+  readonly eastM: number;
+  readonly northM: number;
+  /** a line for people: size, taps */
+  readonly about: string;
+}
+
+/** Trees as waypoints in the order given, so that a receiver can lead from one to the next. */
+export function writeGpx(name: string, trees: readonly Waypoint[], origin: LatLon): string {
+  const points = trees.map((tree) => {
+    const { lat, lon } = fromLocalMetres(origin, tree);
+    return [
+      `  <wpt lat="${lat.toFixed(8)}" lon="${lon.toFixed(8)}">`,
+      `    <name>${escape(tree.tag)}</name>`,
+      ...(tree.about === '' ? [] : [`    <desc>${escape(tree.about)}</desc>`]),
+      ...(tree.species === null ? [] : [`    <type>${escape(speciesById(tree.species).name)}</type>`]),
+      '  </wpt>'
+    ].join('\n');
+  });
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<gpx version="1.1" creator="Baumkin" xmlns="${NAMESPACE}">`,
+    `  <metadata><name>${escape(name)}</name></metadata>`,
+    ...points,
+    '</gpx>\n'
+  ].join('\n');
+}
+
+/** Text that XML takes: marks escaped, control characters that it forbids left out. */
+function escape(text: string): string {
+  return (
+    text
+      // eslint-disable-next-line no-control-regex
+      .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
+      .replace(/[<>&"']/g, (sign) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;', "'": '&apos;' })[sign]!)
+  );
+}

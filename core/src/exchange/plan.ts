@@ -1,0 +1,334 @@
+import { isMaple } from '../identify/index.ts';
+import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion } from '../measure/index.ts';
+import { bookLine, deriveTree } from '../records/derive.ts';
+import type { BushSettings, Stand, Tree, WorkRecord } from '../records/schema.ts';
+import { seasonOf } from '../records/season.ts';
+import { POSITION_SD_M } from '../stand/index.ts';
+import { toLocalMetres, type LatLon } from './position.ts';
+import type { BadRow, StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
+
+/** A tree that the bush has already, with everything recorded of it. */
+export interface KnownTree {
+  readonly tree: Tree;
+  readonly records: readonly WorkRecord[];
+}
+
+export interface PlanOptions {
+  readonly today: string;
+  /** the moment of the import, ISO */
+  readonly now: string;
+  readonly settings: BushSettings;
+  /** null while the bush has no place on earth: the first position in degrees becomes its origin */
+  readonly origin: LatLon | null;
+  readonly stands: readonly Stand[];
+  /** may the file bring trees that the bush does not have? */
+  readonly newTrees: boolean;
+  readonly makeId: () => string;
+}
+
+/** What a file would change, before anything is changed. */
+export interface ImportPlan {
+  readonly origin: LatLon | null;
+  /** stands to be made, or given another outline */
+  readonly stands: readonly Stand[];
+  /** new trees at the end of the walk, in the order of the file */
+  readonly trees: readonly Tree[];
+  /** all that is written down: entries and places of new trees, and what is new of known ones */
+  readonly records: readonly WorkRecord[];
+  readonly counts: {
+    readonly newTrees: number;
+    /** trees that the bush has and that the file says something new of */
+    readonly grown: number;
+    /** trees that the bush has and that the file says nothing new of */
+    readonly unchanged: number;
+    readonly readings: number;
+    readonly holes: number;
+    readonly determinations: number;
+    readonly places: number;
+  };
+  readonly bad: readonly BadRow[];
+  /** a whole column that seems to be another quantity or unit than its heading says */
+  readonly question: ColumnQuestion | null;
+}
+
+/** Readings of one day that differ by less are the same reading, mm of diameter. */
+const SAME_READING_MM = 0.6;
+const SAME_HOLE = { bearingDeg: 1, heightMm: 11 };
+const SAME_PLACE_M = 0.05;
+
+/**
+ * Holds a file against a bush: what is new becomes records, what the bush has already is recognised and left alone, what
+ * contradicts it is named. Nothing is stored here.
+ */
+export function planImport(file: StatementFile, known: readonly KnownTree[], options: PlanOptions): ImportPlan {
+  const byTag = new Map(known.map((k) => [k.tree.tag.toLowerCase(), k]));
+  const origin = options.origin ?? originOf(file);
+  const stands = planStands(file, options, origin);
+  const standId = (name: string | null) =>
+    name === null ? null : (stands.all.find((s) => sameName(s.name, name))?.id ?? null);
+
+  const bad = [...file.bad];
+  const records: WorkRecord[] = [];
+  const trees: Tree[] = [];
+  const fresh = new Map<string, string>();
+  const counts = { newTrees: 0, grown: 0, unchanged: 0, readings: 0, holes: 0, determinations: 0, places: 0 };
+  const touched = new Map<string, boolean>();
+  const leaveOut = (statement: Statement, column: string, reason: string) =>
+    bad.push({ line: statement.line, column, reason, cells: cellsOf(file, statement) });
+
+  for (const statement of file.statements) {
+    const key = statement.tag.toLowerCase();
+    const there = byTag.get(key);
+    let treeId = there?.tree.id ?? fresh.get(key);
+    const before = records.length;
+    if (treeId === undefined) {
+      if (!options.newTrees) {
+        leaveOut(statement, 'tag', `no tree of this bush has the tag "${statement.tag}".`);
+        continue;
+      }
+      treeId = options.makeId();
+      fresh.set(key, treeId);
+      const envelope = envelopeOf(treeId, options);
+      const own: WorkRecord[] = [
+        {
+          ...envelope(options.today),
+          kind: 'entry',
+          tag: statement.tag,
+          tagged: true,
+          standId: standId(statement.stand),
+          stemOf: null,
+          afterId: null,
+          note: ''
+        }
+      ];
+      const place = placeOf(statement, treeId, origin, options);
+      if (place) own.push(place);
+      records.push(...own);
+      counts.newTrees += 1;
+      trees.push({ id: treeId, walkOrder: trees.length, ...bookLine(deriveTree(own, 0, options.today))! });
+    } else if (there) {
+      const place = placeOf(statement, treeId, origin, options);
+      if (place?.kind === 'place' && movesTree(there.tree, place)) {
+        records.push(place);
+        counts.places += 1;
+      }
+    }
+    const has = there?.records ?? [];
+    records.push(...newDetermination(statement, treeId, has, options, counts));
+    const reading = newReading(statement, treeId, has, options);
+    if (reading === 'contradicts')
+      leaveOut(statement, 'measured_on', 'the bush has another reading of that day. Correct it under Measure.');
+    else if (reading) {
+      records.push(reading);
+      counts.readings += 1;
+    }
+    for (const hole of newHoles(statement, treeId, has, options)) {
+      records.push(hole);
+      counts.holes += 1;
+    }
+    if (there) touched.set(key, (touched.get(key) ?? false) || records.length > before);
+  }
+  for (const grown of touched.values()) counts[grown ? 'grown' : 'unchanged'] += 1;
+  return {
+    origin,
+    stands: stands.changed,
+    trees,
+    records,
+    counts,
+    bad: bad.sort((a, b) => a.line - b.line),
+    question: wholeColumnQuestion(
+      file.statements.flatMap(({ reading }) => (reading ? [reading] : [])),
+      sizeExpectation(known.flatMap(({ records: of }) => lastDiameter(of)))
+    )
+  };
+}
+
+function lastDiameter(records: readonly WorkRecord[]): number[] {
+  const last = deriveTree(records, 0, '2200-01-01').lastReading;
+  return last ? [toDiameter(last.valueMm, last.quantity)] : [];
+}
+
+const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+function cellsOf(file: StatementFile, { line, tag }: Statement): readonly string[] {
+  return file.bad.find((row) => row.line === line)?.cells ?? [tag];
+}
+
+function originOf(file: StatementFile): LatLon | null {
+  for (const { position } of file.statements)
+    if (position && 'lat' in position) return { lat: position.lat, lon: position.lon };
+  const corner = file.stands[0]?.outline[0];
+  return corner ? { lon: corner[0], lat: corner[1] } : null;
+}
+
+function planStands(
+  file: StatementFile,
+  { stands, makeId, newTrees }: PlanOptions,
+  origin: LatLon | null
+): { all: readonly Stand[]; changed: readonly Stand[] } {
+  const all = [...stands];
+  const changed: Stand[] = [];
+  for (const stated of file.stands) {
+    const there = all.findIndex((stand) => sameName(stand.name, stated.name));
+    const stand = standOf(stated, there < 0 ? makeId() : all[there]!.id, origin!);
+    if (there >= 0 && JSON.stringify(all[there]) === JSON.stringify(stand)) continue;
+    if (there < 0) all.push(stand);
+    else all[there] = stand;
+    changed.push(stand);
+  }
+  const named = newTrees ? file.statements.flatMap(({ stand }) => stand ?? []) : [];
+  for (const name of named) {
+    if (all.some((stand) => sameName(stand.name, name))) continue;
+    const stand: Stand = {
+      id: makeId(),
+      name: name.trim().slice(0, 80),
+      purpose: 'syrup',
+      areaHa: null,
+      wetness: null,
+      outline: null
+    };
+    all.push(stand);
+    changed.push(stand);
+  }
+  return { all, changed };
+}
+
+function standOf({ name, purpose, wetness, outline }: StatedStand, id: string, origin: LatLon): Stand {
+  const points = outline.map(([lon, lat]): [number, number] => {
+    const { eastM, northM } = toLocalMetres(origin, { lat, lon });
+    return [roundTo(eastM), roundTo(northM)];
+  });
+  return { id, name: name.trim().slice(0, 80), purpose, areaHa: null, wetness, outline: points };
+}
+
+const roundTo = (metres: number) => Number(metres.toFixed(2));
+
+function envelopeOf(treeId: string, { makeId, now }: PlanOptions) {
+  return (on: string) => ({ id: makeId(), treeId, on, recordedAt: now, correctsId: null, withdrawn: false });
+}
+
+function placeOf(
+  { position }: Statement,
+  treeId: string,
+  origin: LatLon | null,
+  options: PlanOptions
+): WorkRecord | null {
+  if (!position) return null;
+  const { eastM, northM } = inMetres(position, origin!);
+  return {
+    ...envelopeOf(treeId, options)(options.today),
+    kind: 'place',
+    eastM: roundTo(eastM),
+    northM: roundTo(northM),
+    quality: position.quality,
+    accuracyM: null,
+    asTaken: 'from a file'
+  };
+}
+
+function inMetres(position: StatedPosition, origin: LatLon) {
+  return 'lat' in position ? toLocalMetres(origin, position) : position;
+}
+
+/** Does a place from a file say better, or as well but otherwise, where a tree stands? */
+function movesTree(tree: Tree, place: Extract<WorkRecord, { kind: 'place' }>): boolean {
+  if (tree.eastM === null || tree.northM === null) return true;
+  const sd = tree.positionAccuracyM ?? POSITION_SD_M[tree.positionQuality ?? 'phone'];
+  if (POSITION_SD_M[place.quality] > sd) return false;
+  return Math.hypot(place.eastM - tree.eastM, place.northM - tree.northM) > SAME_PLACE_M;
+}
+
+function newDetermination(
+  statement: Statement,
+  treeId: string,
+  has: readonly WorkRecord[],
+  options: PlanOptions,
+  counts: { determinations: number }
+): WorkRecord[] {
+  const { species, mapleOpen, determinedOn } = statement;
+  if (!species && !mapleOpen) return [];
+  const verdict = mapleOpen ? 'mapleOpen' : isMaple(species!) ? 'settled' : 'notMaple';
+  const known = has.some(
+    (r) =>
+      r.kind === 'determination' &&
+      r.verdict === verdict &&
+      (mapleOpen || r.species === species) &&
+      (determinedOn === null || determinedOn === r.on)
+  );
+  if (known) return [];
+  counts.determinations += 1;
+  return [
+    {
+      ...envelopeOf(treeId, options)(determinedOn ?? options.today),
+      kind: 'determination',
+      verdict,
+      species,
+      probability: 1,
+      age: 'grown',
+      basis: 'declared',
+      lookSeason: null,
+      evidence: {},
+      note: 'taken from an imported file'
+    }
+  ];
+}
+
+function newReading(
+  { reading }: Statement,
+  treeId: string,
+  has: readonly WorkRecord[],
+  options: PlanOptions
+): WorkRecord | 'contradicts' | null {
+  if (!reading) return null;
+  const dbhMm = toDiameter(reading.valueMm, reading.quantity);
+  const sameDay = has.filter((r) => r.kind === 'reading' && r.on === reading.on);
+  if (
+    sameDay.some((r) => r.kind === 'reading' && Math.abs(toDiameter(r.valueMm, r.quantity) - dbhMm) < SAME_READING_MM)
+  )
+    return null;
+  if (sameDay.length > 0) return 'contradicts';
+  const { on, quantity, valueMm, asWritten, method, heightMm } = reading;
+  return {
+    ...envelopeOf(treeId, options)(on),
+    kind: 'reading',
+    quantity,
+    valueMm,
+    asWritten,
+    method,
+    heightMm: heightMm ?? options.settings.breastHeightMm,
+    confirmed: false,
+    note: ''
+  };
+}
+
+function newHoles(
+  { holes }: Statement,
+  treeId: string,
+  has: readonly WorkRecord[],
+  options: PlanOptions
+): WorkRecord[] {
+  const { today, settings } = options;
+  return holes.flatMap((hole): WorkRecord[] => {
+    const known = has.some(
+      (r) =>
+        r.kind === 'taphole' &&
+        r.season === hole.season &&
+        Math.abs(((r.bearingDeg - hole.bearingDeg + 540) % 360) - 180) <= SAME_HOLE.bearingDeg &&
+        Math.abs(r.heightMm - hole.heightMm) <= SAME_HOLE.heightMm
+    );
+    if (known) return [];
+    const march = `${hole.season}-03-01`;
+    return [
+      {
+        ...envelopeOf(treeId, options)(march <= today ? march : today),
+        kind: 'taphole',
+        season: Math.min(hole.season, seasonOf(today)),
+        bearingDeg: hole.bearingDeg,
+        heightMm: hole.heightMm,
+        bitMm: hole.bitMm ?? settings.bitMm,
+        depthMm: hole.depthMm ?? settings.depthMm,
+        predictedClear: null
+      }
+    ];
+  });
+}

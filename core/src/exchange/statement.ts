@@ -1,0 +1,88 @@
+import type { SpeciesId } from '../identify/index.ts';
+import type { MeasureMethod } from '../measure/index.ts';
+import type { StandPurpose, Wetness } from '../records/schema.ts';
+import type { PositionQuality } from '../stand/index.ts';
+import type { TrunkQuantity } from '../units/index.ts';
+
+/** A past hole as a file tells of it. */
+export interface StatedHole {
+  readonly season: number;
+  readonly bearingDeg: number;
+  readonly heightMm: number;
+  /** null where the file does not say: the bush's own habit is taken */
+  readonly bitMm: number | null;
+  readonly depthMm: number | null;
+}
+
+export type StatedPosition =
+  | { readonly eastM: number; readonly northM: number; readonly quality: PositionQuality }
+  | { readonly lat: number; readonly lon: number; readonly quality: PositionQuality };
+
+export interface StatedReading {
+  readonly quantity: TrunkQuantity;
+  readonly valueMm: number;
+  readonly asWritten: string;
+  readonly on: string;
+  readonly method: MeasureMethod;
+  /** height on the trunk, mm; null: at breast height */
+  readonly heightMm: number | null;
+}
+
+/** What a row, a waypoint or a feature says of one tree. */
+export interface Statement {
+  /** line in the file, the heading being line 1; the number of the waypoint or feature where there are no lines */
+  readonly line: number;
+  readonly tag: string;
+  readonly stand: string | null;
+  readonly species: SpeciesId | null;
+  /** "maple": one of them, species open */
+  readonly mapleOpen: boolean;
+  /** the day on which the species was settled, where the file says it */
+  readonly determinedOn: string | null;
+  readonly reading: StatedReading | null;
+  readonly position: StatedPosition | null;
+  readonly holes: readonly StatedHole[];
+}
+
+/** A stand with its outline in degrees, longitude first, as GeoJSON writes it. */
+export interface StatedStand {
+  readonly line: number;
+  readonly name: string;
+  readonly purpose: StandPurpose;
+  readonly wetness: Wetness | null;
+  readonly outline: readonly (readonly [lon: number, lat: number])[];
+}
+
+/** A row that cannot be taken, with the reason; its cells are kept so that nothing is lost. */
+export interface BadRow {
+  readonly line: number;
+  readonly column: string | null;
+  readonly reason: string;
+  readonly cells: readonly string[];
+}
+
+/** What was understood of a file. */
+export interface StatementFile {
+  readonly statements: readonly Statement[];
+  readonly stands: readonly StatedStand[];
+  readonly bad: readonly BadRow[];
+  readonly heading: readonly string[];
+  /** columns that were not understood and are left out */
+  readonly ignoredColumns: readonly string[];
+}
+
+/** A file that cannot be read at all; `message` can be shown. */
+export class UnreadableFile extends Error {}
+
+/** A cell that cannot be taken. */
+export class BadCell extends Error {
+  constructor(
+    readonly column: string | null,
+    reason: string
+  ) {
+    super(reason);
+  }
+}
+
+export const MOST_ROWS = 25_000;
+export const MOST_COLUMNS = 100;

@@ -1,0 +1,421 @@
+import Ajv2020 from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
+
+import {
+  archiveSchema,
+  dataPackage,
+  formatOf,
+  readArchive,
+  readGeoJson,
+  readGpx,
+  readStatements,
+  readTable,
+  TABLES,
+  underOtherIds,
+  UnreadableFile,
+  writeGeoJson,
+  writeGpx,
+  writeReadings,
+  writeTapholes,
+  writeTemplate,
+  type Archive
+} from '../src/exchange/index.ts';
+import { SPECIES } from '../src/identify/index.ts';
+import {
+  DEFAULT_BUSH_SETTINGS,
+  deriveTree,
+  recordSchema,
+  type Stand,
+  type Tree,
+  type WorkRecord
+} from '../src/records/index.ts';
+
+const options = { today: '2026-11-23', defaultUnit: 'cm' as const };
+const origin = { lat: 46.5, lon: -40 };
+const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const metres = fc.integer({ min: -300_000, max: 300_000 }).map((cm) => cm / 100);
+const tag = fc
+  .stringMatching(/^[A-Za-z0-9<>&"'=+@-][A-Za-z0-9 <>&"'-]{0,8}$/)
+  .map((t) => t.trim())
+  .filter((t) => t !== '');
+const species = fc.constantFrom(...SPECIES.map((s) => s.id));
+const treesDrawn = fc.uniqueArray(fc.record({ tag, species, eastM: metres, northM: metres }), {
+  selector: (t) => t.tag.toLowerCase(),
+  minLength: 1,
+  maxLength: 8
+});
+
+const near = (back: { position: unknown }, eastM: number, northM: number) => {
+  const { lat, lon } = back.position as { lat: number; lon: number };
+  // A hundred-millionth of a degree is 1.1 mm.
+  expect(Math.abs((lat - origin.lat) * 111_150 - northM)).toBeLessThan(25);
+  expect(Number.isFinite(lon) && Number.isFinite(eastM)).toBe(true);
+};
+
+describe('GPX 1.1', () => {
+  it('waypoints that are written read back the same', () => {
+    fc.assert(
+      fc.property(treesDrawn, (trees) => {
+        const text = writeGpx(
+          'A & B',
+          trees.map((t) => ({ ...t, about: 'x < y' })),
+          origin
+        );
+        const { statements, bad } = readGpx(text, options);
+        expect(bad).toEqual([]);
+        expect(statements.map((s) => [s.tag, s.species])).toEqual(trees.map((t) => [t.tag, t.species]));
+        statements.forEach((s, i) => near(s, trees[i]!.eastM, trees[i]!.northM));
+        // Written again from what was read, it is the same file.
+        expect(statements.every((s) => s.position && 'lat' in s.position && s.position.quality === 'phone')).toBe(true);
+      })
+    );
+  });
+
+  it('reads the points of a receiver, passes tracks over, and names points without a name', () => {
+    const file = readGpx(
+      '<?xml version="1.0"?><gpx version="1.1"><wpt lat="46.5001" lon="-40.0002"><ele>12</ele><name>17</name><sym>Flag</sym></wpt>' +
+        '<wpt lat="46.5" lon="-40"/><wpt lat="99" lon="0"><name>18</name></wpt><trk><trkseg><trkpt lat="1" lon="2"/></trkseg></trk></gpx>',
+      options
+    );
+    expect(file.statements).toMatchObject([{ tag: '17', species: null, position: { lat: 46.5001, lon: -40.0002 } }]);
+    expect(file.bad.map((row) => row.reason)).toEqual([
+      expect.stringMatching(/no tag/),
+      expect.stringMatching(/no place/)
+    ]);
+    expect(file.ignoredColumns).toEqual(['tracks']);
+  });
+
+  it('a bomb of entities, depths without end, other XML and broken XML get a plain answer', () => {
+    const bomb =
+      '<?xml version="1.0"?><!DOCTYPE gpx [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><gpx><wpt lat="1" lon="1"><name>&b;</name></wpt></gpx>';
+    expect(() => readGpx(bomb, options)).toThrow(/document type/);
+    expect(() => readGpx(`<gpx>${'<a>'.repeat(100_000)}`, options)).toThrow(/nested/);
+    expect(() => readGpx('<html><body/></html>', options)).toThrow(/not a GPX/);
+    expect(() => readGpx('<gpx><wpt lat="1"', options)).toThrow(UnreadableFile);
+    expect(() => readGpx('<gpx><wpt lat="1" lon="1"><name>&undefined;</name></wpt></gpx>', options)).toThrow(
+      UnreadableFile
+    );
+  });
+});
+
+describe('GeoJSON (RFC 7946)', () => {
+  const stand: Stand = {
+    id: id(1),
+    name: 'Hill & Dale',
+    purpose: 'mixed',
+    areaHa: null,
+    wetness: 'wet',
+    outline: [
+      [0, 0],
+      [0, 100],
+      [80, 100],
+      [80, 0]
+    ]
+  };
+  const point = (t: { tag: string; species: (typeof SPECIES)[number]['id']; eastM: number; northM: number }) => ({
+    ...t,
+    stand: 'Hill & Dale',
+    diameterMm: 365,
+    measuredOn: '2025-10-01',
+    quality: 'surveyed' as const
+  });
+
+  it('trees and stands that are written read back the same', () => {
+    fc.assert(
+      fc.property(treesDrawn, (trees) => {
+        const file = readGeoJson(writeGeoJson(trees.map(point), [stand], origin), options);
+        expect(file.bad).toEqual([]);
+        expect(file.stands).toMatchObject([{ name: stand.name, purpose: 'mixed', wetness: 'wet' }]);
+        expect(file.stands[0]!.outline).toHaveLength(4);
+        expect(
+          file.statements.map((s) => [
+            s.tag,
+            s.species,
+            s.stand,
+            s.reading?.valueMm,
+            s.reading?.on,
+            s.position?.quality
+          ])
+        ).toEqual(trees.map((t) => [t.tag, t.species, stand.name, expect.closeTo(365, 6), '2025-10-01', 'surveyed']));
+        file.statements.forEach((s, i) => near(s, trees[i]!.eastM, trees[i]!.northM));
+      })
+    );
+  });
+
+  it('outer rings run counter-clockwise and close on themselves (RFC 7946, 3.1.6)', () => {
+    const { features } = JSON.parse(writeGeoJson([], [stand], origin)) as {
+      features: { geometry: { coordinates: [number, number][][] } }[];
+    };
+    const ring = features[0]!.geometry.coordinates[0]!;
+    expect(ring[0]).toEqual(ring.at(-1));
+    const twiceArea = ring.slice(1).reduce((sum, [x, y], i) => sum + (ring[i]![0] * y - x * ring[i]![1]), 0);
+    expect(twiceArea).toBeGreaterThan(0);
+  });
+
+  it('names features that it cannot take', () => {
+    const feature = (geometry: unknown, properties: unknown) => ({ type: 'Feature', geometry, properties });
+    const file = readGeoJson(
+      JSON.stringify({
+        type: 'FeatureCollection',
+        features: [
+          feature(
+            {
+              type: 'LineString',
+              coordinates: [
+                [0, 0],
+                [1, 1]
+              ]
+            },
+            {}
+          ),
+          feature({ type: 'Point', coordinates: ['x', null] }, { tag: '1' }),
+          feature(
+            {
+              type: 'Polygon',
+              coordinates: [
+                [
+                  [0, 0],
+                  [0, 1],
+                  [1, 1],
+                  [0, 0]
+                ]
+              ]
+            },
+            {}
+          ),
+          feature({ type: 'Point', coordinates: [-40, 46.5] }, { tag: '7', species: 'beech', colour: 'red' })
+        ]
+      }),
+      options
+    );
+    expect(file.bad.map((row) => row.line)).toEqual([1, 2, 3]);
+    expect(file.statements).toMatchObject([{ tag: '7', species: 'beech' }]);
+    expect(() => readGeoJson('{"type":"Feature"}', options)).toThrow(/FeatureCollection/);
+    expect(() => readGeoJson('{', options)).toThrow(/JSON/);
+  });
+});
+
+/** A record of any kind, drawn from its own schema's limits. */
+const recordDrawn = (n: number, treeId: string, authorId: string) => {
+  const base = {
+    id: id(n),
+    treeId,
+    authorId,
+    on: '2025-10-01',
+    recordedAt: '2025-10-01T10:00:00.000Z',
+    correctsId: null,
+    withdrawn: false
+  };
+  const mm = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+  return fc.oneof(
+    fc
+      .record({ valueMm: mm(20, 3000), heightMm: mm(0, 5000), asWritten: fc.string({ maxLength: 80 }) })
+      .map((drawn) => ({
+        ...base,
+        ...drawn,
+        kind: 'reading' as const,
+        quantity: 'girth' as const,
+        method: 'girthTape' as const,
+        confirmed: false,
+        note: ''
+      })),
+    fc
+      .record({ bearingDeg: mm(0, 359.99), heightMm: mm(0, 5000), bitMm: mm(3, 25), depthMm: mm(5, 150) })
+      .map((drawn) => ({ ...base, ...drawn, kind: 'taphole' as const, season: 2000 + (n % 20), predictedClear: null })),
+    fc
+      .string({ maxLength: 500 })
+      .map((reason) => ({ ...base, kind: 'mark' as const, purpose: 'keep' as const, reason }))
+  );
+};
+
+const archiveDrawn: fc.Arbitrary<Archive> = fc
+  .uniqueArray(tag, { selector: (t) => t.toLowerCase(), maxLength: 5 })
+  .chain((tags) =>
+    fc
+      .tuple(
+        ...tags.map((_, i) =>
+          fc
+            .array(fc.integer(), { maxLength: 3 })
+            .chain((list) => fc.tuple(...list.map((__, k) => recordDrawn(1000 + 10 * i + k, id(i), id(900)))))
+        )
+      )
+      .map((records) => ({
+        format: 'baumkin-bush',
+        version: 1,
+        writtenAt: '2026-11-23T10:00:00.000Z',
+        bush: { name: 'Some Hill', settings: DEFAULT_BUSH_SETTINGS, origin },
+        people: [{ id: id(900), name: 'Somebody' }],
+        stands: [],
+        features: [],
+        walk: tags.map((_, i) => id(i)),
+        records: [
+          ...tags.map((name, i) => ({
+            id: id(100 + i),
+            treeId: id(i),
+            authorId: id(900),
+            on: '2020-01-01',
+            recordedAt: '2020-01-01T10:00:00.000Z',
+            correctsId: null,
+            withdrawn: false,
+            kind: 'entry' as const,
+            tag: name,
+            tagged: true,
+            standId: null,
+            stemOf: null,
+            afterId: null,
+            note: ''
+          })),
+          ...records.flat()
+        ],
+        bushRecords: []
+      }))
+  );
+
+describe('the archive of a bush', () => {
+  it('reads back equal, and its published JSON Schema takes it', () => {
+    const ajv = new Ajv2020({ strict: false });
+    addFormats(ajv);
+    const accepts = ajv.compile(z.toJSONSchema(archiveSchema, { io: 'input', unrepresentable: 'any' }));
+    fc.assert(
+      fc.property(archiveDrawn, (archive) => {
+        const text = JSON.stringify(archive);
+        expect(formatOf(text)).toBe('archive');
+        expect(readArchive(text)).toEqual(archive);
+        expect([accepts(JSON.parse(text)), accepts.errors]).toEqual([true, null]);
+      }),
+      { numRuns: 40 }
+    );
+    expect(accepts({ format: 'baumkin-bush', version: 1 })).toBe(false);
+  });
+
+  it('under other ids it is the same bush', () => {
+    const renamed = (old: string) => old.replace('0000-4000', '0000-5000');
+    fc.assert(
+      fc.property(archiveDrawn, (archive) => {
+        const other = underOtherIds(archive, renamed);
+        expect(JSON.stringify(other).replaceAll('0000-5000', '0000-4000')).toBe(JSON.stringify(archive));
+        expect(readArchive(JSON.stringify(other)).walk).toEqual(archive.walk.map(renamed));
+      }),
+      { numRuns: 20 }
+    );
+  });
+
+  const [sound] = fc.sample(
+    archiveDrawn.filter((a) => a.records.length > 2 && a.walk.length > 1),
+    { numRuns: 1, seed: 7 }
+  );
+  it.each([
+    ['a tree that is not in it', (a: Archive) => ({ ...a, walk: a.walk.slice(1) }), /not in it/],
+    ['a record twice', (a: Archive) => ({ ...a, records: [...a.records, a.records[0]!] }), /comes twice/],
+    ['a writer whom nobody knows', (a: Archive) => ({ ...a, people: [] }), /written by nobody/],
+    [
+      'one tag on two trees',
+      (a: Archive) => ({ ...a, records: a.records.map((r) => (r.kind === 'entry' ? { ...r, tag: 'X' } : r)) }),
+      /two trees/
+    ],
+    [
+      'a correction of nothing',
+      (a: Archive) => ({ ...a, records: a.records.map((r, i) => (i === 0 ? { ...r, correctsId: id(5555) } : r)) }),
+      /corrects one/
+    ],
+    ['another form', (a: Archive) => ({ ...a, version: 2 }), /damaged at version/]
+  ])('%s is refused', (_, spoil, message) => {
+    expect(() => readArchive(JSON.stringify(spoil(sound!)))).toThrow(message);
+  });
+
+  it('what is none is refused', () => {
+    expect(() => readArchive('[1')).toThrow(/JSON/);
+    expect(() => readArchive('{"format":"other"}')).toThrow(/not the archive/);
+  });
+});
+
+describe('tables', () => {
+  const tree = (n: number, name: string): Tree => ({
+    id: id(n),
+    tag: name,
+    tagged: true,
+    standId: null,
+    stemOf: null,
+    walkOrder: n,
+    eastM: null,
+    northM: null,
+    positionQuality: null,
+    positionAccuracyM: null
+  });
+
+  it('of readings and tapholes read back the same', () => {
+    fc.assert(
+      fc.property(
+        fc
+          .array(fc.integer(), { minLength: 1, maxLength: 4 })
+          .chain((l) => fc.tuple(...l.map((_, k) => recordDrawn(k, id(0), id(900))))),
+        (drawn) => {
+          // One reading a day, as the tape allows.
+          const records = drawn.map((r, i): WorkRecord => ({ ...recordSchema.parse(r), on: `2025-10-0${i + 1}` }));
+          const state = deriveTree(records, 2027, '2026-11-23');
+          const out = [{ tree: tree(0, '17'), stand: null, state }];
+          const readings = readTable(writeReadings(out), options);
+          const plausible = records.flatMap((r) => (r.kind === 'reading' && r.valueMm / Math.PI < 2500 ? [r] : []));
+          expect(readings.statements.map((s) => s.reading?.valueMm)).toEqual(
+            plausible.map((r) => expect.closeTo(r.valueMm, 2))
+          );
+          expect(readings.statements.map((s) => s.reading?.heightMm)).toEqual(
+            plausible.map((r) => expect.closeTo(r.heightMm, 1))
+          );
+          const holes = readTable(writeTapholes(out), options);
+          expect(holes.bad).toEqual([]);
+          expect(holes.statements.flatMap((s) => s.holes)).toEqual(
+            state.holes.map(({ season, bearingDeg, heightMm, bitMm, depthMm }) => ({
+              season,
+              bearingDeg: expect.closeTo(bearingDeg % 360, 2),
+              heightMm: expect.closeTo(heightMm, 1),
+              bitMm: expect.closeTo(bitMm, 2),
+              depthMm: expect.closeTo(depthMm, 2)
+            }))
+          );
+        }
+      )
+    );
+  });
+
+  it.each(TABLES)('the template of $name is read without a word', ({ columns }) => {
+    const file = readStatements(writeTemplate(columns), options);
+    expect([file.bad, file.statements.length]).toEqual([[], 1]);
+  });
+
+  it('their descriptor is one by the Table Schema library, and the library reads the tables by it', async () => {
+    const { Schema } = (await import('tableschema')).default;
+    for (const { schema, path } of dataPackage('Some Hill', '2026-11-23T10:00:00Z').resources) {
+      const { name, fields } = { name: path, fields: schema.fields.map((field) => field.name) };
+      const checked = await Schema.load(schema, { strict: true });
+      const columns = TABLES.find((t) => `${t.name}.csv` === name)!.columns;
+      expect([checked.valid, checked.fieldNames]).toEqual([true, fields]);
+      expect(() => checked.castRow(columns.map((column) => column.example))).not.toThrow();
+    }
+  });
+});
+
+describe('hostile files', () => {
+  it('twenty megabytes of nothing, of one line and of one cell end soon', () => {
+    const begun = performance.now();
+    const big = 20_000_000;
+    expect(() => readTable('x'.repeat(big), options)).toThrow(UnreadableFile);
+    expect(() => readTable(`tag\n${'1\n'.repeat(big / 2)}`, options)).toThrow(/more than 25000 rows/);
+    const oneCell = readTable(`tag,species\n1,${'y'.repeat(big)}`, options);
+    expect(oneCell.bad).toHaveLength(1);
+    expect(oneCell.bad[0]!.reason.length).toBeLessThan(200);
+    expect(() => readGpx(`<gpx>${' '.repeat(big)}`, options)).toThrow(UnreadableFile);
+    // Not a measure of speed: a reader that goes back and forth would take hours.
+    expect(performance.now() - begun).toBeLessThan(60_000);
+  });
+
+  it('another encoding, formula cells and numbers that are none change nothing unseen', () => {
+    expect(() => readTable('t\u0000a\u0000g\u0000', options)).toThrow(/not a text file/);
+    expect(readTable('tag,diameter\n1,NaN\n2,Infinity\n3,-30\n4,1e9', options).statements).toEqual([]);
+    const out = writeTemplate([{ name: 'tag', type: 'string', explains: '', example: '=HYPERLINK("x")' }]);
+    expect(out.split('\n')[1]).toMatch(/^"?'=/);
+  });
+});

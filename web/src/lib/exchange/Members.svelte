@@ -1,0 +1,63 @@
+<script lang="ts">
+  import { roleSchema, type Role } from '@baumkin/core';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+
+  /** Who belongs to the bush, and letting others in. */
+  const bush = $derived(useBush());
+  let members = $state.raw<{ displayName: string; signInName: string; role: Role }[]>([]);
+  let newName = $state('');
+  let newRole = $state<Role>('crew');
+  let memberProblem = $state('');
+  $effect(() => {
+    void fetch(`/api/v1/bushes/${bush.id}/members`)
+      .then((r) => (r.ok ? r.json() : { members: [] }))
+      .then((body: { members: typeof members }) => (members = body.members))
+      .catch(() => (members = []));
+  });
+  async function admit(): Promise<void> {
+    memberProblem = '';
+    const response = await fetch(`/api/v1/bushes/${bush.id}/members`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ signInName: newName, role: newRole })
+    }).catch(() => null);
+    const body = (await response?.json()) as { members?: typeof members; message?: string } | undefined;
+    if (response?.ok && body?.members) {
+      members = body.members;
+      newName = '';
+    } else memberProblem = body?.message ?? 'The server cannot be reached.';
+  }
+
+  const ROLE_MEANS: Record<Role, string> = { steward: 'decides everything', crew: 'records work', viewer: 'looks' };
+</script>
+
+<ul class="mt-1 flex flex-col">
+  {#each members as member (member.signInName)}
+    <li class="flex items-baseline justify-between gap-3 border-b border-base-300/60 py-1.5">
+      <span>{member.displayName} <span class="aside">({member.signInName})</span></span><span>{member.role}</span>
+    </li>
+  {/each}
+</ul>
+{#if bush.mayDecide}
+  <form
+    class="mt-3 flex flex-col gap-2"
+    onsubmit={(event) => {
+      event.preventDefault();
+      void admit();
+    }}
+  >
+    <label class="flex flex-col gap-1"
+      >Sign-in name<input class="input w-full" bind:value={newName} autocapitalize="none" required /></label
+    >
+    <label class="flex flex-col gap-1"
+      >Role
+      <select class="select w-full" bind:value={newRole}
+        >{#each roleSchema.options as role (role)}<option value={role}>{role}: {ROLE_MEANS[role]}</option
+          >{/each}</select
+      >
+    </label>
+    {#if memberProblem}<p role="alert" class="font-semibold text-error">{memberProblem}</p>{/if}
+    <button class="btn self-start btn-outline btn-sm">Let in, or change the role</button>
+  </form>
+{/if}

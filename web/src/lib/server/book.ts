@@ -1,0 +1,118 @@
+import { bookLine, standing, type Entry, type Tree, type TreePlace, type WorkRecord } from '@baumkin/core';
+import { Op, QueryTypes, type Transaction } from 'sequelize';
+
+import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
+import { columnsOf, recordOf } from './records.ts';
+
+/**
+ * Stores an entry or a place of a tree and brings the tree's line in the book up to date, both or neither.
+ * @returns a sentence for people where it was refused; null when it is stored
+ */
+export async function storeInBook(
+  record: Entry | TreePlace,
+  bushId: string,
+  authorId: string,
+  now: Date
+): Promise<string | null> {
+  return tables().sequelize.transaction(async (transaction): Promise<string | null> => {
+    // Two at a time could both think a tag free, or walk two trees at one place.
+    await Bush.findByPk(bushId, { transaction, lock: true });
+    const tree = await TreeRecord.findOne({ where: { id: record.treeId, bushId }, transaction });
+    if (record.kind === 'place') {
+      if (!tree) return 'The tree is not in this bush.';
+    } else {
+      const refusal = await mayEnter(record, tree, bushId, transaction);
+      if (refusal) return refusal;
+      if (!tree)
+        await TreeRecord.create(
+          { ...NOWHERE, id: record.treeId, bushId, walkOrder: await stepOnWalk(record, bushId, transaction) },
+          { transaction }
+        );
+    }
+    await tables().work[record.kind].create(columnsOf(record, bushId, authorId, now), { transaction });
+    await TreeRecord.update(await lineOf(record.treeId, transaction), { where: { id: record.treeId }, transaction });
+    return null;
+  });
+}
+
+const NOWHERE = {
+  tag: null,
+  standId: null,
+  stemOf: null,
+  tagged: true,
+  eastM: null,
+  northM: null,
+  positionQuality: null,
+  positionAccuracyM: null
+};
+
+async function mayEnter(
+  entry: Entry,
+  tree: TreeRecord | null,
+  bushId: string,
+  transaction: Transaction
+): Promise<string | null> {
+  if (!tree && entry.correctsId !== null) return 'The tree is not in this bush.';
+  if (tree?.tag && entry.correctsId === null) return 'This tree is in the book already.';
+  if (entry.withdrawn) return null;
+  const holder = await TreeRecord.findOne({
+    where: { bushId, tag: entry.tag, id: { [Op.ne]: entry.treeId } },
+    attributes: ['id'],
+    transaction
+  });
+  if (holder) return `The tag ${entry.tag} hangs on another tree already.`;
+  if (entry.standId && !(await StandRow.findOne({ where: { id: entry.standId, bushId }, transaction })))
+    return 'Its stand is not in this bush.';
+  if (entry.stemOf) {
+    const base = await TreeRecord.findOne({ where: { id: entry.stemOf, bushId }, transaction });
+    if (!base || entry.stemOf === entry.treeId) return 'The stem whose base it shares is not in this bush.';
+    if (base.stemOf !== null) return 'Name the first stem of the base, not another one of its stems.';
+    if (await TreeRecord.findOne({ where: { bushId, stemOf: entry.treeId }, attributes: ['id'], transaction }))
+      return 'Other stems share its base already.';
+  }
+  return null;
+}
+
+/** Makes room on the walk right after a tree, or finds the end of it. */
+async function stepOnWalk({ afterId }: Entry, bushId: string, transaction: Transaction): Promise<number> {
+  const after = afterId && (await TreeRecord.findOne({ where: { id: afterId, bushId }, transaction }));
+  if (!after)
+    return (
+      1 + ((await TreeRecord.max<number | null, TreeRecord>('walkOrder', { where: { bushId }, transaction })) ?? -1)
+    );
+  await tables().sequelize.query('UPDATE trees SET walkOrder = walkOrder + 1 WHERE bushId = ? AND walkOrder > ?', {
+    replacements: [bushId, after.walkOrder],
+    type: QueryTypes.UPDATE,
+    transaction
+  });
+  return after.walkOrder + 1;
+}
+
+async function lineOf(treeId: string, transaction: Transaction) {
+  const last = async <K extends 'entry' | 'place'>(kind: K) => {
+    const rows = (await tables().work[kind].findAll({
+      where: { treeId },
+      raw: true,
+      transaction
+    })) as unknown as Record<string, unknown>[];
+    return (standing(rows.map((row) => recordOf(kind, row))).at(-1) as Extract<WorkRecord, { kind: K }>) ?? null;
+  };
+  return bookLine({ entry: await last('entry'), place: await last('place') }) ?? { tag: null };
+}
+
+/**
+ * Stores many trees as lines of the book; their entries and places are stored with the other records. Trees of the walk
+ * without a line were taken out of the book: they keep their records.
+ * @param from the step of the walk at which these begin
+ */
+export async function storeLines(
+  walk: readonly string[],
+  lines: readonly Tree[],
+  from: number,
+  bushId: string,
+  transaction: Transaction
+): Promise<void> {
+  const byId = new Map(lines.map((line) => [line.id, line]));
+  const rows = walk.map((id, i) => ({ ...NOWHERE, ...byId.get(id), id, bushId, walkOrder: from + i }));
+  for (let i = 0; i < rows.length; i += 2000) await TreeRecord.bulkCreate(rows.slice(i, i + 2000), { transaction });
+}

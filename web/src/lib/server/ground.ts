@@ -1,0 +1,45 @@
+import { groundFitSchema, type GroundFit } from '@baumkin/core';
+
+import { GroundRow } from './db/index.ts';
+
+/** The picture that lies under a bush's map, with how it lies there. */
+export interface Ground {
+  readonly mimeType: string;
+  readonly picture: Buffer;
+}
+
+export const MOST_GROUND_BYTES = 12_000_000;
+
+/** What the bytes say they are; the sender's word is not asked. */
+const KINDS: readonly { readonly mimeType: string; readonly begins: readonly number[] }[] = [
+  { mimeType: 'image/png', begins: [0x89, 0x50, 0x4e, 0x47] },
+  { mimeType: 'image/jpeg', begins: [0xff, 0xd8, 0xff] }
+];
+
+export class NoPicture extends Error {
+  constructor() {
+    super('That is neither a PNG nor a JPEG picture. Nothing was changed.');
+  }
+}
+
+/** @throws NoPicture */
+export async function layGround(bushId: string, picture: Buffer, fit: GroundFit): Promise<void> {
+  const kind = KINDS.find(({ begins }) => begins.every((byte, i) => picture[i] === byte));
+  if (!kind) throw new NoPicture();
+  await GroundRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit });
+}
+
+export async function groundOf(bushId: string): Promise<Ground | null> {
+  const row = await GroundRow.findByPk(bushId);
+  return row && { mimeType: row.mimeType, picture: row.picture };
+}
+
+/** How the picture lies, without the picture. */
+export async function groundFitOf(bushId: string): Promise<GroundFit | null> {
+  const row = await GroundRow.findByPk(bushId, { attributes: ['fit'] });
+  return row && groundFitSchema.parse(row.fit);
+}
+
+export async function liftGround(bushId: string): Promise<void> {
+  await GroundRow.destroy({ where: { bushId } });
+}

@@ -1,0 +1,250 @@
+import {
+  bushRecordSchema,
+  BUSH_RECORD_KINDS,
+  groundFitSchema,
+  RECORD_KINDS,
+  recordSchema,
+  siteFeatureSchema,
+  standSchema,
+  treeSchema
+} from '@baumkin/core';
+import { archiveSchema } from '@baumkin/core/exchange';
+import { z } from 'zod';
+
+import { newTokenSchema } from './accounts.ts';
+import { requests } from './requests.ts';
+
+/* The description of the interface (OpenAPI 3.1). Every schema in it is the one that the server checks by. */
+
+type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
+interface Operation {
+  readonly says: string;
+  readonly takes?: string;
+  readonly gives?: string;
+  /** content types of an answer that is a file */
+  readonly file?: readonly string[];
+  /** the role that it needs */
+  readonly needs?: 'steward' | 'crew' | 'viewer';
+  readonly status?: 200 | 201 | 204;
+}
+
+const outcomes = z.object({
+  outcomes: z.array(
+    z.object({
+      id: z.uuid().nullable(),
+      status: z.enum(['stored', 'already', 'refused']),
+      reason: z.string().optional()
+    })
+  )
+});
+const versioned = z.object({ version: z.number().int() });
+const members = z.object({
+  members: z.array(z.object({ id: z.uuid(), displayName: z.string(), signInName: z.string(), role: z.string() }))
+});
+const imported = z.object({
+  counts: z.object({
+    newTrees: z.number().int(),
+    grown: z.number().int(),
+    unchanged: z.number().int(),
+    readings: z.number().int(),
+    holes: z.number().int(),
+    determinations: z.number().int(),
+    places: z.number().int()
+  }),
+  bad: z.array(
+    z.object({ line: z.number().int(), column: z.string().nullable(), reason: z.string(), cells: z.array(z.string()) })
+  ),
+  question: z.unknown().nullable()
+});
+const note = z.object({ id: z.uuid(), name: z.string(), mayWrite: z.boolean(), expiresAt: z.iso.datetime() });
+const treeLine = treeSchema.loose().describe('the line of a tree: what is derived from its records stands beside it');
+
+const SCHEMAS = {
+  Record: recordSchema,
+  BushRecord: bushRecordSchema,
+  Stand: standSchema,
+  Feature: siteFeatureSchema,
+  GroundFit: groundFitSchema,
+  Tree: treeLine,
+  Archive: archiveSchema,
+  RecordBatch: requests.records.extend({
+    records: z
+      .array(z.union([recordSchema, bushRecordSchema]))
+      .min(1)
+      .max(500)
+  }),
+  Outcomes: outcomes,
+  SettingsChange: requests.settings,
+  BushChange: requests.bush,
+  Walk: requests.walk,
+  StandChange: requests.stand,
+  FeatureChange: requests.feature,
+  Erasure: requests.erase,
+  GroundChange: requests.ground,
+  MemberChange: requests.member,
+  Import: requests.import,
+  Imported: imported,
+  ArchiveText: requests.archive,
+  Restored: z.object({ trees: z.number().int(), records: z.number().int() }),
+  Versioned: versioned,
+  Members: members,
+  Bushes: z.object({ bushes: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string() })) }),
+  Overview: z.looseObject({
+    trees: z.array(treeLine),
+    stands: z.array(standSchema),
+    features: z.array(siteFeatureSchema)
+  }),
+  Life: z.object({ records: z.array(recordSchema) }),
+  Pack: z.object({ lives: z.array(z.object({ treeId: z.uuid(), records: z.array(recordSchema) })) }),
+  NewToken: newTokenSchema,
+  Token: z.object({ token: z.string(), note }),
+  Tokens: z.object({ tokens: z.array(note) }),
+  Problem: z.object({ message: z.string() })
+} as const;
+type SchemaName = keyof typeof SCHEMAS;
+
+const FILES = ['text/csv', 'application/json', 'application/zip', 'application/geo+json', 'application/gpx+xml'];
+
+const PATHS: Readonly<Record<string, Partial<Record<Method, Operation & { takes?: SchemaName; gives?: SchemaName }>>>> =
+  {
+    '/bushes': { get: { says: 'The bushes that you belong to', gives: 'Bushes' } },
+    '/bushes/{bush}': {
+      get: { says: 'The bush at a glance: settings, stands, and a line for every tree', gives: 'Overview' },
+      patch: {
+        says: 'Name it anew, or say where on earth it lies',
+        takes: 'BushChange',
+        gives: 'Versioned',
+        needs: 'steward'
+      }
+    },
+    '/bushes/{bush}/records': {
+      post: {
+        says: `File records of work (${[...RECORD_KINDS, ...BUSH_RECORD_KINDS].join(', ')}). Ids are made by whoever writes; sending twice stores once`,
+        takes: 'RecordBatch',
+        gives: 'Outcomes',
+        needs: 'crew'
+      }
+    },
+    '/bushes/{bush}/trees/{tree}': { get: { says: 'Everything recorded of one tree', gives: 'Life' } },
+    '/bushes/{bush}/pack': { get: { says: 'Everything recorded of every tree', gives: 'Pack' } },
+    '/bushes/{bush}/settings': {
+      patch: { says: 'Change the bush’s own numbers', takes: 'SettingsChange', gives: 'Versioned', needs: 'steward' }
+    },
+    '/bushes/{bush}/walk': {
+      put: { says: 'Take a new walking order', takes: 'Walk', status: 204, needs: 'steward' }
+    },
+    '/bushes/{bush}/stands/{stand}': {
+      put: { says: 'Draw a stand, or another shape of it', takes: 'StandChange', gives: 'Versioned', needs: 'steward' },
+      delete: { says: 'Take a stand away; its trees stay', takes: 'Erasure', gives: 'Versioned', needs: 'steward' }
+    },
+    '/bushes/{bush}/features/{feature}': {
+      put: {
+        says: 'Draw a building, path, line or water',
+        takes: 'FeatureChange',
+        gives: 'Versioned',
+        needs: 'steward'
+      },
+      delete: { says: 'Take it away', takes: 'Erasure', gives: 'Versioned', needs: 'steward' }
+    },
+    '/bushes/{bush}/ground': {
+      get: { says: 'The picture under the map', file: ['image/png', 'image/jpeg'] },
+      put: { says: 'Lay a picture under the map', takes: 'GroundChange', gives: 'GroundFit', needs: 'steward' },
+      delete: { says: 'Take the picture away', status: 204, needs: 'steward' }
+    },
+    '/bushes/{bush}/members': {
+      get: { says: 'Who belongs to the bush', gives: 'Members' },
+      post: { says: 'Let somebody in, or change a role', takes: 'MemberChange', gives: 'Members', needs: 'steward' }
+    },
+    '/bushes/{bush}/import': {
+      post: {
+        says: 'Bring in what is new in a CSV, GPX or GeoJSON file',
+        takes: 'Import',
+        gives: 'Imported',
+        needs: 'steward'
+      }
+    },
+    '/bushes/{bush}/archive': {
+      post: {
+        says: 'Read an archive back into an empty bush',
+        takes: 'ArchiveText',
+        gives: 'Restored',
+        needs: 'steward'
+      }
+    },
+    '/bushes/{bush}/files/{file}': {
+      get: {
+        says: 'The bush as a file: trees.csv, readings.csv, tapholes.csv, determinations.csv, tables.zip, bush.geojson, trees.gpx, archive.json',
+        file: FILES
+      }
+    },
+    '/tokens': {
+      get: { says: 'Your keys for programs; asked in person only', gives: 'Tokens' },
+      post: { says: 'Make a key; in person only', takes: 'NewToken', gives: 'Token', status: 201 }
+    },
+    '/tokens/{token}': { delete: { says: 'Take a key back; in person only', status: 204 } }
+  };
+
+/** The whole description. */
+export function openApi(origin: string) {
+  const registry = z.registry<{ id: string }>();
+  // Each under its name in a copy: the schemas themselves stay free of names.
+  for (const [id, schema] of Object.entries(SCHEMAS)) registry.add(schema, { id });
+  const { schemas } = z.toJSONSchema(registry, {
+    io: 'input',
+    unrepresentable: 'any',
+    uri: (id) => `#/components/schemas/${id}`
+  });
+  const components = Object.fromEntries(
+    Object.entries(schemas).map(([id, { $id: _id, $schema: _dialect, ...schema }]) => [id, schema])
+  );
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Baumkin', version: '1', description: 'The same interface that the application itself uses.' },
+    servers: [{ url: `${origin}/api/v1` }],
+    security: [{ key: [] }],
+    paths: Object.fromEntries(
+      Object.entries(PATHS).map(([path, operations]) => [
+        path,
+        {
+          ...parameters(path),
+          ...Object.fromEntries(
+            Object.entries(operations).map(([method, operation]) => [method, described(path, method, operation!)])
+          )
+        }
+      ])
+    ),
+    components: { schemas: components, securitySchemes: { key: { type: 'http', scheme: 'bearer' } } }
+  };
+}
+
+function parameters(path: string) {
+  const names = [...path.matchAll(/\{(\w+)\}/g)].map((match) => match[1]!);
+  if (names.length === 0) return {};
+  return {
+    parameters: names.map((name) => ({
+      name,
+      in: 'path',
+      required: true,
+      schema: name === 'file' ? { type: 'string' } : { type: 'string', format: 'uuid' }
+    }))
+  };
+}
+
+function described(path: string, method: string, { says, takes, gives, file, needs, status = 200 }: Operation) {
+  const json = (name: string) => ({ 'application/json': { schema: { $ref: `#/components/schemas/${name}` } } });
+  const content = gives
+    ? { content: json(gives) }
+    : file
+      ? { content: Object.fromEntries(file.map((type) => [type, { schema: { type: 'string' } }])) }
+      : {};
+  return {
+    operationId: `${method}${path.replace(/[/{}]+(\w)/g, (_, letter: string) => letter.toUpperCase()).replace(/\W/g, '')}`,
+    summary: says,
+    ...(needs ? { description: `Needs the role of ${needs} at least.` } : {}),
+    ...(takes ? { requestBody: { required: true, content: json(takes) } } : {}),
+    responses: {
+      [status]: { description: status === 204 ? 'done' : 'the answer', ...content },
+      default: { description: 'what went wrong, in a sentence', content: json('Problem') }
+    }
+  };
+}

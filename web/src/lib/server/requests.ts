@@ -1,0 +1,55 @@
+import {
+  bushSettingsChangeSchema,
+  groundFitSchema,
+  recordBatchSchema,
+  roleSchema,
+  siteFeatureSchema,
+  standSchema
+} from '@baumkin/core';
+import { z } from 'zod';
+
+/**
+ * What may be sent to the interface. The routes check by these schemas, and the description of the interface is made
+ * from them.
+ */
+const version = z.number().int().describe('of the bush, as it was seen before the change');
+
+export const requests = {
+  records: recordBatchSchema,
+  settings: z.object({ version, settings: bushSettingsChangeSchema }),
+  bush: z.object({
+    version,
+    name: z.string().trim().min(1).max(80).optional(),
+    origin: z.object({ lat: z.number().min(-89).max(89), lon: z.number().min(-180).max(180) }).optional()
+  }),
+  walk: z.object({ order: z.array(z.uuid()).min(1).max(50_000) }),
+  stand: z.object({ version, stand: standSchema }),
+  feature: z.object({ version, feature: siteFeatureSchema }),
+  erase: z.object({ version }),
+  ground: z.object({ fit: groundFitSchema, pictureBase64: z.string().max(17_000_000) }),
+  member: z.object({ signInName: z.string().trim().min(1).max(80), role: roleSchema }),
+  import: z.object({
+    text: z.string(),
+    defaultUnit: z.enum(['mm', 'cm', 'm', 'in', 'ft']).default('cm'),
+    newTrees: z.boolean().default(true),
+    sizesAre: z
+      .object({ quantity: z.enum(['girth', 'diameter']).optional(), unit: z.enum(['cm', 'in']).optional() })
+      .default({})
+  }),
+  archive: z.object({ text: z.string() })
+} as const;
+
+/** The largest body that each takes. */
+export const MOST_BYTES: Readonly<Record<keyof typeof requests, number>> = {
+  records: 2_000_000,
+  settings: 200_000,
+  bush: 10_000,
+  walk: 4_000_000,
+  stand: 500_000,
+  feature: 500_000,
+  erase: 1000,
+  ground: 17_000_000,
+  member: 10_000,
+  import: 8_000_000,
+  archive: 60_000_000
+};

@@ -1,0 +1,20 @@
+import { error } from '@sveltejs/kit';
+
+import { enter } from '$lib/server/api.ts';
+import { bushFile } from '$lib/server/bushFiles.ts';
+import { today } from '$lib/server/clock.ts';
+
+/** The bush as a file: tables, GeoJSON, GPX, all tables with their descriptor, or the whole archive. */
+export async function GET({ params, locals }) {
+  const bush = await enter(locals, params.bush);
+  const file = await bushFile(bush, params.file, today());
+  if (!file) error(404, 'There is no file of this name.');
+  if ('problem' in file) error(409, file.problem);
+  const name = `${bush.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${params.file}`;
+  return new Response(file.body, {
+    headers: {
+      'content-type': file.type,
+      'content-disposition': `attachment; filename="${params.file}"; filename*=UTF-8''${encodeURIComponent(name)}`
+    }
+  });
+}

@@ -1,0 +1,288 @@
+import { randomUUID } from 'node:crypto';
+import { readArchive } from '@baumkin/core/exchange';
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { QueryTypes } from 'sequelize';
+import { describe, expect, it } from 'vitest';
+
+import { makeToken, memberByToken, signIn, takeTokenBack, tokensOf } from '../src/lib/server/accounts.ts';
+import { NotEmpty, restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
+import {
+  bushesOf,
+  bushFor,
+  createBush,
+  draw,
+  erase,
+  NotHere,
+  Outdated,
+  peopleOf,
+  standsOf
+} from '../src/lib/server/bushes.ts';
+import { connect, migrate, User } from '../src/lib/server/db/index.ts';
+import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
+import { loadDemo } from '../src/lib/server/demo/load.ts';
+import { layGround, groundOf, NoPicture } from '../src/lib/server/ground.ts';
+import { openApi } from '../src/lib/server/openapi.ts';
+import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
+import { treeRows, treesOf } from '../src/lib/server/trees.ts';
+import { bushWithTrees, emptyDatabase, useFreshDatabase } from './database.ts';
+
+useFreshDatabase();
+
+const made = (treeId: string, change: object) => ({
+  id: randomUUID(),
+  treeId,
+  on: '2026-11-23',
+  recordedAt: '2026-11-23T10:00:00.000Z',
+  correctsId: null,
+  withdrawn: false,
+  ...change
+});
+const entry = (treeId: string, tag: string, change: object = {}) =>
+  made(treeId, { kind: 'entry', tag, standId: null, ...change });
+const place = (treeId: string, eastM: number, change: object = {}) =>
+  made(treeId, { kind: 'place', eastM, northM: 0, quality: 'phone', accuracyM: 4, ...change });
+
+async function bush() {
+  const { userId, bushId, treeIds } = await bushWithTrees();
+  const send = async (...records: object[]) =>
+    (await storeRecords(bushId, { id: userId, role: 'crew' }, records)).map((o) => o.reason ?? o.status);
+  const tags = async () => (await treesOf(bushId)).map((tree) => tree.tag);
+  return { userId, bushId, treeIds, send, tags };
+}
+
+describe('the book of trees', () => {
+  it('takes a new tree where it is walked, with its place, once', async () => {
+    const { bushId, treeIds, send, tags } = await bush();
+    const id = randomUUID();
+    const [first, second] = [entry(id, '1a', { afterId: treeIds[0] }), place(id, 2)];
+    expect(await send(first, second, first)).toEqual(['stored', 'stored', 'already']);
+    expect(await tags()).toEqual(['1', '1a', '2', '3']);
+    const tree = (await treesOf(bushId)).find((t) => t.id === id)!;
+    expect(tree).toMatchObject({ eastM: 2, positionQuality: 'phone', positionAccuracyM: 4, tagged: true });
+  });
+
+  it('refuses a tag that hangs already, and two people who take it at once', async () => {
+    const { send, tags } = await bush();
+    expect(await send(entry(randomUUID(), '2'))).toEqual([expect.stringMatching(/tag 2 hangs/)]);
+    const both = await Promise.all([send(entry(randomUUID(), '9')), send(entry(randomUUID(), '9'))]);
+    expect(both.flat().sort()).toEqual([expect.stringMatching(/hangs/), 'stored'].sort());
+    expect((await tags()).filter((tag) => tag === '9')).toHaveLength(1);
+  });
+
+  it('takes another tag, frees the old one, takes a tree out and in again, and keeps its records', async () => {
+    const { bushId, send, tags } = await bush();
+    const id = randomUUID();
+    const first = entry(id, '8');
+    const second = entry(id, '88', { correctsId: first.id });
+    const gone = entry(id, '88', { correctsId: second.id, withdrawn: true });
+    await send(first, place(id, 1), second);
+    expect(await tags()).toContain('88');
+    expect(await send(entry(randomUUID(), '8'))).toEqual(['stored']);
+    expect(await send(gone)).toEqual(['stored']);
+    expect(await tags()).not.toContain('88');
+    expect((await recordsByTree(bushId)).get(id)).toHaveLength(4);
+    expect(await send(entry(id, '88', { correctsId: gone.id }))).toEqual(['stored']);
+    expect((await treesOf(bushId)).find((t) => t.id === id)).toMatchObject({ tag: '88', eastM: 1 });
+  });
+
+  it('knows the stems of one base, by their first', async () => {
+    const { treeIds, send } = await bush();
+    const [second, third] = [randomUUID(), randomUUID()];
+    expect(await send(entry(second, '1b', { stemOf: treeIds[0] }))).toEqual(['stored']);
+    expect(await send(entry(third, '1c', { stemOf: second }))).toEqual([expect.stringMatching(/first stem/)]);
+    expect(await send(entry(third, '1c', { stemOf: randomUUID() }))).toEqual([
+      expect.stringMatching(/not in this bush/)
+    ]);
+  });
+
+  it('does not let one bush write into another', async () => {
+    const [a, b] = [await bush(), await bush()];
+    expect(await a.send(place(b.treeIds[0]!, 3))).toEqual([expect.stringMatching(/not in this bush/)]);
+    expect(await a.send(entry(b.treeIds[0]!, '77'))).not.toEqual(['stored']);
+    expect(await b.tags()).toEqual(['1', '2', '3']);
+  });
+});
+
+describe('the step to the book', () => {
+  it('gives the trees of the version before an entry and a place', async () => {
+    const [userId, bushId, standing, nowhere] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
+    const empty = await emptyDatabase();
+    const sequelize = connect(empty.url);
+    const query = sequelize.getQueryInterface();
+    await foundation.up(query);
+    const now = new Date();
+    await query.bulkInsert('users', [
+      { id: userId, signInName: 'old', displayName: 'Old', passwordHash: '-', createdAt: now }
+    ]);
+    await query.bulkInsert('bushes', [{ id: bushId, name: 'Old Bush', settings: '{}', createdAt: now }]);
+    await query.bulkInsert('memberships', [{ userId, bushId, role: 'steward' }]);
+    await query.bulkInsert('trees', [
+      { id: standing, bushId, tag: '1', walkOrder: 0, eastM: 3, northM: 4, positionQuality: 'surveyed' },
+      { id: nowhere, bushId, tag: '2', walkOrder: 1 }
+    ]);
+    await migrate(sequelize);
+    const rows = (table: string) =>
+      sequelize.query<Record<string, unknown>>(`SELECT * FROM ${table} ORDER BY treeId = '${nowhere}'`, {
+        type: QueryTypes.SELECT
+      });
+    expect(await rows('entries')).toMatchObject([
+      { treeId: standing, tag: '1', authorId: userId },
+      { treeId: nowhere, tag: '2' }
+    ]);
+    expect(await rows('places')).toMatchObject([{ treeId: standing, eastM: 3, northM: 4, quality: 'surveyed' }]);
+    await sequelize.close();
+    await empty.drop();
+  });
+});
+
+describe('stands and features', () => {
+  const stand = (change: object = {}) => ({
+    id: randomUUID(),
+    name: 'Hill',
+    purpose: 'syrup' as const,
+    areaHa: null,
+    wetness: 'moist' as const,
+    outline: [
+      [0, 0],
+      [9, 0],
+      [9, 9]
+    ] as [number, number][],
+    ...change
+  });
+
+  it('are drawn, drawn anew and taken away; an older sight of the bush changes nothing', async () => {
+    const { userId, bushId, send, treeIds } = await bush();
+    const hill = stand();
+    expect(await draw('stand', bushId, userId, 1, hill)).toEqual({ version: 2 });
+    await draw('stand', bushId, userId, 2, { ...hill, name: 'Hill Top' });
+    expect(await standsOf(bushId)).toEqual([{ ...hill, name: 'Hill Top' }]);
+    await expect(draw('stand', bushId, userId, 2, hill)).rejects.toThrow(Outdated);
+    await send(entry(treeIds[0]!, '1', { standId: hill.id }));
+    await erase('stand', bushId, userId, 3, hill.id);
+    expect(await standsOf(bushId)).toEqual([]);
+    expect(await treesOf(bushId)).toHaveLength(3);
+  });
+
+  it('of another bush are out of reach', async () => {
+    const [a, b] = [await bush(), await bush()];
+    const hill = stand();
+    await draw('stand', b.bushId, b.userId, 1, hill);
+    await expect(draw('stand', a.bushId, a.userId, 1, hill)).rejects.toThrow(NotHere);
+    await expect(erase('stand', a.bushId, a.userId, 1, hill.id)).rejects.toThrow(NotHere);
+    expect(await standsOf(b.bushId)).toHaveLength(1);
+  });
+
+  it('a picture of the ground is known by its bytes', async () => {
+    const { bushId } = await bush();
+    const pin = (x: number) => ({ x, y: 0, eastM: x, northM: 0 });
+    const fit = {
+      widthPx: 100,
+      heightPx: 100,
+      pins: [pin(0), pin(90)] as [ReturnType<typeof pin>, ReturnType<typeof pin>]
+    };
+    const png = Buffer.from('89504e470d0a1a0a00', 'hex');
+    await layGround(bushId, png, fit);
+    expect(await groundOf(bushId)).toEqual({ mimeType: 'image/png', picture: png });
+    await expect(layGround(bushId, Buffer.from('<svg onload="x"/>'), fit)).rejects.toThrow(NoPicture);
+  });
+});
+
+describe('the archive', () => {
+  it('of the demo bush reads back into an empty one, equal but for the ids, and then stands', async () => {
+    await loadDemo();
+    const hedda = (await User.findOne({ where: { signInName: 'hedda' } }))!;
+    const [demo] = await bushesOf(hedda.id);
+    const archive = await writeArchive(demo!);
+    const text = JSON.stringify(archive);
+
+    const { userId, bushId } = await bushWithTrees();
+    await expect(restoreArchive((await bushFor(userId, bushId))!, userId, text)).rejects.toThrow(NotEmpty);
+    const emptyId = await createBush(userId, 'Copy');
+    const answer = await restoreArchive((await bushFor(userId, emptyId))!, userId, text);
+    expect(answer.trees).toBe(new Set((await treesOf(demo!.id)).map((t) => t.id)).size);
+
+    // The ids that this server knew already were renamed; by their order they are put back.
+    const copy = await writeArchive((await bushFor(userId, emptyId))!);
+    const rows = async (id: string) =>
+      (await treeRows(id, 2027, '2026-11-23')).rows.map(({ id: _id, standId: _stand, stemOf, ...row }) => ({
+        ...row,
+        stem: stemOf !== null
+      }));
+    expect(await rows(emptyId)).toEqual(await rows(demo!.id));
+    expect(copy.records.length).toBe(archive.records.length);
+    expect(copy.bushRecords.length).toBe(archive.bushRecords.length);
+    // Its writers have a name here and no way in.
+    const people = await peopleOf(emptyId);
+    for (const { name } of archive.people.filter((p) => archive.records.some((r) => r.authorId === p.id)))
+      expect(people.map((p) => p.name)).toContain(name);
+    const ghost = people.find((p) => p.id !== userId)!;
+    const { signInName } = (await User.findByPk(ghost.id))!;
+    expect((await signIn(signInName, '-', '::1')).outcome).toBe('wrong');
+    expect(await bushFor(ghost.id, emptyId)).toBeNull();
+  });
+
+  it('comes to a server that knows nothing of it under its own ids, equal to the letter', async () => {
+    const { userId, bushId, send } = await bush();
+    const id = randomUUID();
+    const first = entry(id, '50');
+    await send(
+      first,
+      place(id, 7),
+      made(id, { kind: 'mark', purpose: 'keep', reason: 'den' }),
+      entry(id, '51', { correctsId: first.id })
+    );
+    const source = await writeArchive((await bushFor(userId, bushId))!);
+    // As if from elsewhere: the same bush under ids that this server has never seen.
+    const foreign = JSON.stringify(source).replace(/([0-9a-f]{8}-[0-9a-f]{4})-4/g, (_, head: string) => `${head}-7`);
+    const emptyId = await createBush(userId, source.bush.name);
+    await restoreArchive((await bushFor(userId, emptyId))!, userId, foreign);
+    const { writtenAt: _then, people, ...back } = await writeArchive((await bushFor(userId, emptyId))!);
+    const { writtenAt: _now, people: writers, ...expected } = readArchive(foreign);
+    expect(back).toEqual(expected);
+    expect(people).toEqual(expect.arrayContaining(writers));
+  });
+});
+
+describe('keys for programs', () => {
+  it('open what their member may see until they end or are taken back', async () => {
+    const { userId } = await bushWithTrees();
+    const { token, note } = await makeToken(userId, { name: 'script', mayWrite: false, days: 30 });
+    expect(await memberByToken(token)).toMatchObject({ member: { id: userId }, mayWrite: false });
+    expect(await memberByToken(token, new Date(Date.now() + 31 * 86_400_000))).toBeNull();
+    expect(await memberByToken(`${token}x`)).toBeNull();
+    expect(JSON.stringify(await tokensOf(userId))).not.toContain(token.slice(5));
+    const other = await bushWithTrees();
+    expect(await takeTokenBack(other.userId, note.id)).toBe(false);
+    expect(await takeTokenBack(userId, note.id)).toBe(true);
+    expect(await memberByToken(token)).toBeNull();
+  });
+});
+
+describe('the description of the interface', () => {
+  it('is OpenAPI by the reference validator, and names every route there is', async () => {
+    const description = openApi('http://127.0.0.1');
+    const result = await new Validator().validate(JSON.stringify(description));
+    expect(result).toMatchObject({ valid: true });
+    const files = Object.keys(import.meta.glob('../src/routes/api/v1/**/+server.ts'));
+    const routes = files
+      .map((file) => file.replace('../src/routes/api/v1', '').replace('/+server.ts', ''))
+      .filter((route) => !route.endsWith('.json'))
+      .map((route) => route.replace(/\[(\w+)\]/g, '{$1}'));
+    expect(Object.keys(description.paths).sort()).toEqual(routes.sort());
+    for (const file of files) {
+      const module = await import.meta.glob('../src/routes/api/v1/**/+server.ts', { query: '?raw', import: 'default' })[
+        file
+      ]!();
+      const path = file
+        .replace('../src/routes/api/v1', '')
+        .replace('/+server.ts', '')
+        .replace(/\[(\w+)\]/g, '{$1}');
+      if (path.endsWith('.json')) continue;
+      const methods = [...String(module).matchAll(/export (?:async )?function (GET|POST|PUT|PATCH|DELETE)/g)].map((m) =>
+        m[1]!.toLowerCase()
+      );
+      const described = Object.keys(description.paths[path]!).filter((key) => key !== 'parameters');
+      expect([path, described.sort()]).toEqual([path, methods.sort()]);
+    }
+  });
+});
