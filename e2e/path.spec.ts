@@ -214,7 +214,7 @@ test('doors are shut: signed out, other people’s bushes, other sites, viewers,
     data: { text: 'x'.repeat(20_000_000), defaultUnit: 'cm' }
   });
   expect(tooMuch.status()).toBe(413);
-  const table = await page.request.get(`/api/v1/bushes/${bushId}/trees.csv`);
+  const table = await page.request.get(`/api/v1/bushes/${bushId}/files/trees.csv`);
   expect((await table.text()).split('\n')[0]).toBe(
     'tag,stand,species,diameter_cm,measured_on,method,east_m,north_m,position_quality,holes'
   );

@@ -48,6 +48,7 @@ export async function treesOf(page: Page, bushId: string) {
       eastM: number | null;
       northM: number | null;
       crownRadiiM: CrownRadii | null;
+      standId: string | null;
       positionQuality: PositionQuality;
       heightM: number | null;
     }[];

@@ -39,14 +39,19 @@ await run(async () => {
     const told = await prepareTables(database.url, 'demo');
     const port = await freePort(WISHED_PORT);
     if (port !== WISHED_PORT) say(`Port ${WISHED_PORT} is taken; using ${port}.`);
-    const server = await startServer({ databaseUrl: database.url, port, demo: true });
+    // Only now: on a fresh machine its package has just been installed.
+    const { startStandins } = await import('../standins/index.mjs');
+    const standins = await startStandins(freePort);
+    undo.push(standins.stop);
+    const server = await startServer({ databaseUrl: database.url, port, demo: true, devices: standins.devices });
     undo.push(server.stop);
     writeFileSync(lock, JSON.stringify({ pid: process.pid, origin: server.origin, serverPid: server.pid }));
     server.onExit(() => {
       if (!stopping) say('The server ended by itself.');
       end(1);
     });
-    say(`\nBaumkin is ready: ${server.origin}\n${told}\nCtrl-C stops it.\n`);
+    const pages = standins.devices.map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`).join('\n');
+    say(`\nBaumkin is ready: ${server.origin}\n${told}\n${pages}\nCtrl-C stops it.\n`);
   } catch (error) {
     await stopAll();
     throw error;

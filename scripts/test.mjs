@@ -83,6 +83,8 @@ await run(async () => {
   const database = await startDatabase('test-db');
   /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
   let server;
+  /** @type {{ devices: object[], stop: () => Promise<void> } | undefined} */
+  let standins;
   for (const signal of ['SIGINT', 'SIGTERM'])
     process.once(signal, async () => {
       await server?.stop();
@@ -117,7 +119,17 @@ await run(async () => {
     // The demo bush fresh from its generator, whatever earlier runs did to theirs.
     await database.reset();
     await prepareTables(database.url, 'demo');
-    server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true, today: TODAY });
+    // Only now: on a fresh machine its package has just been installed.
+    const { startStandins } = await import('../standins/index.mjs');
+    standins = await startStandins(freePort);
+    const { devices } = standins;
+    server = await startServer({
+      databaseUrl: database.url,
+      port: await freePort(4790),
+      demo: true,
+      today: TODAY,
+      devices
+    });
     const e2e = report('e2e');
     const ok = await step(
       'interface tests in Chromium',
@@ -131,6 +143,7 @@ await run(async () => {
     if (!ok && stats.unexpected === 0) tally.failed += 1;
   } finally {
     await server?.stop();
+    await standins?.stop();
     await database.stop();
   }
 });

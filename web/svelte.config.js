@@ -13,6 +13,8 @@ export default {
         // Components set sizes and tones through style attributes.
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:', 'blob:'],
+        // Measuring devices answer on the machine itself.
+        'connect-src': ['self', 'ws://127.0.0.1:*'],
         'worker-src': ['self', 'blob:'],
         'object-src': ['none'],
         'base-uri': ['self'],

@@ -18,9 +18,9 @@ export async function prepareTables(databaseUrl, command) {
 
 /**
  * Starts the production server on loopback and waits until it answers.
- * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string }} options
+ * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[] }} options
  */
-export async function startServer({ databaseUrl, port, demo, today }) {
+export async function startServer({ databaseUrl, port, demo, today, devices = [] }) {
   const origin = `http://127.0.0.1:${port}`;
   const child = spawn('node', [serverEntry], {
     detached: true,
@@ -37,6 +37,7 @@ export async function startServer({ databaseUrl, port, demo, today }) {
       // Browsers hold connections open; do not wait for them when stopping.
       SHUTDOWN_TIMEOUT: '1',
       BAUMKIN_DEMO: demo ? '1' : '',
+      BAUMKIN_DEVICES: JSON.stringify(devices),
       ...(today ? { BAUMKIN_TODAY: today } : {})
     }
   });

@@ -1,5 +1,5 @@
-import { isMaple } from '../identify/index.ts';
 import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion } from '../measure/index.ts';
+import { declaration } from '../records/declare.ts';
 import { bookLine, deriveTree } from '../records/derive.ts';
 import type { BushSettings, Stand, Tree, WorkRecord } from '../records/schema.ts';
 import { seasonOf } from '../records/season.ts';
@@ -247,12 +247,12 @@ function newDetermination(
 ): WorkRecord[] {
   const { species, mapleOpen, determinedOn } = statement;
   if (!species && !mapleOpen) return [];
-  const verdict = mapleOpen ? 'mapleOpen' : isMaple(species!) ? 'settled' : 'notMaple';
+  const said = declaration(species, 'taken from an imported file');
   const known = has.some(
     (r) =>
       r.kind === 'determination' &&
-      r.verdict === verdict &&
-      (mapleOpen || r.species === species) &&
+      r.verdict === said.verdict &&
+      r.species === said.species &&
       (determinedOn === null || determinedOn === r.on)
   );
   if (known) return [];
@@ -260,15 +260,7 @@ function newDetermination(
   return [
     {
       ...envelopeOf(treeId, options)(determinedOn ?? options.today),
-      kind: 'determination',
-      verdict,
-      species,
-      probability: 1,
-      age: 'grown',
-      basis: 'declared',
-      lookSeason: null,
-      evidence: {},
-      note: 'taken from an imported file'
+      ...said
     }
   ];
 }

@@ -214,6 +214,8 @@ export const plotSchema = z.object({
   standId: z.uuid().nullable(),
   /** what it is called on the ground: a number, mostly */
   name: z.string().trim().min(1).max(40),
+  /** where its centre lies; null where that was not taken */
+  centre: z.object({ eastM: metres, northM: metres }).nullable().default(null),
   design: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('fixed'), radiusM: z.number().min(1).max(50) }),
     z.object({ kind: z.literal('gauge'), bafM2PerHa: z.number().min(0.2).max(20) })

@@ -3,6 +3,8 @@
  * path or wire inside them makes the tree one for trained fallers. Nothing here ever says that a tree is safe to fell.
  */
 
+import { insideOutline, type Point } from './outline.ts';
+
 export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water';
 
 /** What people or wires may be at. Water is on the map, but a tree may fall towards it. */
@@ -10,9 +12,6 @@ const THREATENED: readonly SiteFeatureKind[] = ['building', 'path', 'line'];
 
 /** Clear distance in lengths of the tree. Source: 29 CFR 1910.266(d)(6)(ii). */
 export const CLEAR_TREE_LENGTHS = 2;
-
-/** Metres east and north. */
-type Point = readonly [number, number];
 
 export interface Reach<F> {
   readonly feature: F;
@@ -43,7 +42,7 @@ export function withinReach<F extends { readonly kind: SiteFeatureKind; readonly
 /** Metres from a point to a course of points, or to an outline that closes on itself. */
 function distanceTo(at: Point, { kind, points }: { kind: SiteFeatureKind; points: readonly Point[] }): number {
   const closed = kind === 'building';
-  if (closed && inside(at, points)) return 0;
+  if (closed && insideOutline(at, points)) return 0;
   let nearest = Infinity;
   for (let i = closed ? 0 : 1; i < points.length; i++)
     nearest = Math.min(nearest, toSegment(at, points.at(i - 1)!, points[i]!));
@@ -55,14 +54,4 @@ function toSegment([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
   const length2 = dx * dx + dy * dy;
   const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
   return Math.hypot(x - ax - t * dx, y - ay - t * dy);
-}
-
-/** Even-odd rule: a ray to the east crosses the outline an odd number of times. */
-function inside([x, y]: Point, outline: readonly Point[]): boolean {
-  let within = false;
-  outline.forEach(([ax, ay], i) => {
-    const [bx, by] = outline.at(i - 1)!;
-    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) within = !within;
-  });
-  return within;
 }

@@ -13,7 +13,9 @@ import {
   type BushRecord,
   type BushSettings,
   type Entry,
+  type GroundFit,
   type SiteFeature,
+  type Stand,
   type Station,
   type TreeRow,
   type TreeState,
@@ -82,6 +84,15 @@ export class BushState {
     );
     return standing([...stored, ...waiting]);
   });
+  /** the trees of a round that was taken out of the walk; null while the whole walk is walked */
+  round = $state.raw<ReadonlySet<string> | null>(null);
+  /** what the bead string and the keys step through */
+  readonly walked = $derived.by(() => {
+    const { round } = this;
+    const rows = round === null ? [] : this.rows.filter((row) => round.has(row.id));
+    // Nobody walks to neighbours without a tag for their own sake.
+    return rows.length > 0 ? rows : this.rows.filter((row) => row.tagged !== false);
+  });
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
@@ -94,6 +105,8 @@ export class BushState {
   async open(): Promise<void> {
     const kept = await store.overviews.get(this.id);
     if (kept) this.overview = kept.overview;
+    const round = await store.drafts.get(`round/${this.id}`);
+    this.round = round?.value ? new Set(round.value as string[]) : null;
     await this.#readOutbox();
     await Promise.all([...new Set(treesIn(this.outbox))].map((treeId) => this.#fromDevice(treeId)));
     window.addEventListener('online', this.#wake);
@@ -251,10 +264,36 @@ export class BushState {
     return this.#send('PUT', 'walk', { order });
   }
 
+  /** Steps through these trees alone, in walking order, until the round is ended. */
+  walkOnly(ids: readonly string[] | null): void {
+    this.round = ids === null ? null : new Set(ids);
+    void store.drafts.put({ key: `round/${this.id}`, bushId: this.id, value: ids, at: Date.now() });
+  }
+
+  /** Draws a stand or something else on the ground, or another shape of it. */
+  async draw(what: 'stand' | 'feature', shape: Stand | SiteFeature): Promise<string | null> {
+    return this.#send('PUT', `${what}s/${shape.id}`, { version: this.overview!.bush.version, [what]: shape });
+  }
+
+  /** Takes a stand or something else on the ground away. */
+  async erase(what: 'stand' | 'feature', id: string): Promise<string | null> {
+    return this.#send('DELETE', `${what}s/${id}`, { version: this.overview!.bush.version });
+  }
+
+  /** Says where on earth the bush lies. */
+  async lieAt(origin: { lat: number; lon: number }): Promise<string | null> {
+    return this.#send('PATCH', '', { version: this.overview!.bush.version, origin });
+  }
+
+  /** Lays a picture under the map, or takes it away. */
+  async layGround(picture: { pictureBase64: string; fit: GroundFit } | null): Promise<string | null> {
+    return picture ? this.#send('PUT', 'ground', picture) : this.#send('DELETE', 'ground', {});
+  }
+
   /** What is no record of work and cannot wait in the outbox. @returns a sentence when that failed */
   async #send(method: string, what: string, body: object): Promise<string | null> {
     try {
-      const response = await fetch(`/api/v1/bushes/${this.id}/${what}`, {
+      const response = await fetch(`/api/v1/bushes/${this.id}${what === '' ? '' : `/${what}`}`, {
         method,
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(body)

@@ -43,7 +43,9 @@
   }
 
   async function takeBack(id: string): Promise<void> {
-    if (await call(`/${id}`, 'DELETE')) await look();
+    if (!(await call(`/${id}`, 'DELETE'))) return;
+    made = null;
+    await look();
   }
 </script>
 

@@ -25,13 +25,13 @@
   const index = $derived(
     Math.max(
       0,
-      bush.rows.findIndex((row) => row.id === current)
+      bush.walked.findIndex((row) => row.id === current)
     )
   );
 
   type Bead = { row: TreeRow; x: number; r: number; wants: boolean; idle: boolean; stand: string | null };
   const beads = $derived.by(() => {
-    const rows = bush.rows;
+    const rows = bush.walked;
     const middle = width / 2;
     const out: Bead[] = [];
     const bead = (i: number, x: number): Bead => {
@@ -63,12 +63,21 @@
   }
 </script>
 
+{#if bush.round}
+  <p
+    class="flex shrink-0 items-baseline gap-3 border-t border-base-300 bg-base-200 px-4 py-1 text-sm print:hidden"
+    data-testid="round"
+  >
+    <b>A round of {bush.walked.length} trees.</b>
+    <button class="link" onclick={() => bush.walkOnly(null)}>Back to the whole walk</button>
+  </p>
+{/if}
 <div class="flex shrink-0 items-stretch border-t border-base-300 bg-base-200 max-md:hidden print:hidden">
   <button
     class="w-10 shrink-0 hover:bg-base-300"
     aria-label="Tree before ([)"
     disabled={index === 0}
-    onclick={() => onchoose(bush.rows[index - 1]!.id)}
+    onclick={() => onchoose(bush.walked[index - 1]!.id)}
   >
     <ChevronLeft class="mx-auto" size={20} />
   </button>
@@ -133,8 +142,8 @@
   <button
     class="w-10 shrink-0 hover:bg-base-300"
     aria-label="Next tree (])"
-    disabled={index >= bush.rows.length - 1}
-    onclick={() => onchoose(bush.rows[index + 1]!.id)}
+    disabled={index >= bush.walked.length - 1}
+    onclick={() => onchoose(bush.walked[index + 1]!.id)}
   >
     <ChevronRight class="mx-auto" size={20} />
   </button>

@@ -9,6 +9,7 @@
     ['n', 'next tree that waits at this station'],
     ['/', 'find a tree by its tag'],
     ['l', 'everything known of this tree'],
+    ['m', 'the map'],
     ['u', 'change between metric and inch'],
     ['a, b, c …', 'on Identify: choose a look-card; 0 can’t tell, v compare, s save'],
     ['?', 'this page']

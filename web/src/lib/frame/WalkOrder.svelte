@@ -9,8 +9,9 @@
 
   /** How long the walk past all trees is, and a shorter one where there is one. */
   const bush = $derived(useBush());
-  const placed = $derived(bush.rows.filter((row) => row.eastM !== null));
-  const length = $derived(walkLength(bush.rows));
+  const walked = $derived(bush.rows.filter((row) => row.tagged !== false));
+  const placed = $derived(walked.filter((row) => row.eastM !== null));
+  const length = $derived(walkLength(walked));
   let found = $state.raw<{ order: string[]; lengthM: number } | null>(null);
   let looking = $state(false);
   let problem = $state<string | null>(null);
@@ -23,7 +24,7 @@
     problem = null;
     const worker = new Worker(new URL('../workers/walk.worker.ts', import.meta.url), { type: 'module' });
     try {
-      const trees = bush.rows.map(({ id, standId, eastM, northM }) => ({ id, standId, eastM, northM }));
+      const trees = walked.map(({ id, standId, eastM, northM }) => ({ id, standId, eastM, northM }));
       const first = placed[0]!;
       const order = await wrap<WalkWorker>(worker).shortWalk(trees, { eastM: first.eastM!, northM: first.northM! });
       const byId = new Map(trees.map((tree) => [tree.id, tree]));

@@ -1,6 +1,6 @@
 <script lang="ts">
   import {
-    isMaple,
+    declaration,
     knownMaple,
     SPECIES,
     speciesById,
@@ -91,17 +91,7 @@
     const records = await bush.recordAll(
       chosenRows.map((row) => ({
         treeId: row.id,
-        draft: {
-          kind: 'determination',
-          verdict: isMaple(settled) ? 'settled' : 'notMaple',
-          species: settled,
-          probability: 1,
-          age: 'grown',
-          basis: 'declared',
-          lookSeason: null,
-          evidence: {},
-          note: how.trim()
-        }
+        draft: declaration(settled, how.trim())
       }))
     );
     chosen.clear();

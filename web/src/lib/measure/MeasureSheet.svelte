@@ -20,6 +20,9 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import Listening from '$lib/devices/Listening.svelte';
+  import BookLine from '$lib/tree/BookLine.svelte';
+
   import GrowthLine from './GrowthLine.svelte';
   import MeasurePages from './MeasurePages.svelte';
   import StatureForm from './StatureForm.svelte';
@@ -136,6 +139,19 @@
     text = elsewhere = atText = '';
   }
 
+  /** A line from a caliper or tape: taken as if it were typed. */
+  function hear(written: string): void {
+    try {
+      const { quantity } = parseTrunkLength(written, 'cm');
+      setQuantity(quantity === 'girth' ? 'girth' : 'diameter');
+      if (quantity !== 'girth') method = 'calipers';
+      text = written.replace(/^(girth|diameter)\s+/i, '');
+    } catch (error) {
+      if (!(error instanceof UnreadableLength)) throw error;
+      toast.error(`The device sent “${written}”: ${error.message}`);
+    }
+  }
+
   function takeCorrection(): void {
     if (!question?.correctedDbhMm) return;
     setQuantity('diameter');
@@ -213,6 +229,7 @@
             >
           {/each}
         </div>
+        <Listening onreading={hear} />
         <label class="flex flex-col gap-1">
           <span
             >{chosen === 'girth' ? 'Girth' : 'Diameter'} at breast height ({preferences.length(
@@ -305,6 +322,7 @@
       <p>Viewers look; they do not write.</p>
     {/if}
     <StatureForm {treeId} />
+    <BookLine {treeId} />
   </section>
 
   <section aria-label="Growth" class="flex min-w-0 flex-col gap-4">

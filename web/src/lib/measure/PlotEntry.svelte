@@ -17,6 +17,8 @@
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import PlaceInput, { type GivenPlace } from '$lib/tree/PlaceInput.svelte';
+
   import { basalAreaFactors } from './gaugeTables.ts';
 
   /** Counting a plot, tree by tree; what is half counted stays on the device. */
@@ -36,6 +38,8 @@
   let species = $state<SpeciesId | ''>('sugarMaple');
   let text = $state('');
   let quantity = $state<'diameter' | 'girth'>('diameter');
+  let centre = $state.raw<GivenPlace | null>(null);
+  let centreProblem = $state<string | null>(null);
 
   onMount(async () => {
     const kept = await readDraft<Entry>(bush, 'plot', bush.id);
@@ -105,12 +109,14 @@
       kind: 'plot',
       standId: entry.standId || null,
       name: name.trim(),
+      centre: centre && { eastM: centre.eastM, northM: centre.northM },
       design: kind === 'fixed' ? { kind, radiusM } : { kind, bafM2PerHa },
       trees,
       note: ''
     });
     await dropDraft(bush, 'plot', bush.id);
     entry = null;
+    centre = null;
     toast.success(`Plot ${name}: ${trees.length} ${trees.length === 1 ? 'tree' : 'trees'} counted.`, {
       action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
     });
@@ -149,6 +155,12 @@
         </select></label
       >
     </div>
+    <details>
+      <summary class="cursor-pointer text-sm">
+        {centre ? 'Its centre is placed' : 'Place its centre: trees can then be placed from it'}
+      </summary>
+      <div class="mt-2"><PlaceInput bind:place={centre} bind:problem={centreProblem} /></div>
+    </details>
     <div class="grid grid-cols-2" role="group" aria-label="How the plot picks its trees">
       {#each [['fixed', 'All on a circle'], ['gauge', 'Angle gauge']] as const as [kind, label] (kind)}
         <button

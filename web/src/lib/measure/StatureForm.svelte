@@ -1,23 +1,17 @@
 <script lang="ts">
-  import {
-    crownRadius,
-    defaultHeight,
-    parseTrunkLength,
-    UnreadableLength,
-    type CrownRadii,
-    type LengthUnit
-  } from '@baumkin/core';
+  import { crownRadius, defaultHeight, type CrownRadii } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { groundUnit, readMetres } from '$lib/ui/readMetres.ts';
 
   /** Height and crown, where somebody measures them; until then both are taken from the diameter. */
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
-  const unit = $derived<LengthUnit>(preferences.units === 'metric' ? 'm' : 'ft');
+  const unit = $derived(groundUnit());
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
   const SIDES = ['north', 'east', 'south', 'west'] as const;
@@ -25,14 +19,8 @@
   let reaches = $state(['', '', '', '']);
 
   function read(text: string, most: number): number | null | string {
-    if (text.trim() === '') return null;
-    try {
-      const m = parseTrunkLength(text, unit).valueMm / 1000;
-      return m <= most ? m : `No maple here reaches ${metres(m)}: look at the unit.`;
-    } catch (error) {
-      if (error instanceof UnreadableLength) return error.message;
-      throw error;
-    }
+    const m = readMetres(text);
+    return typeof m === 'number' && m > most ? `No maple here reaches ${metres(m)}: look at the unit.` : m;
   }
 
   const heightM = $derived(read(height, 80));

@@ -12,6 +12,7 @@ import { archiveSchema } from '@baumkin/core/exchange';
 import { z } from 'zod';
 
 import { newTokenSchema } from './accounts.ts';
+import { devicesSchema } from './devices.ts';
 import { requests } from './requests.ts';
 
 /* The description of the interface (OpenAPI 3.1). Every schema in it is the one that the server checks by. */
@@ -96,6 +97,7 @@ const SCHEMAS = {
   }),
   Life: z.object({ records: z.array(recordSchema) }),
   Pack: z.object({ lives: z.array(z.object({ treeId: z.uuid(), records: z.array(recordSchema) })) }),
+  Devices: z.object({ devices: devicesSchema }),
   NewToken: newTokenSchema,
   Token: z.object({ token: z.string(), note }),
   Tokens: z.object({ tokens: z.array(note) }),
@@ -177,6 +179,7 @@ const PATHS: Readonly<Record<string, Partial<Record<Method, Operation & { takes?
         file: FILES
       }
     },
+    '/devices': { get: { says: 'Measuring devices that answer on this machine', gives: 'Devices' } },
     '/tokens': {
       get: { says: 'Your keys for programs; asked in person only', gives: 'Tokens' },
       post: { says: 'Make a key; in person only', takes: 'NewToken', gives: 'Token', status: 201 }

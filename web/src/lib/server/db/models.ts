@@ -151,6 +151,7 @@ export const WORK_TABLES: Readonly<
     columns: () => ({
       standId: { type: DataTypes.UUID, allowNull: true },
       name: text(40),
+      centre: { type: DataTypes.JSON, allowNull: true },
       design: { type: DataTypes.JSON, allowNull: false },
       trees: { type: DataTypes.JSON, allowNull: false },
       note: text(500)

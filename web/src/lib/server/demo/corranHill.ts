@@ -1,5 +1,6 @@
 import {
   crownRadius,
+  declaration,
   defaultHeight,
   drawColumn,
   DEFAULT_COLUMNS,
@@ -8,6 +9,8 @@ import {
   isMaple,
   judge,
   likelyAge,
+  offset,
+  outlineAreaHa,
   overlapOf,
   seededRng,
   SHIPPED_TABLE,
@@ -49,7 +52,7 @@ export function corranHill(seed = 1798): DemoBush {
     id: uuid(),
     name: plan.name,
     purpose: plan.purpose,
-    areaHa: plan.areaHa,
+    areaHa: round(outlineAreaHa(plan.outline), 2),
     wetness: plan.wetness,
     outline: plan.outline.map(([east, north]) => [east, north])
   }));
@@ -71,7 +74,8 @@ export function corranHill(seed = 1798): DemoBush {
   const walk = trees.flatMap(({ id }) => [id, ...stems.flatMap((stem) => (stem.base === id ? [stem.id] : []))]);
   const passing = inPassing(wood, trees, rng, uuid);
   records.push(...stems.flatMap((stem) => stem.records), ...passing);
-  for (const record of passing) if (record.kind === 'entry') walk.push(record.treeId);
+  for (const record of passing)
+    if (record.kind === 'entry') walk.splice(walk.indexOf(record.afterId!) + 1, 0, record.treeId);
   return { stands, features, walk, records, plots };
 }
 
@@ -122,7 +126,7 @@ function secondStems(
     const id = uuid();
     const envelope = envelopeOf(id, uuid);
     const dbhMm = Math.round(tree.dbhMm * (0.5 + 0.4 * rng.uniform()));
-    const angle = 2 * Math.PI * rng.uniform();
+    const place = offset(base, 360 * rng.uniform(), 0.6);
     const records: WorkRecord[] = [
       {
         ...envelope('2024-10-12'),
@@ -135,23 +139,15 @@ function secondStems(
       {
         ...envelope('2024-10-12'),
         kind: 'place',
-        eastM: round(base.eastM + 0.6 * Math.sin(angle), 2),
-        northM: round(base.northM + 0.6 * Math.cos(angle), 2),
+        eastM: round(place.eastM, 2),
+        northM: round(place.northM, 2),
         quality: 'surveyed',
         accuracyM: null,
         asTaken: `on the base of ${base.tag}`
       },
       {
         ...envelope('2024-10-12'),
-        kind: 'determination',
-        verdict: 'settled',
-        species: tree.species,
-        probability: 1,
-        age: likelyAge(dbhMm),
-        basis: 'declared',
-        lookSeason: 'leaf',
-        evidence: {},
-        note: 'one stump with the first stem'
+        ...declaration(tree.species, 'one stump with the first stem')
       },
       {
         ...envelope('2024-10-12'),
@@ -177,7 +173,7 @@ function inPassing(wood: readonly TrueTree[], trees: readonly BookTree[], rng: R
     const id = uuid();
     const envelope = envelopeOf(id, uuid);
     const distanceM = round(3 + 2.5 * rng.uniform(), 1);
-    const angle = (bearingDeg * Math.PI) / 180;
+    const place = offset(by, bearingDeg, distanceM);
     const dbhMm = 10 * Math.round(8 + 12 * rng.uniform());
     return [
       {
@@ -186,28 +182,21 @@ function inPassing(wood: readonly TrueTree[], trees: readonly BookTree[], rng: R
         kind: 'entry',
         tag: `by ${by.tag} ${'abc'[k]}`,
         tagged: false,
-        standId: by.standId
+        standId: by.standId,
+        afterId: by.id
       },
       {
         ...envelope('2025-08-03'),
         kind: 'place',
-        eastM: round(by.eastM + distanceM * Math.sin(angle), 2),
-        northM: round(by.northM + distanceM * Math.cos(angle), 2),
+        eastM: round(place.eastM, 2),
+        northM: round(place.northM, 2),
         quality: 'paced',
         accuracyM: null,
         asTaken: `${distanceM} m at ${bearingDeg}° from ${by.tag}`
       },
       {
         ...envelope('2025-08-03'),
-        kind: 'determination',
-        verdict: 'notMaple',
-        species: 'beech',
-        probability: 1,
-        age: likelyAge(dbhMm),
-        basis: 'declared',
-        lookSeason: 'leaf',
-        evidence: {},
-        note: ''
+        ...declaration('beech', 'seen in leaf')
       },
       {
         ...envelope('2025-08-03'),
@@ -264,6 +253,7 @@ function cruise(wood: readonly TrueTree[], stands: readonly Stand[], rng: Rng, u
       kind: 'plot',
       standId: stands[ledge]!.id,
       name: String(i + 1),
+      centre: { eastM: round(eastM, 1), northM: round(northM, 1) },
       design: { kind: 'fixed', radiusM },
       trees: inside.map((tree) => ({ species: tree.species, dbhMm: Math.round(tree.dbhMm / 5) * 5 })),
       note: ''

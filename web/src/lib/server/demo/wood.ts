@@ -14,7 +14,6 @@ type Mix = readonly (readonly [SpeciesId, number])[];
 export interface StandPlan {
   readonly name: string;
   readonly purpose: Stand['purpose'];
-  readonly areaHa: number;
   readonly wetness: Stand['wetness'];
   readonly outline: readonly (readonly [east: number, north: number])[];
   readonly box: readonly [west: number, south: number, east: number, north: number];
@@ -28,7 +27,6 @@ export const STANDS: readonly StandPlan[] = [
   {
     name: 'Upper Bush',
     purpose: 'syrup',
-    areaHa: 2.7,
     wetness: 'dry',
     outline: [
       [-4, 89],
@@ -58,7 +56,6 @@ export const STANDS: readonly StandPlan[] = [
   {
     name: 'Brook Bottom',
     purpose: 'mixed',
-    areaHa: 1.8,
     wetness: 'wet',
     outline: [
       [-5, -4],
@@ -88,7 +85,6 @@ export const STANDS: readonly StandPlan[] = [
   {
     name: 'North Ledge',
     purpose: 'wildlife',
-    areaHa: 1.5,
     wetness: 'moist',
     outline: [
       [238, 58],

@@ -41,8 +41,8 @@
     return part === 'life' || STATIONS.some((s) => s === part) ? part : null;
   });
   const station = $derived<Station | null>(STATIONS.find((s) => s === where) ?? null);
-  const index = $derived(bush.rows.findIndex((row) => row.id === treeId));
-  const tag = $derived(bush.rows[index]?.tag ?? null);
+  const index = $derived(bush.walked.findIndex((row) => row.id === treeId));
+  const tag = $derived(treeId ? (bush.byId.get(treeId)?.tag ?? null) : null);
 
   let helpOpen = $state(false);
   let findOpen = $state(false);
@@ -57,17 +57,17 @@
     });
   }
 
-  const position = () => (heading ? bush.rows.findIndex((row) => row.id === heading) : index);
+  const position = () => (heading ? bush.walked.findIndex((row) => row.id === heading) : index);
 
   function step(by: number): void {
-    const row = bush.rows[position() + by];
+    const row = bush.walked[position() + by];
     if (row) choose(row.id);
   }
 
   /** The next tree in walking order that waits at this station, from the current one round to it again. */
   function nextWaiting(): void {
     if (!station) return;
-    const rows = bush.rows;
+    const rows = bush.walked;
     const from = position();
     for (let i = 1; i <= rows.length; i++) {
       const row = rows[(from + i) % rows.length]!;
@@ -88,6 +88,7 @@
           n: nextWaiting,
           '/': () => (findOpen = true),
           '?': () => (helpOpen = true),
+          m: () => void goto(`/bush/${bush.id}/map`),
           l: () => treeId && void goto(`/bush/${bush.id}/life/${treeId}`),
           u: () => preferences.setUnits(preferences.units === 'metric' ? 'inch' : 'metric')
         }[event.key];
@@ -113,7 +114,7 @@
       <button
         class="h-12 w-14"
         aria-label="Next tree"
-        disabled={index < 0 || index >= bush.rows.length - 1}
+        disabled={index >= bush.walked.length - 1}
         onclick={() => step(1)}><ChevronRight class="mx-auto" /></button
       >
     </div>

@@ -1,17 +1,21 @@
 <script lang="ts">
-  import { isMaple, knownMaple, radiusOf, type Station } from '@baumkin/core';
+  import { isMaple, knownMaple, type Station } from '@baumkin/core';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { TRAIL } from '$lib/frame/stations.ts';
   import WalkOrder from '$lib/frame/WalkOrder.svelte';
-  import Features from '$lib/ui/Features.svelte';
+  import Legend from '$lib/map/Legend.svelte';
+  import { mapTrees } from '$lib/map/mapTrees.ts';
+  import { questionsFor } from '$lib/map/questions.ts';
+  import StandMap from '$lib/map/StandMap.svelte';
   import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
 
   const bush = $derived(useBush());
   const rows = $derived(bush.rows);
-  const maples = $derived(rows.filter((r) => knownMaple(r) === true));
+  const tagged = $derived(rows.filter((r) => r.tagged !== false));
+  const maples = $derived(tagged.filter((r) => knownMaple(r) === true));
   const decided = $derived(rows.filter((r) => r.decidedTaps !== null));
   const taps = $derived(decided.reduce((sum, r) => sum + r.decidedTaps!, 0));
   const drilled = $derived(rows.reduce((sum, r) => sum + r.drilled, 0));
@@ -25,28 +29,13 @@
   };
   const next = $derived(TRAIL.find((s) => bush.outstanding[s.id] > 0) ?? null);
 
-  const placed = $derived(rows.filter((r) => r.eastM !== null && r.northM !== null));
-  const frame = $derived.by(() => {
-    const east = placed.map((r) => r.eastM!);
-    const north = placed.map((r) => r.northM!);
-    const pad = 8;
-    const [w, e, s, n] = [
-      Math.min(...east) - pad,
-      Math.max(...east) + pad,
-      Math.min(...north) - pad,
-      Math.max(...north) + pad
-    ];
-    // Room above for the name of the northernmost stand.
-    return { x: w, y: -n - 6, width: e - w, height: n - s + 6 };
-  });
-  const standLabels = $derived(
-    (bush.overview?.stands ?? []).flatMap((stand) => {
-      const inside = placed.filter((r) => r.standId === stand.id);
-      if (inside.length === 0) return [];
-      const x = inside.reduce((sum, r) => sum + r.eastM!, 0) / inside.length;
-      const y = -Math.max(...inside.map((r) => r.northM!));
-      return [{ stand, x, y }];
-    })
+  let asked = $state('kind');
+  const questions = $derived(questionsFor(bush));
+  const question = $derived(questions.find((q) => q.id === asked)!);
+  const trees = $derived(mapTrees(rows, question));
+  const scene = $derived({ trees, tones: question.answers, chosen: new Set<string>(), current: null });
+  const ground = $derived(
+    bush.overview?.ground ? { url: `/api/v1/bushes/${bush.id}/ground`, fit: bush.overview.ground } : null
   );
 </script>
 
@@ -62,7 +51,7 @@
       <div>
         <h1>{bush.overview.bush.name}</h1>
         <p class="mt-2 text-lg leading-snug">
-          {rows.length} tagged trees, {maples.length} of them maples. For season {bush.season}, {taps === 0 &&
+          {tagged.length} tagged trees, {maples.length} of them maples. For season {bush.season}, {taps === 0 &&
           decided.length === 0
             ? 'nothing is decided yet'
             : `${taps} ${taps === 1 ? 'taphole is' : 'tapholes are'} decided on ${decided.length} trees, ${drilled} drilled`}.
@@ -91,80 +80,32 @@
       </ul>
       <WalkOrder />
     </section>
-    {#if placed.length > 0}
-      <section class="min-w-0 max-md:hidden" aria-label="Stand map">
-        <svg
-          viewBox="{frame.x} {frame.y} {frame.width} {frame.height}"
-          class="block max-h-[calc(100dvh-13rem)] w-full bg-base-200"
-          role="group"
-          aria-label="The trees from above, north up"
-        >
-          <Features features={bush.features} x={(east) => east} y={(north) => -north} stroke={0.9} />
-          {#each placed as row (row.id)}
-            {@const maple = knownMaple(row)}
-            <!-- the bead string and the search reach every tree by key -->
-            <!-- svelte-ignore a11y_click_events_have_key_events -->
-            <g
-              role="button"
-              tabindex="-1"
-              aria-label="Tree {row.tag}"
-              class="cursor-pointer"
-              onclick={() => goto(`/bush/${bush.id}/life/${row.id}`)}
-            >
-              <title>Tree {row.tag}{row.dbhMm ? `, ${preferences.length(row.dbhMm, 'trunk')}` : ''}</title>
-              <circle
-                cx={row.eastM}
-                cy={-row.northM!}
-                r={row.dbhMm ? radiusOf({ ...row, dbhMm: row.dbhMm }) : 1.5}
-                class={maple === true
-                  ? 'fill-secondary/35 stroke-secondary'
-                  : maple === null
-                    ? 'fill-primary/40 stroke-primary'
-                    : 'fill-base-content/8 stroke-base-content/40'}
-                stroke-width="0.35"
-              />
-              <circle cx={row.eastM} cy={-row.northM!} r="0.6" class="fill-base-content" />
-            </g>
-          {/each}
-          {#each bush.features as feature (feature.id)}
-            {@const [east, north] = feature.points[Math.floor(feature.points.length / 2)]!}
-            <text
-              x={east}
-              y={3 - north}
-              class="fill-base-content text-[5px] italic"
-              style="paint-order: stroke"
-              stroke="var(--color-base-200)"
-              stroke-width="1.4">{feature.name}</text
-            >
-          {/each}
-          {#each standLabels as { stand, x, y } (stand.id)}
-            <text
-              {x}
-              y={y - 2}
-              text-anchor="middle"
-              class="fill-base-content font-slab text-[6px] font-semibold"
-              style="paint-order: stroke"
-              stroke="var(--color-base-200)"
-              stroke-width="1.6">{stand.name}</text
-            >
-          {/each}
-        </svg>
-        <p class="aside mt-1.5 flex flex-wrap gap-x-5">
-          <span class="flex items-center gap-1.5"
-            ><span class="inline-block h-3.5 w-3.5 rounded-full border-2 border-secondary bg-secondary/35"
-            ></span>maple</span
-          >
-          <span class="flex items-center gap-1.5"
-            ><span class="inline-block h-3.5 w-3.5 rounded-full border-2 border-primary bg-primary/40"
-            ></span>unsettled</span
-          >
-          <span class="flex items-center gap-1.5"
-            ><span class="inline-block h-3.5 w-3.5 rounded-full border-2 border-base-content/40"></span>other trees</span
-          >
-          <span>Crowns to scale: as measured, or from the diameters.</span>
+    <section class="flex min-w-0 flex-col gap-2 max-md:hidden" aria-label="Stand map">
+      {#if trees.length > 0}
+        <div class="h-[calc(100dvh-12.5rem)] min-h-80 border border-base-300">
+          <StandMap
+            {scene}
+            stands={bush.overview.stands}
+            features={bush.features}
+            {ground}
+            onpick={(id) => id && goto(`/bush/${bush.id}/life/${id}`)}
+            hint={(tree) => `Tree ${tree.tag}${tree.says === '' ? '' : `: ${tree.says}`}`}
+          />
+        </div>
+        <div class="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-5">
+          <Legend {questions} bind:asked {rows} />
+          <a class="btn btn-outline" href="/bush/{bush.id}/map">Work on the map</a>
+        </div>
+      {:else}
+        <p class="max-w-prose">
+          No tree has a place yet, so there is no map. Places come in with a <a
+            class="link"
+            href="/bush/{bush.id}/exchange">file</a
+          >, from a receiver, by bearing and distance, or by a click:
+          <a class="link" href="/bush/{bush.id}/map">begin on the map</a>.
         </p>
-      </section>
-    {/if}
+      {/if}
+    </section>
   </div>
 {:else}
   <p class="aside">

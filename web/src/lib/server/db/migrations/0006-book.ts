@@ -5,7 +5,7 @@ import { addColumnOnce, addIndexOnce } from './tools.ts';
 /**
  * How a tree came into the book and where it stands become dated records; the row of a tree keeps what they amount to.
  * Trees that are there already get an entry and a place in the name of their bush's first steward. Stands get an
- * outline and the wetness of their ground.
+ * outline and the wetness of their ground, plots a centre.
  */
 export async function up(query: QueryInterface): Promise<void> {
   const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
@@ -54,6 +54,7 @@ export async function up(query: QueryInterface): Promise<void> {
   // Nothing ever wrote these two: heights and crowns are statures.
   for (const column of ['heightM', 'crownRadiusM'])
     if (column in (await query.describeTable('trees'))) await query.removeColumn('trees', column);
+  await addColumnOnce(query, 'plots', 'centre', { type: DataTypes.JSON, allowNull: true });
   await addColumnOnce(query, 'stands', 'wetness', { type: DataTypes.STRING(10), allowNull: true });
   await addColumnOnce(query, 'stands', 'outline', { type: DataTypes.JSON, allowNull: true });
 

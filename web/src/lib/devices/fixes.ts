@@ -1,0 +1,41 @@
+import { parseNmeaSentence } from 'nmea-simple';
+
+/** One answer of a satellite receiver. */
+export interface Fix {
+  readonly lat: number;
+  readonly lon: number;
+  /** one standard deviation, metres */
+  readonly sdM: number;
+}
+
+/** Error of a fix where the satellites stand well (HDOP 1), metres. From memory of receiver handbooks. */
+const RANGE_ERROR_M = 3;
+
+/** The fix in an NMEA 0183 sentence; null for other sentences, broken ones and a receiver that sees no satellites. */
+export function fixOf(sentence: string): Fix | null {
+  try {
+    const packet = parseNmeaSentence(sentence);
+    if (packet.sentenceId !== 'GGA' || packet.fixType === 'none') return null;
+    const { latitude: lat, longitude: lon, horizontalDilution } = packet;
+    if (!Number.isFinite(lat) || !Number.isFinite(lon)) return null;
+    return { lat, lon, sdM: RANGE_ERROR_M * (horizontalDilution > 0 ? horizontalDilution : 2) };
+  } catch {
+    return null;
+  }
+}
+
+/** Fixes a second apart share most of their error: half a minute of them counts as one more look. Working assumption. */
+const FIXES_TO_A_LOOK = 30;
+
+/** The mean of fixes, and how far off it may be (one standard deviation, metres); null for none. */
+export function meanFix(fixes: readonly Fix[]): { lat: number; lon: number; accuracyM: number; fixes: number } | null {
+  if (fixes.length === 0) return null;
+  const mean = (of: (fix: Fix) => number) => fixes.reduce((sum, fix) => sum + of(fix), 0) / fixes.length;
+  const looks = 1 + (fixes.length - 1) / FIXES_TO_A_LOOK;
+  return {
+    lat: mean((fix) => fix.lat),
+    lon: mean((fix) => fix.lon),
+    accuracyM: mean((fix) => fix.sdM) / Math.sqrt(looks),
+    fixes: fixes.length
+  };
+}

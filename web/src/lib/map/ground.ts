@@ -1,0 +1,66 @@
+import type { GroundFit } from '@baumkin/core';
+
+/**
+ * How a picture lies on the ground: two pins fix its scale, turn and shift. Pixels run right and down, metres east and
+ * north.
+ */
+export function placer({ pins: [a, b] }: Pick<GroundFit, 'pins'>): {
+  readonly toGround: (x: number, y: number) => [eastM: number, northM: number];
+  readonly metresPerPixel: number;
+  /** clockwise turn that brings north up, degrees */
+  readonly turnDeg: number;
+} {
+  // As complex numbers with the picture's y turned upwards: ground = factor * pixel + shift.
+  const [px, py] = [b.x - a.x, -(b.y - a.y)];
+  const [gx, gy] = [b.eastM - a.eastM, b.northM - a.northM];
+  const length2 = px * px + py * py;
+  const [re, im] = [(gx * px + gy * py) / length2, (gy * px - gx * py) / length2];
+  return {
+    toGround: (x, y) => {
+      const [dx, dy] = [x - a.x, -(y - a.y)];
+      return [a.eastM + re * dx - im * dy, a.northM + im * dx + re * dy];
+    },
+    metresPerPixel: Math.hypot(re, im),
+    turnDeg: (-Math.atan2(im, re) * 180) / Math.PI
+  };
+}
+
+/** A picture of the ground turned so that north is up, with the box that it fills; null where it cannot be read. */
+export async function northUp({ url, fit }: { readonly url: string; readonly fit: GroundFit }): Promise<{
+  url: string;
+  west: number;
+  south: number;
+  east: number;
+  north: number;
+} | null> {
+  const response = await fetch(url).catch(() => null);
+  if (!response?.ok) return null;
+  const bitmap = await createImageBitmap(await response.blob()).catch(() => null);
+  if (!bitmap) return null;
+  const { toGround, metresPerPixel, turnDeg } = placer(fit);
+  const corners = [
+    [0, 0],
+    [bitmap.width, 0],
+    [0, bitmap.height],
+    [bitmap.width, bitmap.height]
+  ].map(([x, y]) => toGround(x!, y!));
+  const [easts, norths] = [corners.map(([e]) => e), corners.map(([, n]) => n)];
+  const [west, east] = [Math.min(...easts), Math.max(...easts)];
+  const [south, north] = [Math.min(...norths), Math.max(...norths)];
+  // As fine as the picture itself, within what a canvas takes.
+  const scale = Math.min(1 / metresPerPixel, MOST_PIXELS / Math.max(east - west, north - south));
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.ceil((east - west) * scale);
+  canvas.height = Math.ceil((north - south) * scale);
+  const context = canvas.getContext('2d')!;
+  const [left, top] = toGround(0, 0);
+  context.translate((left - west) * scale, (north - top) * scale);
+  context.rotate((turnDeg * Math.PI) / 180);
+  context.scale(scale * metresPerPixel, scale * metresPerPixel);
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve));
+  return blob && { url: URL.createObjectURL(blob), west, south, east, north };
+}
+
+const MOST_PIXELS = 4096;

@@ -1,0 +1,136 @@
+import { fractionalYear, kindOf, REMEASURE_YEARS, speciesById, type TreeKind, type TreeRow } from '@baumkin/core';
+
+import type { BushState } from '$lib/client/bush.svelte.ts';
+import { preferences } from '$lib/client/preferences.svelte.ts';
+
+import type { Paint } from './treeLayer.ts';
+
+/** One answer that trees may give to a question. */
+interface Answer extends Paint {
+  readonly label: string;
+}
+
+/** What the steward may ask of all trees at once. */
+export interface Question {
+  readonly id: string;
+  readonly label: string;
+  readonly answers: readonly Answer[];
+  /** which answer a tree gives; null where the question does not concern it */
+  answer(row: TreeRow): number | null;
+  /** what it says of the tree in a word, for the map and the list */
+  says(row: TreeRow): string;
+}
+
+const SPRUCE = '--color-secondary';
+const AMBER = '--color-primary';
+const INK = '--color-base-content';
+const BLUE = '--color-info';
+const ramp = (labels: readonly string[], variable = SPRUCE): Answer[] =>
+  labels.map((label, i) => ({ label, variable, fill: 0.08 + (0.82 * i) / Math.max(1, labels.length - 1) }));
+
+const KINDS: readonly TreeKind[] = ['maple', 'unsettled', 'other'];
+const stepOf = (value: number, steps: readonly number[]) => steps.filter((step) => value >= step).length;
+
+/** The questions, with labels in the steward's units. */
+export function questionsFor(bush: BushState): readonly Question[] {
+  const length = (mm: number, use: 'trunk' | 'ring') => preferences.length(mm, use);
+  const diameters = preferences.units === 'metric' ? [250, 400, 600] : [254, 381, 508];
+  const rings = [0.8, 1.2, 1.8];
+  const bands = (steps: readonly number[], use: 'trunk' | 'ring') => [
+    `under ${length(steps[0]!, use)}`,
+    ...steps.slice(1).map((to, i) => `${length(steps[i]!, use)} to ${length(to, use)}`),
+    `${length(steps.at(-1)!, use)} and more`
+  ];
+  const maple = (row: TreeRow) => kindOf(row) === 'maple';
+  const age = (row: TreeRow) =>
+    row.lastReadingOn === null ? null : fractionalYear(bush.today) - fractionalYear(row.lastReadingOn);
+  return [
+    {
+      id: 'kind',
+      label: 'What is it?',
+      answers: [
+        { label: 'maple', variable: SPRUCE, fill: 0.45 },
+        { label: 'not settled', variable: AMBER, fill: 0.5 },
+        { label: 'another tree', variable: INK, fill: 0.1 }
+      ],
+      answer: (row) => KINDS.indexOf(kindOf(row)),
+      says: (row) =>
+        row.verdict === 'mapleOpen'
+          ? 'maple'
+          : kindOf(row) === 'unsettled' || !row.species
+            ? '?'
+            : speciesById(row.species).name
+    },
+    {
+      id: 'diameter',
+      label: 'How thick?',
+      answers: ramp(bands(diameters, 'trunk')),
+      answer: (row) => (row.dbhMm === null ? null : stepOf(row.dbhMm, diameters)),
+      says: (row) => (row.dbhMm === null ? '' : length(row.dbhMm, 'trunk'))
+    },
+    {
+      id: 'growth',
+      label: 'How does it grow?',
+      answers: ramp(bands(rings, 'ring')),
+      answer: (row) => (row.ownGrowth === 0 ? null : stepOf(row.ringMm, rings)),
+      says: (row) => (row.ownGrowth === 0 ? '' : `${length(row.ringMm, 'ring')} a year`)
+    },
+    {
+      id: 'due',
+      label: 'What is due?',
+      answers: [
+        { label: 'a question is open', variable: '--color-error', fill: 0.55 },
+        { label: 'never measured', variable: AMBER, fill: 0.9 },
+        { label: `older than ${REMEASURE_YEARS} years`, variable: AMBER, fill: 0.4 },
+        { label: 'fresh', variable: SPRUCE, fill: 0.25 }
+      ],
+      answer: (row) => {
+        if (kindOf(row) === 'other' || !row.tagged) return null;
+        if (row.questions > 0) return 0;
+        const years = age(row);
+        return years === null ? 1 : years > REMEASURE_YEARS ? 2 : 3;
+      },
+      says: (row) => row.lastReadingOn?.slice(0, 4) ?? 'never'
+    },
+    {
+      id: 'taps',
+      label: 'How many taps?',
+      answers: [
+        { label: 'not decided', variable: AMBER, fill: 0.3 },
+        { label: 'rests', variable: INK, fill: 0.15 },
+        { label: 'one', variable: SPRUCE, fill: 0.3 },
+        { label: 'two', variable: SPRUCE, fill: 0.6 },
+        { label: 'three and more', variable: SPRUCE, fill: 0.9 }
+      ],
+      answer: (row) => (!maple(row) ? null : row.decidedTaps === null ? 0 : 1 + Math.min(3, row.decidedTaps)),
+      says: (row) => (row.decidedTaps === null ? '' : row.decidedTaps === 1 ? '1 tap' : `${row.decidedTaps} taps`)
+    },
+    {
+      id: 'place',
+      label: 'How well is its place known?',
+      answers: [
+        { label: 'surveyed', variable: SPRUCE, fill: 0.7 },
+        { label: 'paced', variable: SPRUCE, fill: 0.25 },
+        { label: 'phone: too rough for crowns', variable: AMBER, fill: 0.4 },
+        { label: 'as an instrument said', variable: BLUE, fill: 0.4 }
+      ],
+      answer: (row) =>
+        row.positionAccuracyM !== null && row.positionAccuracyM !== undefined
+          ? 3
+          : row.positionQuality === null
+            ? null
+            : ['surveyed', 'paced', 'phone'].indexOf(row.positionQuality),
+      says: (row) => row.positionQuality ?? ''
+    },
+    {
+      id: 'marks',
+      label: 'What is marked?',
+      answers: [
+        { label: 'to take', variable: '--color-error', fill: 0.5 },
+        { label: 'to keep', variable: SPRUCE, fill: 0.7 }
+      ],
+      answer: (row) => (row.mark === 'take' ? 0 : row.mark === 'keep' ? 1 : null),
+      says: (row) => row.mark ?? ''
+    }
+  ];
+}

@@ -1,0 +1,214 @@
+import Flatbush from 'flatbush';
+import type * as Leaflet from 'leaflet';
+
+/** A tree as the map draws it. */
+export interface MapTree {
+  readonly id: string;
+  readonly tag: string;
+  readonly eastM: number;
+  readonly northM: number;
+  readonly crownM: number;
+  readonly trunkM: number;
+  /** index into the tones; null for a tree that the question does not concern */
+  readonly tone: number | null;
+  /** what the question has to say of it; shown where there is room */
+  readonly says: string;
+  /** how far off its place may be, one standard deviation, metres */
+  readonly roughM: number;
+  readonly tagged: boolean;
+}
+
+/** How a tone is painted: a colour of the theme and how strongly it fills the crown. */
+export interface Paint {
+  readonly variable: string;
+  readonly fill: number;
+}
+
+/** What the layer draws from; handed over anew whenever anything of it changes. */
+export interface Scene {
+  readonly trees: readonly MapTree[];
+  readonly tones: readonly Paint[];
+  readonly chosen: ReadonlySet<string>;
+  readonly current: string | null;
+}
+
+/** Rougher positions than this are drawn as rough, metres. */
+const ROUGH_M = 2;
+/** Pixels to a metre from which there is room for words, and the most trees that get any. */
+const WORDS_FROM = 7;
+const MOST_WORDS = 250;
+/** A finger finds a tree this close, pixels. */
+const REACH_PX = 14;
+
+/**
+ * Trees on one canvas, found by a spatial index: only what is in sight is drawn, so that twenty thousand stay smooth.
+ * Leaflet moves the canvas while the map is dragged and asks for a new picture when it rests.
+ */
+export function makeTreeLayer(L: typeof Leaflet) {
+  // Leaflet's renderers are made to be extended; its type declarations leave their inner methods out.
+  const Renderer = L.Renderer as unknown as new (options: object) => Leaflet.Renderer;
+  const inherited = Renderer.prototype as unknown as { _update: (this: unknown) => void };
+
+  class TreeLayer extends Renderer {
+    declare _container: HTMLCanvasElement;
+    declare _bounds: Leaflet.Bounds;
+    declare _map: Leaflet.Map & { _animatingZoom?: boolean };
+    #scene: Scene = { trees: [], tones: [], chosen: new Set(), current: null };
+    #index: Flatbush | null = null;
+    #indexed: readonly MapTree[] | null = null;
+
+    show(scene: Scene): void {
+      this.#scene = scene;
+      if (scene.trees !== this.#indexed) {
+        this.#indexed = scene.trees;
+        this.#index = scene.trees.length > 0 ? new Flatbush(scene.trees.length) : null;
+        for (const { eastM, northM } of scene.trees) this.#index?.add(eastM, northM);
+        this.#index?.finish();
+      }
+      if (this._map) this._update();
+    }
+
+    /** The tree under a place: its trunk, or the crown whose trunk is nearest. */
+    at(eastM: number, northM: number, pxPerM: number): MapTree | null {
+      const { trees } = this.#scene;
+      let best: MapTree | null = null;
+      let least = Infinity;
+      for (const i of this.#index?.neighbors(eastM, northM, 12) ?? []) {
+        const tree = trees[i]!;
+        const away = Math.hypot(tree.eastM - eastM, tree.northM - northM);
+        if (away > Math.max(tree.crownM, REACH_PX / pxPerM) || away >= least) continue;
+        [best, least] = [tree, away];
+      }
+      return best;
+    }
+
+    /** Trees within a box, by their trunks. */
+    within(west: number, south: number, east: number, north: number): MapTree[] {
+      return (this.#index?.search(west, south, east, north) ?? []).map((i) => this.#scene.trees[i]!);
+    }
+
+    _initContainer(): void {
+      this._container = document.createElement('canvas');
+      this._container.setAttribute('aria-hidden', 'true');
+    }
+
+    _destroyContainer(): void {
+      this._container.remove();
+    }
+
+    _update(): void {
+      if (this._map._animatingZoom && this._bounds) return;
+      inherited._update.call(this);
+      const size = this._bounds.getSize();
+      const ratio = Math.min(2, window.devicePixelRatio || 1);
+      const canvas = this._container;
+      L.DomUtil.setPosition(canvas, this._bounds.min!);
+      canvas.width = ratio * size.x;
+      canvas.height = ratio * size.y;
+      canvas.style.width = `${size.x}px`;
+      canvas.style.height = `${size.y}px`;
+      const context = canvas.getContext('2d')!;
+      context.setTransform(ratio, 0, 0, ratio, -this._bounds.min!.x * ratio, -this._bounds.min!.y * ratio);
+      this.#draw(context);
+    }
+
+    #draw(context: CanvasRenderingContext2D): void {
+      const map = this._map;
+      const at = (layer: Leaflet.Point) => map.layerPointToLatLng(layer);
+      const [corner, opposite] = [at(this._bounds.min!), at(this._bounds.max!)];
+      const pad = 12;
+      const trees = this.within(corner.lng - pad, opposite.lat - pad, opposite.lng + pad, corner.lat + pad);
+      const zero = map.latLngToLayerPoint([0, 0]);
+      const pxPerM = map.latLngToLayerPoint([0, 1000]).subtract(zero).x / 1000;
+      const x = (tree: MapTree) => zero.x + tree.eastM * pxPerM;
+      const y = (tree: MapTree) => zero.y - tree.northM * pxPerM;
+      const style = getComputedStyle(this._container);
+      const colour = (variable: string) => style.getPropertyValue(variable).trim();
+      const [ink, paper, amber] = ['--color-base-content', '--color-base-200', '--color-primary'].map(colour) as [
+        string,
+        string,
+        string
+      ];
+
+      // Crowns tone by tone, so that the pen is changed a few times and not for each tree.
+      const { tones, chosen, current } = this.#scene;
+      const byTone = new Map<number | null, MapTree[]>();
+      for (const tree of trees) {
+        const list = byTone.get(tree.tone);
+        if (list) list.push(tree);
+        else byTone.set(tree.tone, [tree]);
+      }
+      for (const [tone, list] of byTone) {
+        const paint = tone === null ? { variable: '--color-base-content', fill: 0.05 } : tones[tone]!;
+        context.fillStyle = context.strokeStyle = colour(paint.variable);
+        context.lineWidth = tone === null ? 0.6 : 1.2;
+        for (const rough of [false, true]) {
+          context.beginPath();
+          for (const tree of list) {
+            if (tree.roughM > ROUGH_M !== rough) continue;
+            const r = Math.max(1.5, tree.crownM * pxPerM);
+            context.moveTo(x(tree) + r, y(tree));
+            context.arc(x(tree), y(tree), r, 0, 2 * Math.PI);
+          }
+          context.globalAlpha = paint.fill;
+          context.fill();
+          context.globalAlpha = tone === null ? 0.4 : 0.9;
+          // A crown whose place is rough has a broken edge.
+          context.setLineDash(rough && pxPerM > 1.5 ? [4, 4] : []);
+          context.stroke();
+        }
+      }
+      context.setLineDash([]);
+      context.globalAlpha = 1;
+
+      context.fillStyle = ink;
+      context.beginPath();
+      for (const tree of trees) {
+        if (!tree.tagged) continue;
+        const r = Math.max(pxPerM > 1 ? 1.4 : 0.7, (tree.trunkM * pxPerM) / 2);
+        context.moveTo(x(tree) + r, y(tree));
+        context.arc(x(tree), y(tree), r, 0, 2 * Math.PI);
+      }
+      context.fill();
+
+      context.strokeStyle = amber;
+      context.lineWidth = pxPerM > 4 ? 3 : 2;
+      context.beginPath();
+      for (const tree of trees) {
+        if (!chosen.has(tree.id)) continue;
+        const r = Math.max(4, (tree.trunkM * pxPerM) / 2 + 4);
+        context.moveTo(x(tree) + r, y(tree));
+        context.arc(x(tree), y(tree), r, 0, 2 * Math.PI);
+      }
+      context.stroke();
+      const here = current === null ? undefined : trees.find((tree) => tree.id === current);
+      if (here) {
+        const r = Math.max(9, here.crownM * pxPerM + 3);
+        context.strokeStyle = ink;
+        context.lineWidth = 2.5;
+        context.beginPath();
+        context.arc(x(here), y(here), r, 0, 2 * Math.PI);
+        context.stroke();
+      }
+
+      if (pxPerM < WORDS_FROM || trees.length > MOST_WORDS) return;
+      context.font = `600 ${Math.min(15, 8 + pxPerM / 3)}px ${style.fontFamily}`;
+      context.textAlign = 'center';
+      context.lineWidth = 3;
+      context.strokeStyle = paper;
+      context.fillStyle = ink;
+      for (const tree of trees) {
+        const below = y(tree) + (tree.trunkM * pxPerM) / 2;
+        const lines = [tree.tag, ...(tree.says === '' ? [] : [tree.says])];
+        lines.forEach((line, i) => {
+          context.strokeText(line, x(tree), below + 14 * (i + 1));
+          context.fillText(line, x(tree), below + 14 * (i + 1));
+        });
+      }
+    }
+  }
+  // Room beyond the edge, so that a short drag shows no empty ground.
+  return new TreeLayer({ padding: 0.25, pane: 'overlayPane' });
+}
+
+export type TreeLayer = ReturnType<typeof makeTreeLayer>;
