@@ -23,6 +23,7 @@ const tapped = (row) => row.decidedTaps !== null && row.lastTappedSeason === 202
 /** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string }[]} */
 const VIEWS = [
   { name: 'home', path: '' },
+  { name: 'map', path: 'map' },
   { name: 'identify', path: 'identify', of: unsettled },
   { name: 'identify-all', path: 'identify/all' },
   { name: 'clue-table', path: 'identify/clues' },
@@ -61,7 +62,6 @@ await run(async () => {
     mkdirSync(out, { recursive: true });
     const page = await browser.newPage({ baseURL: server.origin, viewport: BENCH, reducedMotion: 'reduce' });
     await page.goto('/sign-in');
-    await page.screenshot({ path: join(out, 'sign-in.png') });
     await page.getByLabel('Sign-in name').fill('hedda');
     await page.getByLabel('Password').fill('pale-shavings');
     await page.getByRole('button', { name: 'Sign in', exact: true }).click();

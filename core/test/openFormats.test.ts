@@ -14,8 +14,10 @@ import {
   readStatements,
   readTable,
   TABLES,
+  toLocalMetres,
   underOtherIds,
   UnreadableFile,
+  writeDeterminations,
   writeGeoJson,
   writeGpx,
   writeReadings,
@@ -25,6 +27,7 @@ import {
 } from '../src/exchange/index.ts';
 import { SPECIES } from '../src/identify/index.ts';
 import {
+  declaration,
   DEFAULT_BUSH_SETTINGS,
   deriveTree,
   recordSchema,
@@ -49,10 +52,9 @@ const treesDrawn = fc.uniqueArray(fc.record({ tag, species, eastM: metres, north
 });
 
 const near = (back: { position: unknown }, eastM: number, northM: number) => {
-  const { lat, lon } = back.position as { lat: number; lon: number };
+  const place = toLocalMetres(origin, back.position as { lat: number; lon: number });
   // A hundred-millionth of a degree is 1.1 mm.
-  expect(Math.abs((lat - origin.lat) * 111_150 - northM)).toBeLessThan(25);
-  expect(Number.isFinite(lon) && Number.isFinite(eastM)).toBe(true);
+  expect(Math.hypot(place.eastM - eastM, place.northM - northM)).toBeLessThan(0.003);
 };
 
 describe('GPX 1.1', () => {
@@ -68,7 +70,6 @@ describe('GPX 1.1', () => {
         expect(bad).toEqual([]);
         expect(statements.map((s) => [s.tag, s.species])).toEqual(trees.map((t) => [t.tag, t.species]));
         statements.forEach((s, i) => near(s, trees[i]!.eastM, trees[i]!.northM));
-        // Written again from what was read, it is the same file.
         expect(statements.every((s) => s.position && 'lat' in s.position && s.position.quality === 'phone')).toBe(true);
       })
     );
@@ -378,6 +379,33 @@ describe('tables', () => {
           );
         }
       )
+    );
+  });
+
+  it('of species read back the same', () => {
+    const said = fc.record({
+      species: fc.option(species, { nil: null }),
+      on: fc.integer({ min: 10, max: 28 }).map((day) => `2024-07-${day}`),
+      note: fc.string({ maxLength: 60 })
+    });
+    fc.assert(
+      fc.property(said, ({ species: name, on, note }) => {
+        const record: WorkRecord = {
+          ...declaration(name, note),
+          id: id(1),
+          treeId: id(0),
+          on,
+          recordedAt: `${on}T10:00:00.000Z`,
+          correctsId: null,
+          withdrawn: false
+        };
+        const state = deriveTree([record], 2027, '2026-11-23');
+        const file = readTable(writeDeterminations([{ tree: tree(0, '17'), stand: null, state }]), options);
+        expect(file.bad).toEqual([]);
+        expect(file.statements).toMatchObject([
+          { tag: '17', species: name, mapleOpen: name === null, determinedOn: on }
+        ]);
+      })
     );
   });
 

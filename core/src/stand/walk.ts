@@ -1,3 +1,5 @@
+import Flatbush from 'flatbush';
+
 /** A tree on the walk. */
 export interface WalkTree {
   readonly id: string;
@@ -73,41 +75,75 @@ const MOST_ROUNDS = 30;
 /** Longest run of trees that is moved elsewhere as a whole. */
 const LONGEST_RUN = 3;
 
+/** A better next step leads to one of so many nearest trees. */
+const NEAREST = 12;
+
 /**
- * 2-opt (Croes 1958) and Or-opt (Or 1976): turns a stretch round, or moves a short run of trees elsewhere, wherever that
- * shortens an open walk that begins at a fixed place.
+ * 2-opt (Croes 1958) and Or-opt (Or 1976) among near neighbours (Bentley 1992): turns a stretch round, or moves a short run
+ * of trees elsewhere, wherever that shortens an open walk that begins at a fixed place.
  */
 function shorten(trees: readonly PlacedTree[], from: Place): PlacedTree[] {
-  const walk = [...trees];
-  const place = (i: number): Place => (i < 0 ? from : walk[i]!);
+  if (trees.length < 3) return [...trees];
+  const index = new Flatbush(trees.length);
+  for (const { eastM, northM } of trees) index.add(eastM, northM);
+  index.finish();
+  const near = trees.map(({ eastM, northM }, i) =>
+    index.neighbors(eastM, northM, NEAREST + 1).filter((other) => other !== i)
+  );
+  // The walk as numbers of trees, and where on the walk each tree stands. Step -1 is the place that it begins at.
+  const walk = trees.map((_, i) => i);
+  const at = trees.map((_, i) => i);
+  const place = (k: number): Place => (k < 0 ? from : trees[walk[k]!]!);
   const step = (i: number, j: number) => (j >= walk.length ? 0 : apart(place(i), place(j)));
+  const number = (a: number, b: number) => {
+    for (let k = a; k <= b; k++) at[walk[k]!] = k;
+  };
+  const turn = (a: number, b: number) => {
+    for (let l = a, r = b; l < r; l++, r--) [walk[l], walk[r]] = [walk[r]!, walk[l]!];
+    number(a, b);
+  };
+
+  /** Steps i → i+1 and j → j+1 become i → j and i+1 → j+1, where that is shorter. */
+  const tryTurn = (i: number, j: number): boolean => {
+    if (j <= i + 1 || step(i, j) + step(i + 1, j + 1) >= step(i, i + 1) + step(j, j + 1) - WORTH_M) return false;
+    turn(i + 1, j);
+    return true;
+  };
+  /** Moves the run a .. b between k and k+1, turned or not, where that is shorter. */
+  const tryMove = (a: number, b: number, k: number): boolean => {
+    if (k >= a - 1 && k <= b) return false;
+    const saved = step(a - 1, a) + step(b, b + 1) - (b + 1 < walk.length ? step(a - 1, b + 1) : 0);
+    const straight = step(k, a) + (k + 1 < walk.length ? step(b, k + 1) : 0);
+    const turned = step(k, b) + (k + 1 < walk.length ? step(a, k + 1) : 0);
+    if (Math.min(straight, turned) - step(k, k + 1) >= saved - WORTH_M) return false;
+    const run = walk.splice(a, b - a + 1);
+    walk.splice(k < a ? k + 1 : k + 1 - run.length, 0, ...(turned < straight ? run.reverse() : run));
+    number(Math.min(a, k + 1), Math.max(b, k));
+    return true;
+  };
+
   for (let round = 0, better = true; better && round < MOST_ROUNDS; round++) {
     better = false;
-    for (let i = -1; i < walk.length - 2; i++)
-      for (let j = i + 2; j < walk.length; j++) {
-        // Turning i+1 .. j round changes the two steps at its ends.
-        if (step(i, j) + step(i + 1, j + 1) >= step(i, i + 1) + step(j, j + 1) - WORTH_M) continue;
-        for (let a = i + 1, b = j; a < b; a++, b--) [walk[a], walk[b]] = [walk[b]!, walk[a]!];
-        better = true;
+    // Only steps to a near tree can be shorter than those they take the place of.
+    for (let tree = 0; tree < trees.length; tree++)
+      for (const other of near[tree]!) {
+        const [p, q] = [at[tree]!, at[other]!];
+        if (tryTurn(Math.min(p, q), Math.max(p, q)) || tryTurn(Math.min(p, q) - 1, Math.max(p, q) - 1)) better = true;
       }
+    for (let tree = 0; tree < trees.length; tree++) if (tryTurn(-1, at[tree]!)) better = true;
     for (let run = 1; run <= LONGEST_RUN; run++)
-      for (let i = 0; i + run <= walk.length; i++) {
-        const saved = step(i - 1, i) + step(i + run - 1, i + run) - (i + run < walk.length ? step(i - 1, i + run) : 0);
-        if (saved <= WORTH_M) continue;
-        const moved = walk.splice(i, run);
-        let best = { at: i, costs: saved, turned: false };
-        for (let k = 0; k <= walk.length; k++) {
-          const old = step(k - 1, k);
-          const [head, tail] = [moved[0]!, moved.at(-1)!];
-          for (const turned of run > 1 ? [false, true] : [false]) {
-            const [first, last] = turned ? [tail, head] : [head, tail];
-            const costs = apart(place(k - 1), first) + (k < walk.length ? apart(last, walk[k]!) : 0) - old;
-            if (costs < best.costs - WORTH_M) best = { at: k, costs, turned };
-          }
+      for (let tree = 0; tree < trees.length; tree++)
+        for (const other of near[tree]!) {
+          const p = at[tree]!;
+          const q = at[other]!;
+          // The run begins or ends at the tree, and goes before or behind its neighbour.
+          const runs = [
+            [p, p + run - 1],
+            [p - run + 1, p]
+          ] as const;
+          const moved = runs.some(([a, b]) => a >= 0 && b < walk.length && (tryMove(a, b, q) || tryMove(a, b, q - 1)));
+          if (moved) better = true;
         }
-        walk.splice(best.at, 0, ...(best.turned ? moved.reverse() : moved));
-        if (best.costs < saved - WORTH_M) better = true;
-      }
   }
-  return walk;
+  return walk.map((tree) => trees[tree]!);
 }

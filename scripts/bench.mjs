@@ -1,0 +1,117 @@
+import { chromium } from '@playwright/test';
+
+import { ensureBuild } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { exec, freePort } from './lib/exec.mjs';
+import { run, say, Trouble } from './lib/say.mjs';
+import { prepareTables, startServer } from './lib/server.mjs';
+import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
+
+/** Speed of the core, of the database's side and of the map: ratios within one run, not limits. */
+const MANY = 20_000;
+
+await run(async () => {
+  await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'chromium']);
+  await ensureNodeModules();
+  await bench('core', {});
+  const database = await startDatabase('test-db');
+  /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
+  let server;
+  try {
+    await bench('web', { DATABASE_URL: database.url });
+    await ensureBuild();
+    await database.reset();
+    await prepareTables(database.url, 'demo');
+    server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true });
+    await benchMap(server.origin);
+  } finally {
+    await server?.stop();
+    await database.stop();
+  }
+});
+
+/** @param {string} root @param {Record<string, string>} env */
+async function bench(root, env) {
+  const { code } = await exec('npx', ['vitest', 'bench', '--run', '--root', root], { env });
+  if (code !== 0) throw new Trouble(`The bench of ${root} did not come to its end.`);
+}
+
+/** The map of the demo bush and of one fifty times as large, in one browser. @param {string} origin */
+async function benchMap(origin) {
+  const browser = await chromium.launch({
+    executablePath: program('chromium'),
+    args: ['--no-sandbox', '--disable-gpu']
+  });
+  try {
+    const page = await browser.newPage({ baseURL: origin, viewport: { width: 1280, height: 800 } });
+    await page.goto('/sign-in');
+    await page.getByLabel('Sign-in name').fill('hedda');
+    await page.getByLabel('Password').fill('pale-shavings');
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await page.waitForURL(/\/bush\//);
+    const bush = new URL(page.url()).pathname.split('/')[2];
+    const few = await mapTimes(page, `/bush/${bush}/map`);
+    const rows = Array.from(
+      { length: MANY },
+      (_, i) => `N${i},sugar maple,${60 + ((i * 7) % 130)},${(i % 160) * 4},${300 + Math.floor(i / 160) * 4}`
+    );
+    const text = `tag,species,girth_cm,east_m,north_m\n${rows.join('\n')}`;
+    const begun = Date.now();
+    const answer = await page.request.post(`/api/v1/bushes/${bush}/import`, { data: { text }, timeout: 120_000 });
+    if (!answer.ok()) throw new Trouble(`The trees for the map were not stored: ${await answer.text()}`);
+    say(`\nAn import of ${MANY} trees over the wire: ${Date.now() - begun} ms`);
+    const many = await mapTimes(page, `/bush/${bush}/map`);
+    say(`\nThe map                    412 trees   ${MANY + 412} trees`);
+    for (const key of /** @type {const} */ (['firstMs', 'drawMs', 'worstFrameMs']))
+      say(
+        `${{ firstMs: 'first picture, all in', drawMs: 'drawn anew', worstFrameMs: 'worst frame of a drag' }[key].padEnd(24)} ${few[key].toFixed(0).padStart(8)} ms ${many[key].toFixed(0).padStart(10)} ms`
+      );
+  } finally {
+    await browser.close();
+  }
+}
+
+/** @param {import('@playwright/test').Page} page @param {string} path */
+async function mapTimes(page, path) {
+  await page.goto(path);
+  await page.waitForSelector('[data-testid="map"][data-ready="true"]');
+  await page.waitForLoadState('networkidle');
+  // The second time everything is at hand: what is measured is the work, not the loading of the program.
+  await page.reload();
+  await page.waitForSelector('[data-testid="map"][data-ready="true"]');
+  const firstMs = await page.evaluate(() => performance.now());
+  await page.waitForLoadState('networkidle');
+  const drawMs = await page.evaluate(async () => {
+    const begun = performance.now();
+    for (let i = 0; i < 5; i++) {
+      window.dispatchEvent(new Event('resize'));
+      /** @type {HTMLElement} */ (document.querySelector('.leaflet-control-zoom-in')).click();
+      await new Promise((resolve) => requestAnimationFrame(() => resolve(undefined)));
+      /** @type {HTMLElement} */ (document.querySelector('.leaflet-control-zoom-out')).click();
+      await new Promise((resolve) => requestAnimationFrame(() => resolve(undefined)));
+    }
+    return (performance.now() - begun) / 10;
+  });
+  const box = /** @type {{ x: number, y: number, width: number, height: number }} */ (
+    await page.getByTestId('map').boundingBox()
+  );
+  const frames = page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        const times = /** @type {number[]} */ ([]);
+        const end = performance.now() + 2500;
+        const tick = (/** @type {number} */ now) => {
+          times.push(now);
+          if (now < end) requestAnimationFrame(tick);
+          else resolve(Math.max(...times.slice(1).map((t, i) => t - /** @type {number} */ (times[i]))));
+        };
+        requestAnimationFrame(tick);
+      })
+  );
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  for (let i = 0; i < 40; i++)
+    await page.mouse.move(box.x + box.width / 2 + 6 * (i % 20), box.y + box.height / 2 + 3 * i);
+  await page.mouse.up();
+  return { firstMs, drawMs, worstFrameMs: /** @type {number} */ (await frames) };
+}
