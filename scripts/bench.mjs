@@ -81,6 +81,8 @@ async function mapTimes(page, path) {
   await page.waitForSelector('[data-testid="map"][data-ready="true"]');
   const firstMs = await page.evaluate(() => performance.now());
   await page.waitForLoadState('networkidle');
+  // The device is still putting the records of all trees aside.
+  await page.waitForTimeout(6000);
   const drawMs = await page.evaluate(async () => {
     const begun = performance.now();
     for (let i = 0; i < 5; i++) {

@@ -157,6 +157,8 @@ describe('what a falling tree could reach: two tree lengths, 29 CFR 1910.266(d)(
     // The wall between the last corner and the first counts as well.
     expect(withinReach(-6, 2.5, 12, [shed])).toMatchObject([{ distanceM: 6 }]);
     expect(withinReach(4, 29.1, 12, [shed])).toEqual([]);
+    // A phone's place is five metres off as a rule: the tree is taken to stand nearer.
+    expect(withinReach(4, 29.1, 12, [shed], 5)).toMatchObject([{ distanceM: expect.closeTo(14.1, 9) }]);
   });
 
   it('follows a path between its points and beyond none of its ends', () => {

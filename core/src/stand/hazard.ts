@@ -24,16 +24,18 @@ export interface Reach<F> {
 /**
  * Buildings, paths and lines within two tree lengths of a trunk, nearest first.
  * @param heightM of the tree
+ * @param roughM how far off the tree's place may be, one standard deviation: it is taken to stand two of them nearer
  */
 export function withinReach<F extends { readonly kind: SiteFeatureKind; readonly points: readonly Point[] }>(
   eastM: number,
   northM: number,
   heightM: number,
-  features: readonly F[]
+  features: readonly F[],
+  roughM = 0
 ): Reach<F>[] {
   return features
     .filter((feature) => THREATENED.includes(feature.kind))
-    .map((feature) => ({ feature, distanceM: distanceTo([eastM, northM], feature) }))
+    .map((feature) => ({ feature, distanceM: Math.max(0, distanceTo([eastM, northM], feature) - 2 * roughM) }))
     .filter(({ distanceM }) => distanceM <= CLEAR_TREE_LENGTHS * heightM)
     .sort((a, b) => a.distanceM - b.distanceM)
     .map((reach) => ({ ...reach, withinOneLength: reach.distanceM <= heightM }));

@@ -23,7 +23,7 @@
 </script>
 
 {#if offered.length > 0}
-  <p class="flex flex-wrap items-center gap-x-3 text-sm" data-testid="devices">
+  <p class="flex flex-wrap items-center gap-x-3 text-sm max-md:min-h-11" data-testid="devices">
     {#if device}
       <span role="status">Listening to the {device.name}: measure, and press its button.</span>
       <button type="button" class="link" onclick={() => (device = null)}>Stop</button>

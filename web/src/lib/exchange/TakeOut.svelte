@@ -21,7 +21,7 @@
 </script>
 
 {#snippet file(name: string, label: string, about: string)}
-  <li class="flex items-baseline gap-3 border-b border-base-300/60 py-1.5">
+  <li class="flex items-center gap-3 border-b border-base-300/60 py-1.5">
     <a class="inline-flex min-w-36 link items-center gap-1.5" href={href(name)} download
       ><Download size={15} />{label}</a
     >

@@ -24,6 +24,30 @@ export interface Paint {
   readonly fill: number;
 }
 
+/** A tree that the question does not concern. */
+const NO_ANSWER: Paint = { variable: '--color-base-content', fill: 0.05 };
+/** Crowns up to this radius are stamped, pixels. */
+const LARGEST_STAMP_PX = 14;
+
+/** A crown around the pen's origin. One whose place is rough has a broken edge. */
+function paintCrown(
+  pen: CanvasRenderingContext2D,
+  radiusPx: number,
+  { colour, fill }: { readonly colour: string; readonly fill: number },
+  faint: boolean,
+  rough: boolean
+): void {
+  pen.fillStyle = pen.strokeStyle = colour;
+  pen.lineWidth = faint ? 0.6 : 1.2;
+  pen.setLineDash(rough ? [4, 4] : []);
+  pen.beginPath();
+  pen.arc(0, 0, radiusPx, 0, 2 * Math.PI);
+  pen.globalAlpha = fill;
+  pen.fill();
+  pen.globalAlpha = faint ? 0.4 : 0.9;
+  pen.stroke();
+}
+
 /** What the layer draws from; handed over anew whenever anything of it changes. */
 export interface Scene {
   readonly trees: readonly MapTree[];
@@ -130,46 +154,49 @@ export function makeTreeLayer(L: typeof Leaflet) {
         string
       ];
 
-      // Crowns tone by tone, so that the pen is changed a few times and not for each tree.
       const { tones, chosen, current } = this.#scene;
-      const byTone = new Map<number | null, MapTree[]>();
+      const paints = [...tones, NO_ANSWER].map((paint) => ({ colour: colour(paint.variable), fill: paint.fill }));
+      const ratio = Math.min(2, window.devicePixelRatio || 1);
+      const stamps = new Map<number, HTMLCanvasElement>();
       for (const tree of trees) {
-        const list = byTone.get(tree.tone);
-        if (list) list.push(tree);
-        else byTone.set(tree.tone, [tree]);
-      }
-      for (const [tone, list] of byTone) {
-        const paint = tone === null ? { variable: '--color-base-content', fill: 0.05 } : tones[tone]!;
-        context.fillStyle = context.strokeStyle = colour(paint.variable);
-        context.lineWidth = tone === null ? 0.6 : 1.2;
-        for (const rough of [false, true]) {
-          context.beginPath();
-          for (const tree of list) {
-            if (tree.roughM > ROUGH_M !== rough) continue;
-            const r = Math.max(1.5, tree.crownM * pxPerM);
-            context.moveTo(x(tree) + r, y(tree));
-            context.arc(x(tree), y(tree), r, 0, 2 * Math.PI);
-          }
-          context.globalAlpha = paint.fill;
-          context.fill();
-          context.globalAlpha = tone === null ? 0.4 : 0.9;
-          // A crown whose place is rough has a broken edge.
-          context.setLineDash(rough && pxPerM > 1.5 ? [4, 4] : []);
-          context.stroke();
+        const r = Math.max(1.5, tree.crownM * pxPerM);
+        const tone = tree.tone ?? tones.length;
+        const rough = tree.roughM > ROUGH_M && pxPerM > 1.5;
+        if (r > LARGEST_STAMP_PX) {
+          context.save();
+          context.translate(x(tree), y(tree));
+          paintCrown(context, r, paints[tone]!, tree.tone === null, rough);
+          context.restore();
+          continue;
         }
+        // Small crowns of one look are painted once and stamped: twenty thousand arcs would take a tenth of a second.
+        const size = Math.round(2 * r);
+        const key = (size * 2 + Number(rough)) * 64 + tone;
+        let stamp = stamps.get(key);
+        if (!stamp) {
+          stamp = document.createElement('canvas');
+          stamp.width = stamp.height = Math.ceil((size + 4) * ratio);
+          const pen = stamp.getContext('2d')!;
+          pen.setTransform(ratio, 0, 0, ratio, stamp.width / 2, stamp.height / 2);
+          paintCrown(pen, size / 2, paints[tone]!, tree.tone === null, rough);
+          stamps.set(key, stamp);
+        }
+        const width = stamp.width / ratio;
+        context.drawImage(stamp, x(tree) - width / 2, y(tree) - width / 2, width, width);
       }
-      context.setLineDash([]);
-      context.globalAlpha = 1;
 
       context.fillStyle = ink;
-      context.beginPath();
       for (const tree of trees) {
         if (!tree.tagged) continue;
-        const r = Math.max(pxPerM > 1 ? 1.4 : 0.7, (tree.trunkM * pxPerM) / 2);
-        context.moveTo(x(tree) + r, y(tree));
+        const r = Math.max(pxPerM > 1 ? 1.3 : 0.6, (tree.trunkM * pxPerM) / 2);
+        if (r < 1.5) {
+          context.fillRect(x(tree) - r, y(tree) - r, 2 * r, 2 * r);
+          continue;
+        }
+        context.beginPath();
         context.arc(x(tree), y(tree), r, 0, 2 * Math.PI);
+        context.fill();
       }
-      context.fill();
 
       context.strokeStyle = amber;
       context.lineWidth = pxPerM > 4 ? 3 : 2;

@@ -8,6 +8,7 @@
     REMOVAL_LIMIT,
     SIDES,
     SIDES_WANTED,
+    positionSd,
     speciesById,
     TOUCHING_M,
     withinReach,
@@ -45,7 +46,9 @@
       return own.known && own.competitors[0] ? [{ crop, side: own.competitors[0].side }] : [];
     });
   });
-  const reaches = $derived(subject ? withinReach(subject.eastM, subject.northM, heightOf(subject), bush.features) : []);
+  const reaches = $derived(
+    subject ? withinReach(subject.eastM, subject.northM, heightOf(subject), bush.features, positionSd(subject)) : []
+  );
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
   async function mark(id: string, purpose: 'take' | 'keep' | 'none', reason: string): Promise<void> {
