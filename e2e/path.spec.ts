@@ -175,7 +175,18 @@ test('the dark theme and the phone are as readable', async ({ page }) => {
       (t) => localStorage.setItem('baumkin-preferences', JSON.stringify({ theme: t, units: 'inch' })),
       theme
     );
-    for (const station of ['', 'identify/', 'measure/', 'count/', 'place/', 'thin/', 'life/', 'exchange', 'map', 'map/ground']) {
+    for (const station of [
+      '',
+      'identify/',
+      'measure/',
+      'count/',
+      'place/',
+      'thin/',
+      'life/',
+      'exchange',
+      'map',
+      'map/ground'
+    ]) {
       await page.goto(`/bush/${bushId}/${station}${station.endsWith('/') ? tree.id : ''}`);
       await expect(page.locator('main h1, main h2').first()).toBeAttached();
       await expect(page.getByText('Working out …')).toBeHidden();

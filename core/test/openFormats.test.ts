@@ -1,3 +1,4 @@
+import { check } from '@placemarkio/check-geojson';
 import Ajv2020 from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import fc from 'fast-check';
@@ -142,6 +143,14 @@ describe('GeoJSON (RFC 7946)', () => {
           ])
         ).toEqual(trees.map((t) => [t.tag, t.species, stand.name, expect.closeTo(365, 6), '2025-10-01', 'surveyed']));
         file.statements.forEach((s, i) => near(s, trees[i]!.eastM, trees[i]!.northM));
+      })
+    );
+  });
+
+  it('is GeoJSON by an independent checker', () => {
+    fc.assert(
+      fc.property(treesDrawn, (trees) => {
+        expect(() => check(writeGeoJson(trees.map(point), [stand], origin))).not.toThrow();
       })
     );
   });
