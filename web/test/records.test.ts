@@ -169,6 +169,7 @@ describe('records of the bush as a whole', () => {
       kind: 'plot' as const,
       standId: null,
       name: '7',
+      centre: { eastM: 3, northM: 4 },
       design: { kind: 'gauge' as const, bafM2PerHa: 2 },
       trees: [
         { species: 'sugarMaple' as const, dbhMm: 412 },

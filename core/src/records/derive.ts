@@ -207,6 +207,8 @@ export interface TreeRow extends Tree {
   readonly questions: number;
   readonly crownClass: CrownClass | null;
   readonly diebackPct: number | null;
+  readonly oldestOpenHoleYears: number | null;
+  readonly stressed: boolean | null;
   readonly decidedTaps: number | null;
   readonly drilled: number;
   readonly lastTappedSeason: number | null;
@@ -271,6 +273,8 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     questions: state.questioned.size,
     crownClass: state.assessment?.crownClass ?? null,
     diebackPct: state.assessment?.diebackPct ?? null,
+    oldestOpenHoleYears: state.assessment?.oldestOpenHoleYears ?? null,
+    stressed: state.assessment?.stressed ?? null,
     decidedTaps: state.decision?.taps ?? null,
     drilled: state.holesThisSeason.length,
     lastTappedSeason: state.lastTappedSeason,

@@ -28,7 +28,7 @@ export const methodSchema = oneOf<MeasureMethod>('diameterTape', 'girthTape', 'c
 export const crownClassSchema = oneOf<CrownClass>('dominant', 'codominant', 'intermediate', 'suppressed', 'open');
 export const quantitySchema = oneOf<TrunkQuantity>('girth', 'diameter', 'radius');
 export const positionQualitySchema = oneOf<PositionQuality>('surveyed', 'paced', 'phone');
-export const ladderIdSchema = z.enum(LADDERS.map((l) => l.id) as [LadderId, ...LadderId[]]);
+export const ladderIdSchema = z.enum(['own', ...LADDERS.map((l) => l.id)] as [LadderId, ...LadderId[]]);
 export const roleSchema = oneOf<Role>('steward', 'crew', 'viewer');
 export const verdictSchema = oneOf<Verdict>('settled', 'mapleOpen', 'lookAgain', 'notMaple');
 export const ageClassSchema = z.enum(AGE_CLASSES);
@@ -272,9 +272,21 @@ export const adjustmentsSchema = z
       }
   });
 
+/** The bush's own ladder: thicker trees never bear fewer taps. */
+export const ownLadderSchema = z
+  .array(z.object({ diameterMm: z.number().min(100).max(3000), taps: z.number().int().min(1).max(8) }))
+  .max(8)
+  .refine((steps) => {
+    const sorted = [...steps].sort((a, b) => a.diameterMm - b.diameterMm);
+    return sorted.every(
+      (step, i) => i === 0 || (step.diameterMm > sorted[i - 1]!.diameterMm && step.taps > sorted[i - 1]!.taps)
+    );
+  }, 'each step of a ladder needs a greater diameter and more taps than the one before');
+
 /** The bush's own numbers. */
 const settings = {
   ladder: ladderIdSchema,
+  ownLadder: ownLadderSchema,
   bitMm: z.number().min(3).max(25),
   depthMm: z.number().min(10).max(150),
   lowestMm: z.number().min(0).max(3000),
@@ -292,6 +304,7 @@ export const bushSettingsChangeSchema = z.object(settings).partial();
 /** Everything has a default; stored settings may name only some. */
 export const bushSettingsSchema = z.object({
   ladder: settings.ladder.default('twelveEighteen'),
+  ownLadder: settings.ownLadder.default([]),
   bitMm: settings.bitMm.default(7.9375),
   depthMm: settings.depthMm.default(38.1),
   lowestMm: settings.lowestMm.default(600),

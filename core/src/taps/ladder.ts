@@ -16,14 +16,16 @@ export interface Ladder {
   readonly steps: readonly LadderStep[];
 }
 
-export type LadderId = 'twelveEighteen' | 'handbook' | 'twoAtMost' | 'metric' | 'onePerFoot' | 'tubing';
+export type SchoolId = 'twelveEighteen' | 'handbook' | 'twoAtMost' | 'metric' | 'onePerFoot' | 'tubing';
+/** A school's ladder, or the bush's own. */
+export type LadderId = SchoolId | 'own';
 
 const from = (diameterMm: number, taps: number): LadderStep => ({ diameterMm, above: false, taps });
 const over = (diameterMm: number, taps: number): LadderStep => ({ diameterMm, above: true, taps });
 const inch = (inches: number) => inches * MM_PER_INCH;
 
 /** The schools, the default first. Common practice unless a source is named. */
-export const LADDERS: readonly Ladder[] = [
+export const LADDERS: readonly (Ladder & { readonly id: SchoolId })[] = [
   {
     id: 'twelveEighteen',
     name: 'Twelve-eighteen',
@@ -63,9 +65,23 @@ export const LADDERS: readonly Ladder[] = [
 ];
 
 /** The most cautious ladder in wide use. */
-export const DEFAULT_LADDER: LadderId = 'twelveEighteen';
+export const DEFAULT_LADDER: SchoolId = 'twelveEighteen';
 
-export function ladderById(id: LadderId): Ladder {
+/** A step of a bush's own ladder: from this diameter on. */
+export interface OwnStep {
+  readonly diameterMm: number;
+  readonly taps: number;
+}
+
+/** The ladder that a bush goes by: a school's, or its own; the default where its own has no steps. */
+export function ladderOf({ ladder, ownLadder }: { ladder: LadderId; ownLadder: readonly OwnStep[] }): Ladder {
+  if (ladder !== 'own') return ladderById(ladder);
+  if (ownLadder.length === 0) return ladderById(DEFAULT_LADDER);
+  const steps = [...ownLadder].sort((a, b) => a.diameterMm - b.diameterMm).map((s) => from(s.diameterMm, s.taps));
+  return { id: 'own', name: 'Our own ladder', provenance: 'laid down by the steward', steps };
+}
+
+export function ladderById(id: SchoolId): Ladder {
   return LADDERS.find((ladder) => ladder.id === id)!;
 }
 

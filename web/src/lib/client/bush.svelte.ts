@@ -153,13 +153,12 @@ export class BushState {
   }
 
   stateOf(treeId: string): TreeState {
-    return deriveTree(
-      this.recordsOf(treeId),
-      this.season,
-      this.today,
-      this.overview?.ringPriors,
-      this.overview?.sizes ?? null
-    );
+    return this.stateFrom(this.recordsOf(treeId));
+  }
+
+  /** The state that records amount to, seen among the bush's other trees. */
+  stateFrom(records: readonly WorkRecord[]): TreeState {
+    return deriveTree(records, this.season, this.today, this.overview?.ringPriors, this.overview?.sizes ?? null);
   }
 
   /** Brings a tree's records: from the device at once, then from the server. */

@@ -4,10 +4,8 @@
     CLEAR_ENOUGH,
     conditionCap,
     knownMaple,
-    ladderById,
+    ladderOf,
     ladderRule,
-    ladderTaps,
-    LADDERS,
     longRunStainedShare,
     suggestTaps,
     vigourClass,
@@ -20,6 +18,10 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
   import { placementOf } from '$lib/place/task.ts';
+
+  import CountPages from './CountPages.svelte';
+  import LadderPicture from './LadderPicture.svelte';
+  import { tapWords } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -35,7 +37,7 @@
       ? tree.holesThisSeason.length + live.placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length
       : null
   );
-  const ladder = $derived(ladderById(settings.ladder));
+  const ladder = $derived(ladderOf(settings));
   const suggestion = $derived(
     tree.dbhMm === null
       ? null
@@ -106,12 +108,11 @@
     });
   }
 
-  const tapWords = (n: number) =>
-    n === 0 ? 'rest' : n === 1 ? 'one tap' : `${['', '', 'two', 'three', 'four'][n] ?? n} taps`;
   const carried = (n: number) => (n >= 9.95 ? 'more than ten' : n.toFixed(1));
   const stain = (share: number) => (share >= 0.995 ? 'all of it' : `${Math.round(share * 100)}\u00a0%`);
 </script>
 
+<CountPages {treeId} />
 {#if knownMaple(row) === false}
   <p class="max-w-prose">
     This is not a maple: it is left untapped. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
@@ -209,34 +210,10 @@
     <div class="flex min-w-0 flex-col gap-6">
       <section aria-labelledby="ladders">
         <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
-        <table class="w-full max-w-2xl text-left">
-          <tbody>
-            {#each LADDERS as school (school.id)}
-              {@const taps = ladderTaps(school, tree.dbhMm!)}
-              <tr class="border-b border-base-300/70 {school.id === ladder.id ? 'bg-base-200' : ''}">
-                <th
-                  scope="row"
-                  class="py-1.5 pl-2 font-normal whitespace-nowrap {school.id === ladder.id ? 'font-bold' : ''}"
-                  >{school.name}</th
-                >
-                <td class="px-3"><span class="aside">{ladderRule(school, preferences.units)}</span></td>
-                <td class="pr-2 text-right whitespace-nowrap">
-                  <span class="sr-only">{taps}</span>
-                  <span aria-hidden="true" class="inline-flex gap-1 align-middle">
-                    {#each [1, 2, 3, 4] as n (n)}<span
-                        class="inline-block h-3 w-3 rounded-full border-2 {n <= taps
-                          ? 'border-base-content bg-base-content'
-                          : 'border-base-300'}"
-                      ></span>{/each}
-                  </span>
-                </td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+        <LadderPicture chosen={ladder} dbhMm={tree.dbhMm} />
         <p class="aside mt-1">
-          This bush goes by {ladder.name.toLowerCase()}, the most cautious in wide use. A ladder knows the size of a
-          tree, not whether it grows.
+          This bush goes by {ladder.name.toLowerCase()}: {ladderRule(ladder, preferences.units)}. A ladder knows the
+          size of a tree, not whether it grows. <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
         </p>
       </section>
 

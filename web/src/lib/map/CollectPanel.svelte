@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { collectingPoints, isSugarbush, kindOf, ladderById, ladderTaps, type CollectingPoint } from '@baumkin/core';
+  import { collectingPoints, isSugarbush, kindOf, ladderOf, ladderTaps, type CollectingPoint } from '@baumkin/core';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -20,7 +20,7 @@
   const STEP = $derived(metric ? 1 : 0.3048 * 5);
 
   const tapped = $derived.by(() => {
-    const ladder = ladderById(bush.overview!.bush.settings.ladder);
+    const ladder = ladderOf(bush.overview!.bush.settings);
     return bush.rows.flatMap((row) => {
       if (row.eastM === null || row.northM === null || kindOf(row) !== 'maple' || !isSugarbush(bush.standOf(row)))
         return [];

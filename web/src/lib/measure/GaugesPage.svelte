@@ -1,5 +1,11 @@
 <script lang="ts">
-  import { girthFromDiameter, ladderById, parseTrunkLength, UnreadableLength } from '@baumkin/core';
+  import {
+    girthFromDiameter,
+    DEFAULT_BUSH_SETTINGS,
+    ladderOf,
+    parseTrunkLength,
+    UnreadableLength
+  } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -25,7 +31,7 @@
     }
   });
   const marks = $derived(stickMarks(reach.mm, preferences.units));
-  const ladder = $derived(ladderById(bush.overview?.bush.settings.ladder ?? 'twelveEighteen'));
+  const ladder = $derived(ladderOf(bush.overview?.bush.settings ?? DEFAULT_BUSH_SETTINGS));
   const length = (mm: number) => preferences.length(mm, 'trunk');
   const steps = $derived(ladder.steps.filter((step) => step.taps > 0));
   const diameters = $derived(metric ? [200, 300, 400, 500] : [203.2, 304.8, 406.4, 508]);

@@ -2,7 +2,7 @@ import {
   fractionalYear,
   growthBalance,
   knownMaple,
-  ladderById,
+  ladderOf,
   measuringWouldChange,
   REMEASURE_YEARS,
   type BushSettings,
@@ -33,7 +33,7 @@ export function growthRows(
   season: number,
   today: string
 ): GrowthRow[] {
-  const ladder = ladderById(settings.ladder);
+  const ladder = ladderOf(settings);
   return rows.flatMap((row): GrowthRow[] => {
     if (row.dbhMm === null || knownMaple(row) !== true) return [];
     const input = {

@@ -1,0 +1,163 @@
+import { insideBark } from '../measure/index.ts';
+import { seededRng } from '../random/index.ts';
+import { DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
+import { growthBalance } from './balance.ts';
+import { ladderTaps, type Ladder } from './ladder.ts';
+
+/** A tree as the long view knows it. Lengths in mm. */
+export interface TapTree {
+  readonly dbhMm: number;
+  readonly ringMm: number;
+  readonly ringSeMm: number;
+  /** holes that are in the trunk already */
+  readonly holes: readonly { readonly season: number; readonly bitMm: number; readonly depthMm: number }[];
+  /** taps that its condition allows */
+  readonly conditionTaps: number;
+}
+
+/** How a bush is tapped, year after year. */
+export interface TapPolicy {
+  readonly ladder: Ladder;
+  readonly bitMm: number;
+  readonly depthMm: number;
+  readonly bandMm: number;
+  readonly acceptedShare: number;
+  /** thinner trees are left alone, whatever the ladder says; 0 for none */
+  readonly leastDbhMm: number;
+  /** does the growth balance have a say, or the ladder alone? */
+  readonly minds: 'ladder' | 'growth';
+  /** do trees that their condition holds back rest? */
+  readonly restsWeak: boolean;
+}
+
+/** Taps of a tree in a year under a policy; in a rest rhythm, the mean over it. */
+export function tapsUnder(
+  policy: TapPolicy,
+  { dbhMm, ringMm, ringSeMm, conditionTaps }: Pick<TapTree, 'dbhMm' | 'ringMm' | 'ringSeMm' | 'conditionTaps'>
+): number {
+  if (dbhMm < policy.leastDbhMm) return 0;
+  const size = ladderTaps(policy.ladder, dbhMm);
+  const held = policy.restsWeak ? Math.min(size, conditionTaps) : size;
+  if (policy.minds === 'ladder' || held === 0) return held;
+  const balance = growthBalance({ dbhMm, ringMm, ringSeMm, ...policy });
+  if (balance.suggested >= 1) return Math.min(held, balance.suggested);
+  return Number.isFinite(balance.restRhythmYears) ? Math.min(held, 1 / balance.restRhythmYears) : 0;
+}
+
+/**
+ * Share of a new hole's path that lies in stained wood, in the mean over the band, for holes placed without looking:
+ * `1 - exp(-sum)`, where each old hole of age T adds `A(bit) / (pi DIB H)` times the share of the new path that its column
+ * still crosses. Careful placing stays below it.
+ * @param season of the new hole
+ */
+export function stainedShareIn(
+  season: number,
+  { dbhMm, ringMm, holes }: Pick<TapTree, 'dbhMm' | 'ringMm'> & { readonly holes: readonly DrilledTaps[] },
+  { depthMm, bandMm }: Pick<TapPolicy, 'depthMm' | 'bandMm'>,
+  model: ColumnModel = DEFAULT_COLUMNS
+): number {
+  const band = Math.PI * insideBark(dbhMm) * bandMm;
+  const perBit = meanVolumeRatio(model) * (Math.PI / 4);
+  let sum = 0;
+  for (const { season: drilled, bitMm, depthMm: deep, taps = 1 } of holes) {
+    if (drilled >= season) continue;
+    const buried = ringMm * (season - drilled);
+    const crossed = Math.max(0, Math.min(depthMm, buried + deep) - buried) / depthMm;
+    sum += (taps * perBit * bitMm ** 2 * crossed) / band;
+  }
+  return 1 - Math.exp(-sum);
+}
+
+/** Holes of a season; fewer than one where a rest rhythm is spread over its years. */
+export interface DrilledTaps {
+  readonly season: number;
+  readonly bitMm: number;
+  readonly depthMm: number;
+  readonly taps?: number;
+}
+
+/** A figure with the band in which it lies eight times in ten. */
+export interface Banded {
+  readonly mean: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+export interface BushYear {
+  readonly season: number;
+  /** taps set by the policy */
+  readonly taps: Banded;
+  /** share of the paths of that year's holes that lies in stained wood, by tap */
+  readonly stained: Banded;
+  /** taps whose stain new wood replaces, by what growth surely carries and size allows */
+  readonly carried: Banded;
+}
+
+export interface ProjectionOptions {
+  /** first season to come */
+  readonly season: number;
+  readonly years: number;
+  readonly draws: number;
+  readonly seed: number;
+  /** told after each draw; false ends the work */
+  readonly onProgress?: (done: number) => boolean;
+}
+
+/**
+ * How far the growth of a whole bush may lie off what its trees laid lately, one standard deviation of the logarithm: other
+ * weather, crowns that close or are freed. Working assumption.
+ */
+export const BUSH_DRIFT_SD = 0.15;
+
+/**
+ * The bush under a policy, year by year: every tree grows on as it did, is tapped as the policy says, and carries its holes
+ * along. Each draw takes every tree's growth anew within its error, and one drift for the whole bush.
+ * @returns null where it was ended before its time
+ */
+export function projectBush(
+  trees: readonly TapTree[],
+  policy: TapPolicy,
+  { season, years, draws, seed, onProgress }: ProjectionOptions
+): BushYear[] | null {
+  const rng = seededRng(seed);
+  const taps = Array.from({ length: years }, () => [] as number[]);
+  const stained = Array.from({ length: years }, () => [] as number[]);
+  const carried = Array.from({ length: years }, () => [] as number[]);
+  for (let draw = 0; draw < draws; draw++) {
+    const drift = Math.exp(rng.normal(0, BUSH_DRIFT_SD));
+    const sums = Array.from({ length: years }, () => ({ taps: 0, stained: 0, carried: 0 }));
+    for (const tree of trees) {
+      const ringMm = Math.max(0.05, drift * rng.normal(tree.ringMm, tree.ringSeMm));
+      const holes: DrilledTaps[] = [...tree.holes];
+      for (let year = 0; year < years; year++) {
+        // Years without a mark of their own count from today: the tree is known now.
+        const now = { ...tree, dbhMm: tree.dbhMm + 2 * ringMm * year, ringMm, ringSeMm: 0 };
+        const set = tapsUnder(policy, now);
+        const sum = sums[year]!;
+        sum.carried += tapsUnder({ ...policy, minds: 'growth', restsWeak: true }, now);
+        if (set === 0) continue;
+        sum.taps += set;
+        sum.stained += set * stainedShareIn(season + year, { ...now, holes }, policy);
+        holes.push({ season: season + year, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set });
+      }
+    }
+    sums.forEach((sum, year) => {
+      taps[year]!.push(sum.taps);
+      stained[year]!.push(sum.taps > 0 ? sum.stained / sum.taps : 0);
+      carried[year]!.push(sum.carried);
+    });
+    if (onProgress && !onProgress(draw + 1)) return null;
+  }
+  return taps.map((_, year) => ({
+    season: season + year,
+    taps: banded(taps[year]!),
+    stained: banded(stained[year]!),
+    carried: banded(carried[year]!)
+  }));
+}
+
+function banded(values: readonly number[]): Banded {
+  const sorted = [...values].sort((a, b) => a - b);
+  const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+  return { mean: values.reduce((sum, v) => sum + v, 0) / values.length, low: at(0.1), high: at(0.9) };
+}

@@ -1,0 +1,47 @@
+import { longRunStainedShare, growthBalance, type BalanceInput } from './balance.ts';
+import { nextStep, type Ladder } from './ladder.ts';
+
+/** A tree on its way to the ladder's next step. */
+export interface ComingOfSize {
+  /** years until it is there at its own growth, and the span in which that lies eight times in ten; null for never */
+  readonly years: number;
+  readonly earliest: number;
+  readonly latest: number | null;
+  /** the count that it then has */
+  readonly taps: number;
+  readonly atDbhMm: number;
+}
+
+/** Quantile of the normal distribution that leaves one in ten above. */
+const Z_TENTH = 1.2816;
+
+/**
+ * When a tree reaches the next step of a ladder, from its own growth.
+ * @returns null at the top of the ladder
+ */
+export function comesToSize(
+  tree: { readonly dbhMm: number; readonly ringMm: number; readonly ringSeMm: number },
+  ladder: Ladder
+): ComingOfSize | null {
+  const step = nextStep(ladder, tree.dbhMm);
+  if (!step) return null;
+  const missing = Math.max(0, step.diameterMm - tree.dbhMm);
+  const at = (ringMm: number) => (ringMm > 0 ? missing / (2 * ringMm) : Infinity);
+  const slow = at(tree.ringMm - Z_TENTH * tree.ringSeMm);
+  return {
+    years: at(tree.ringMm),
+    earliest: at(tree.ringMm + Z_TENTH * tree.ringSeMm),
+    latest: Number.isFinite(slow) ? slow : null,
+    taps: step.taps,
+    atDbhMm: step.diameterMm
+  };
+}
+
+/**
+ * What a tap a year costs a tree that is tapped before its size allows: the long-run share of its band that is stained, now
+ * against what it would be at the size that the ladder asks for.
+ */
+export function costOfTooEarly(input: BalanceInput, atDbhMm: number): { now: number; then: number } {
+  const share = (dbhMm: number) => longRunStainedShare(growthBalance({ ...input, dbhMm }), 1);
+  return { now: share(input.dbhMm), then: share(atDbhMm) };
+}

@@ -1,0 +1,170 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+
+import { insideBark } from '../src/measure/index.ts';
+import {
+  comesToSize,
+  costOfTooEarly,
+  gearFor,
+  growthBalance,
+  ladderById,
+  ladderOf,
+  ladderTaps,
+  LADDERS,
+  longRunStainedShare,
+  projectBush,
+  stainedShareIn,
+  tapsUnder,
+  type DrilledTaps,
+  type TapPolicy,
+  type TapTree
+} from '../src/taps/index.ts';
+
+const policy: TapPolicy = {
+  ladder: ladderById('twelveEighteen'),
+  bitMm: 7.9375,
+  depthMm: 38.1,
+  bandMm: 610,
+  acceptedShare: 0.1,
+  leastDbhMm: 0,
+  minds: 'growth',
+  restsWeak: true
+};
+const tree = (change: Partial<TapTree> = {}): TapTree => ({
+  dbhMm: 420,
+  ringMm: 1.5,
+  ringSeMm: 0.2,
+  holes: [],
+  conditionTaps: 4,
+  ...change
+});
+
+describe('stained wood in the long run', () => {
+  it('comes to the closed formula of the growth balance: 1 - exp(-phi), whatever the tree', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 200, max: 800, noNaN: true }),
+        fc.double({ min: 0.4, max: 3, noNaN: true }),
+        fc.constantFrom(7.9375, 9.525, 11.1125),
+        (dbhMm, ringMm, bitMm) => {
+          // One hole a year for longer than any of them stays in the way.
+          const holes: DrilledTaps[] = Array.from({ length: 200 }, (_, i) => ({
+            season: 2000 - i,
+            bitMm,
+            depthMm: 38.1
+          }));
+          const now = stainedShareIn(2001, { dbhMm, ringMm, holes }, policy);
+          const balance = growthBalance({ dbhMm, ringMm, ringSeMm: 0, ...policy, bitMm });
+          // A sum over years against an integral over them: they differ by half a year's share.
+          const phi = -Math.log(1 - now);
+          const halfYear = (balance.phiAtOneTap * ringMm) / 38.1;
+          expect(Math.abs(phi - balance.phiAtOneTap)).toBeLessThanOrEqual(1.05 * halfYear);
+          expect(longRunStainedShare(balance, 1)).toBeCloseTo(1 - Math.exp(-balance.phiAtOneTap), 12);
+        }
+      )
+    );
+  });
+
+  it('a hole that is buried deeper than the new one goes is out of the way', () => {
+    const holes = [{ season: 2000, bitMm: 8, depthMm: 38.1 }];
+    expect(stainedShareIn(2030, { dbhMm: 400, ringMm: 1.5, holes }, policy)).toBe(0);
+    expect(stainedShareIn(2010, { dbhMm: 400, ringMm: 1.5, holes }, policy)).toBeGreaterThan(0);
+    expect(stainedShareIn(2000, { dbhMm: 400, ringMm: 1.5, holes }, policy)).toBe(0);
+    // Half of an old hole twice as deep still lies across the whole of the new one.
+    const deep = [{ season: 2000, bitMm: 8, depthMm: 76.2 }];
+    const share = stainedShareIn(2001, { dbhMm: 400, ringMm: 1, holes: deep }, policy);
+    const area = -Math.log(1 - share) * Math.PI * insideBark(400) * 610;
+    expect(area).toBeCloseTo(((87.2 * Math.PI) / 4) * 64 * (37.1 / 38.1), -2);
+  });
+});
+
+describe('a bush over the decades', () => {
+  const options = { season: 2027, years: 40, draws: 20, seed: 5 };
+  const wood = Array.from({ length: 12 }, (_, i) => tree({ dbhMm: 260 + 25 * i, ringMm: 0.7 + (i % 5) * 0.3 }));
+
+  it('is the same for the same seed, and ends when it is told to', () => {
+    expect(projectBush(wood, policy, options)).toEqual(projectBush(wood, policy, options));
+    expect(projectBush(wood, policy, { ...options, onProgress: (done) => done < 3 })).toBeNull();
+  });
+
+  it('what growth carries stays under the accepted share, and size alone does not', () => {
+    const careful = projectBush(wood, policy, options)!;
+    const greedy = projectBush(wood, { ...policy, minds: 'ladder', ladder: ladderById('handbook') }, options)!;
+    expect(careful.at(-1)!.stained.mean).toBeLessThan(0.1);
+    expect(greedy.at(-1)!.stained.mean).toBeGreaterThan(careful.at(-1)!.stained.mean);
+    for (const year of careful) {
+      expect(year.taps.low).toBeLessThanOrEqual(year.taps.mean + 1e-9);
+      expect(year.taps.mean).toBeLessThanOrEqual(year.taps.high + 1e-9);
+      expect(year.taps.mean).toBeLessThanOrEqual(year.carried.mean + 1e-9);
+    }
+  });
+
+  it('a smaller bit and a longer band never stain more', () => {
+    const last = (change: Partial<TapPolicy>) =>
+      projectBush(wood, { ...policy, minds: 'ladder', ...change }, options)!.at(-1)!.stained.mean;
+    expect(last({ bitMm: 7.9375 })).toBeLessThan(last({ bitMm: 11.1125 }));
+    expect(last({ bandMm: 1200 })).toBeLessThan(last({ bandMm: 610 }));
+  });
+
+  it('never taps a thin, weak or foreign tree more than each limit allows', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 50, max: 900, noNaN: true }),
+        fc.double({ min: 0, max: 3, noNaN: true }),
+        fc.integer({ min: 0, max: 4 }),
+        fc.constantFrom(...LADDERS),
+        (dbhMm, ringMm, conditionTaps, ladder) => {
+          const one = tree({ dbhMm, ringMm, conditionTaps });
+          const taps = tapsUnder({ ...policy, ladder }, one);
+          expect(taps).toBeLessThanOrEqual(ladderTaps(ladder, dbhMm));
+          expect(taps).toBeLessThanOrEqual(conditionTaps);
+          expect(tapsUnder({ ...policy, ladder, leastDbhMm: dbhMm + 1 }, one)).toBe(0);
+        }
+      )
+    );
+  });
+});
+
+describe('a ladder of one’s own', () => {
+  it('counts by its steps, and without any falls back to the default', () => {
+    const own = ladderOf({
+      ladder: 'own',
+      ownLadder: [
+        { diameterMm: 300, taps: 1 },
+        { diameterMm: 500, taps: 3 }
+      ]
+    });
+    expect([299, 300, 499, 500, 900].map((d) => ladderTaps(own, d))).toEqual([0, 1, 1, 3, 3]);
+    expect(ladderOf({ ladder: 'own', ownLadder: [] }).id).toBe('twelveEighteen');
+    expect(ladderOf({ ladder: 'metric', ownLadder: [] }).id).toBe('metric');
+  });
+});
+
+describe('trees that come to size', () => {
+  it('by their own growth: 20 mm to go at rings of 1 mm are ten years', () => {
+    const coming = comesToSize({ dbhMm: 304.8 - 20, ringMm: 1, ringSeMm: 0.2 }, policy.ladder)!;
+    expect(coming).toMatchObject({ taps: 1, atDbhMm: expect.closeTo(304.8, 9) });
+    expect(coming.years).toBeCloseTo(10, 9);
+    expect(coming.earliest).toBeLessThan(10);
+    expect(coming.latest!).toBeGreaterThan(10);
+    expect(comesToSize({ dbhMm: 900, ringMm: 1, ringSeMm: 0 }, policy.ladder)).toBeNull();
+    expect(comesToSize({ dbhMm: 280, ringMm: 0.2, ringSeMm: 0.3 }, policy.ladder)!.latest).toBeNull();
+  });
+
+  it('tapped too early they carry more stain than later', () => {
+    const cost = costOfTooEarly({ dbhMm: 250, ringMm: 1.5, ringSeMm: 0, ...policy }, 304.8);
+    expect(cost.now).toBeGreaterThan(cost.then);
+    // DIB 250 * 0.95 against the check value of 305 mm inside bark: phi goes with 1 / DIB.
+    expect(-Math.log(1 - cost.now)).toBeCloseTo((0.094 * 305) / (250 * 0.95), 2);
+  });
+});
+
+describe('gear', () => {
+  it('comes with spares, and with none for no taps', () => {
+    const lines = gearFor(100, 7.9375, 'buckets');
+    expect(lines.find((line) => line.what.startsWith('spouts'))!.count).toBe(105);
+    expect(lines.find((line) => line.what === 'spouts, 5/16 in')).toBeDefined();
+    expect(gearFor(0, 7.9375, 'tubing')).toEqual([]);
+    expect(gearFor(12, 11.1125, 'tubing').find((line) => line.what === 'lateral lines')!.count).toBe(3);
+  });
+});

@@ -1,0 +1,316 @@
+<script lang="ts">
+  import {
+    conditionCap,
+    ladderOf,
+    ladderRule,
+    LADDERS,
+    MM_PER_INCH,
+    sapToSyrup,
+    tapsUnder,
+    type BushYear,
+    type LadderId,
+    type TapPolicy,
+    type TapTree
+  } from '@baumkin/core';
+  import { proxy, wrap } from 'comlink';
+  import { onDestroy } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
+  import type { DecadesWorker } from '$lib/workers/decades.worker.ts';
+
+  import { countable } from './suggestions.ts';
+
+  /** The bush as it is tapped now beside the bush as it might be, over forty years. */
+  const bush = $derived(useBush());
+  const settings = $derived(bush.overview!.bush.settings);
+  const YEARS = 40;
+  const DRAWS = 30;
+  /** Litres that one tap yields in a season with buckets. Common practice: about ten gallons. */
+  const LITRES_A_TAP = 38;
+  /** Sugar of sugar maple sap, per cent. Common practice: 2 to 2.5. */
+  const SUGAR_PCT = 2.2;
+
+  const now = $derived<TapPolicy>({
+    ladder: ladderOf(settings),
+    bitMm: settings.bitMm,
+    depthMm: settings.depthMm,
+    bandMm: settings.highestMm - settings.lowestMm,
+    acceptedShare: settings.acceptedShare,
+    leastDbhMm: 0,
+    minds: 'growth',
+    restsWeak: true
+  });
+
+  let ladderId = $state<LadderId | 'same'>('same');
+  let bitMm = $state(0);
+  let longer = $state(0);
+  let thicker = $state(0);
+  let minds = $state<'growth' | 'ladder'>('ladder');
+  let restsWeak = $state(true);
+  const BITS = [
+    [0, 'as now'],
+    [7.9375, '5/16 in'],
+    [9.525, '3/8 in'],
+    [11.1125, '7/16 in']
+  ] as const;
+  const other = $derived<TapPolicy>({
+    ...now,
+    ladder: ladderId === 'same' ? now.ladder : ladderOf({ ...settings, ladder: ladderId }),
+    bitMm: bitMm || now.bitMm,
+    bandMm: now.bandMm + longer,
+    leastDbhMm: thicker === 0 ? 0 : now.ladder.steps[0]!.diameterMm + thicker,
+    minds,
+    restsWeak
+  });
+
+  let trees = $state.raw<TapTree[] | null>(null);
+  let answers = $state.raw<readonly [BushYear[], BushYear[]] | null>(null);
+  let done = $state<number | null>(null);
+  let stale = $state(true);
+  let worker: Worker | null = null;
+  onDestroy(() => worker?.terminate());
+  $effect(() => {
+    void [now, other];
+    stale = true;
+  });
+
+  async function gather(): Promise<TapTree[]> {
+    const known = await bush.everything();
+    return known.flatMap(({ tree: row, records }): TapTree[] => {
+      if (!countable(row, bush.standOf(row))) return [];
+      const state = bush.stateFrom(records);
+      if (state.dbhMm === null) return [];
+      return [
+        {
+          dbhMm: state.dbhMm,
+          ringMm: state.growth.ringMm,
+          ringSeMm: state.growth.ringSeMm,
+          holes: state.holes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
+          conditionTaps: conditionCap(state.assessment).taps
+        }
+      ];
+    });
+  }
+
+  async function look(): Promise<void> {
+    stop();
+    done = 0;
+    trees ??= await gather();
+    worker = new Worker(new URL('../workers/decades.worker.ts', import.meta.url), { type: 'module' });
+    const remote = wrap<DecadesWorker>(worker);
+    const options = { season: bush.season, years: YEARS, draws: DRAWS, seed: 1 };
+    const plain = $state.snapshot([now, other]) as [TapPolicy, TapPolicy];
+    const first = await remote.project(
+      trees,
+      plain[0],
+      options,
+      proxy((n: number) => (done = n / (2 * DRAWS)))
+    );
+    const second = await remote.project(
+      trees,
+      plain[1],
+      options,
+      proxy((n: number) => (done = 0.5 + n / (2 * DRAWS)))
+    );
+    answers = [first, second];
+    stale = false;
+    stop();
+  }
+
+  function stop(): void {
+    worker?.terminate();
+    worker = null;
+    done = null;
+  }
+
+  const AT = [0, 10, 20, 39];
+  const pct = (share: number) => `${Math.round(100 * share)} %`;
+  /** Sap and syrup of a year, litres: each tap's yield, less what its stained wood does not give. */
+  function yields({ taps, stained }: BushYear): { sap: number; syrup: number } {
+    const sap = taps.mean * LITRES_A_TAP * (1 - stained.mean);
+    return { sap, syrup: sap / sapToSyrup(SUGAR_PCT) };
+  }
+  const litres = (l: number) =>
+    preferences.units === 'metric'
+      ? `${Math.round(l).toLocaleString('en')} l`
+      : `${Math.round(l / 3.785411784).toLocaleString('en')} gal`;
+
+  function chart(of: (year: BushYear) => { mean: number; low: number; high: number }, up: string, scale: number) {
+    return ({ ink, amber }: Inks): ScatterPicture => {
+      const line = (
+        years: BushYear[],
+        pick: 'mean' | 'low' | 'high',
+        colour: string,
+        width: number,
+        dash: number[]
+      ) => ({
+        type: 'line' as const,
+        data: years.map((year) => ({ x: year.season, y: scale * of(year)[pick] })),
+        borderColor: colour,
+        borderWidth: width,
+        borderDash: dash,
+        pointRadius: 0
+      });
+      return {
+        datasets: (answers ?? []).flatMap((years, i) => {
+          const colour = i === 0 ? ink : amber;
+          return [
+            line(years, 'mean', colour, 2.5, []),
+            line(years, 'low', colour, 1, [2, 4]),
+            line(years, 'high', colour, 1, [2, 4])
+          ];
+        }),
+        across: null,
+        up,
+        say: () => null,
+        fromZero: true,
+        years: true
+      };
+    };
+  }
+  const tapsNow = $derived(
+    trees ? [now, other].map((policy) => Math.round(trees!.reduce((n, tree) => n + tapsUnder(policy, tree), 0))) : null
+  );
+</script>
+
+<h1 class="sr-only">Decades</h1>
+<div class="grid gap-x-9 gap-y-6 lg:grid-cols-[20rem_minmax(0,1fr)]">
+  <section aria-labelledby="habits" class="flex flex-col gap-4">
+    <div>
+      <h2 id="habits">As the bush is tapped now</h2>
+      <p>
+        {now.ladder.name}: {ladderRule(now.ladder, preferences.units)}; no more than growth carries; a {preferences.length(
+          now.bitMm,
+          'drill'
+        )}
+        bit, {preferences.length(now.depthMm, 'drill')} deep, over a band of {preferences.length(now.bandMm, 'hand')};
+        weak trees rest.
+      </p>
+    </div>
+    <div class="flex flex-col gap-2 border-l-[6px] border-primary pl-4">
+      <h2>And if …</h2>
+      <label class="flex flex-col gap-1"
+        >the count went by
+        <select class="select w-full" bind:value={minds}>
+          <option value="ladder">size alone, whatever grows</option>
+          <option value="growth">size and growth</option>
+        </select></label
+      >
+      <label class="flex flex-col gap-1"
+        >the ladder were
+        <select class="select w-full" bind:value={ladderId}>
+          <option value="same">as now</option>
+          {#each LADDERS as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
+        </select></label
+      >
+      <label class="flex flex-col gap-1"
+        >the bit were
+        <select class="select w-full" bind:value={bitMm}
+          >{#each BITS as [mm, label] (mm)}<option value={mm}>{label}</option>{/each}</select
+        ></label
+      >
+      <label class="flex flex-col gap-1"
+        >the band were {longer === 0 ? 'as now' : `${preferences.length(longer, 'hand')} longer`}
+        <input
+          type="range"
+          class="range range-sm"
+          min="0"
+          max="1200"
+          step={preferences.units === 'metric' ? 100 : 4 * MM_PER_INCH}
+          bind:value={longer}
+        /></label
+      >
+      <label class="flex flex-col gap-1"
+        >no tree were tapped until it is {thicker === 0
+          ? 'as thick as the ladder asks'
+          : `${preferences.length(thicker, 'hand')} thicker than that`}
+        <input
+          type="range"
+          class="range range-sm"
+          min="0"
+          max={8 * MM_PER_INCH}
+          step={MM_PER_INCH}
+          bind:value={thicker}
+        /></label
+      >
+      <label class="flex items-center gap-2"
+        ><input type="checkbox" class="checkbox" bind:checked={restsWeak} /> weak trees rest</label
+      >
+    </div>
+    {#if done !== null}
+      <p role="status" class="flex items-center gap-3">
+        <progress class="progress w-40" value={done} max="1"></progress>
+        <button class="link" onclick={stop}>Stop</button>
+      </p>
+    {:else}
+      <button class="btn self-start btn-primary" onclick={look} disabled={!stale && answers !== null}
+        >{answers === null ? 'Look forty years ahead' : 'Look again'}</button
+      >
+    {/if}
+  </section>
+  <section aria-label="Forty years" class="flex min-w-0 flex-col gap-5" data-testid="decades">
+    {#if answers}
+      {#if stale}<p class="caution">What you see belongs to the wishes before. Look again.</p>{/if}
+      <p class="max-w-prose text-lg">
+        As now, {Math.round(answers[0][0]!.taps.mean)} taps this season; with your changes {Math.round(
+          answers[1][0]!.taps.mean
+        )}. In forty years
+        {pct(answers[0].at(-1)!.stained.mean)} of a new hole’s path would lie in stained wood as now, {pct(
+          answers[1].at(-1)!.stained.mean
+        )} with your changes, if nobody looked where the old holes are.
+      </p>
+      <div class="grid gap-4 md:grid-cols-2">
+        <div>
+          <h3 class="text-base">Stained wood in the way of a new hole</h3>
+          <Scatter
+            picture={chart((y) => y.stained, '% of the path', 100)}
+            label="Share of stained wood by season, both ways"
+            size="h-56"
+          />
+        </div>
+        <div>
+          <h3 class="text-base">Taps set</h3>
+          <Scatter picture={chart((y) => y.taps, 'taps', 1)} label="Taps set by season, both ways" size="h-56" />
+        </div>
+      </div>
+      <p class="aside">
+        Dark: as now. Amber: with your changes. Dotted: where it lies eight times in ten, growth being as uncertain as
+        it is. Holes are taken to be placed without looking; careful placing stays below.
+      </p>
+      <table class="w-full text-left" data-testid="decades-table">
+        <thead
+          ><tr class="border-b-2 border-base-content"
+            ><th class="py-1 font-semibold">Season</th>{#each AT as at (at)}<th class="text-right font-semibold"
+                >{answers[0][at]!.season}</th
+              >{/each}</tr
+          ></thead
+        >
+        <tbody>
+          {#each [['as now', answers[0]], ['with your changes', answers[1]]] as const as [name, years] (name)}
+            {#each [['taps', (y: BushYear) => String(Math.round(y.taps.mean))], ['taps that growth carries', (y: BushYear) => String(Math.round(y.carried.mean))], ['stained wood in the way', (y: BushYear) => pct(y.stained.mean)], ['sap', (y: BushYear) => litres(yields(y).sap)], ['syrup', (y: BushYear) => litres(yields(y).syrup)]] as const as [what, say], i (what)}
+              <tr class="border-b {i === 4 ? 'border-base-content' : 'border-base-300/60'}">
+                <th class="py-1 font-normal"
+                  >{#if i === 0}<b>{name}:</b>
+                  {/if}{what}</th
+                >
+                {#each AT as at (at)}<td class="text-right tabular-nums">{say(years[at]!)}</td>{/each}
+              </tr>
+            {/each}
+          {/each}
+        </tbody>
+      </table>
+      <p class="aside">
+        Sap: {litres(LITRES_A_TAP)} a tap and season, less the stained share (common practice); syrup at {SUGAR_PCT} % sugar
+        by 86 divided by the sugar percentage.
+      </p>
+    {:else}
+      <p class="max-w-prose text-lg">
+        A habit shows what it costs after decades, when it is too late to change it. Set what you would do otherwise,
+        and look at both ways side by side.
+      </p>
+    {/if}
+    {#if tapsNow}<p class="sr-only">{tapsNow.join(' and ')} taps by today’s sizes.</p>{/if}
+  </section>
+</div>
