@@ -19,8 +19,8 @@ const WALK = { width: 390, height: 844 };
 const unsettled = (row) => row.verdict === 'lookAgain';
 /** @param {Row} row */
 const tapped = (row) => row.decidedTaps !== null && row.lastTappedSeason === 2026 && row.questions === 0;
-/** @typedef {{ tag: string, verdict: string | null, questions: number, decidedTaps: number | null, lastTappedSeason: number | null }} Row */
-/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string }[]} */
+/** @typedef {{ tag: string, verdict: string | null, questions: number, decidedTaps: number | null, lastTappedSeason: number | null, species: string | null, mark: string | null, crownRadiiM: number[] | null }} Row */
+/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string, click?: string, until?: string }[]} */
 const VIEWS = [
   { name: 'home', path: '' },
   { name: 'map', path: 'map' },
@@ -32,14 +32,18 @@ const VIEWS = [
   { name: 'growth', path: 'measure/growth' },
   { name: 'plots', path: 'measure/plots' },
   { name: 'count', path: 'count', of: tapped },
+  { name: 'count-all', path: 'count/all' },
+  { name: 'decades', path: 'count/decades', click: 'Look forty years ahead', until: 'decades-table' },
   { name: 'place', path: 'place', of: tapped },
   { name: 'place-night', path: 'place', of: tapped, theme: 'night' },
-  { name: 'thin', path: 'thin', of: (row) => row.tag === '16' },
+  {
+    name: 'thin',
+    path: 'thin',
+    of: (row) => row.species === 'sugarMaple' && row.mark === null && row.crownRadiiM !== null
+  },
   { name: 'life', path: 'life', of: tapped },
-  { name: 'card', path: 'card', of: tapped },
   { name: 'files', path: 'exchange' },
   { name: 'walk-identify', path: 'identify', of: unsettled, size: WALK },
-  { name: 'walk-measure', path: 'measure', of: tapped, size: WALK },
   { name: 'walk-place', path: 'place', of: tapped, size: WALK }
 ];
 
@@ -68,7 +72,7 @@ await run(async () => {
     await page.waitForURL(/\/bush\//);
     const bushId = new URL(page.url()).pathname.split('/')[2];
     const overview = await (await page.request.get(`/api/v1/bushes/${bushId}`)).json();
-    for (const { name, path, of, size = BENCH, theme = 'snow' } of VIEWS) {
+    for (const { name, path, of, size = BENCH, theme = 'snow', click, until } of VIEWS) {
       const tree = of && overview.trees.find(of);
       await page.setViewportSize(size);
       await page.evaluate(
@@ -78,6 +82,8 @@ await run(async () => {
       await page.goto(`/bush/${bushId}/${path}${tree ? `/${tree.id}` : ''}`);
       await page.waitForLoadState('networkidle');
       await page.getByText('Working out …').waitFor({ state: 'hidden' });
+      if (click) await page.getByRole('button', { name: click }).click();
+      if (until) await page.getByTestId(until).waitFor();
       await page.waitForTimeout(600);
       await page.screenshot({ path: join(out, `${name}.png`) });
       say(`docs/screenshots/${name}.png`);

@@ -151,6 +151,9 @@ describe('words', () => {
         crownClass: 'dominant',
         oldestOpenHoleYears: 3,
         stressed: true,
+        defects: [],
+        hazards: [],
+        wildlife: [],
         note: ''
       },
       { ...envelope, kind: 'decision', season: 2026, taps: 0, suggested: 1, binding: 'size', reason: 'let it be' },

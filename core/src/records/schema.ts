@@ -11,7 +11,7 @@ import {
 } from '../identify/index.ts';
 import type { CrownClass, MeasureMethod } from '../measure/index.ts';
 import type { PositionQuality, SiteFeatureKind } from '../stand/index.ts';
-import { LADDERS, type LadderId } from '../taps/index.ts';
+import { DEFECT_KINDS, HAZARD_KINDS, LADDERS, WILDLIFE_KINDS, type LadderId } from '../taps/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
 
 /**
@@ -144,6 +144,13 @@ export const statureSchema = z
   })
   .refine((s) => s.withdrawn || s.heightM !== null || s.crownRadiiM !== null, 'neither a height nor a crown');
 
+/** A defect with its place on the trunk; the place is null where it is all along it, or was not noted. */
+const trunkDefectSchema = z.object({
+  kind: z.enum(DEFECT_KINDS),
+  bearingDeg: bearingDeg.nullable(),
+  heightMm: z.number().min(0).max(5000).nullable()
+});
+
 export const assessmentSchema = z.object({
   ...envelope,
   kind: z.literal('assessment'),
@@ -151,6 +158,9 @@ export const assessmentSchema = z.object({
   crownClass: crownClassSchema.nullable(),
   oldestOpenHoleYears: z.number().int().min(0).max(50).nullable(),
   stressed: z.boolean(),
+  defects: z.array(trunkDefectSchema).max(20).default([]),
+  hazards: z.array(z.enum(HAZARD_KINDS)).max(6).default([]),
+  wildlife: z.array(z.enum(WILDLIFE_KINDS)).max(4).default([]),
   note
 });
 

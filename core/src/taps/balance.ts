@@ -54,9 +54,9 @@ export function growthBalance(input: BalanceInput): Balance {
   const ring = Math.max(0, input.ringMm);
   const tapsCarried = perRing * ring;
   const spread = 1.2816 * input.ringSeMm;
-  const carriedFor = (taps: number) => sureToCarry(taps, input, perRing);
+  const surely = (taps: number) => chanceToCarry(taps, input) >= SURE_ENOUGH;
   let suggested = 0;
-  while (suggested < 4 && carriedFor(suggested === 0 ? NEARLY_ONE : suggested + 1)) suggested += 1;
+  while (suggested < 4 && surely(suggested === 0 ? NEARLY_ONE : suggested + 1)) suggested += 1;
   return {
     tapsCarried,
     tapsCarriedLow: perRing * Math.max(0, ring - spread),
@@ -79,9 +79,9 @@ function tapsPerRing(input: BalanceInput, phiLimit: number): number {
   return (phiLimit * 2 * Math.PI * insideBark(input.dbhMm) * input.bandMm) / (stainedArea * input.depthMm);
 }
 
-/** `P(k* >= taps) >= 0.7`, given the growth's standard error. */
-function sureToCarry(taps: number, input: BalanceInput, perRing: number): boolean {
-  const needed = taps / perRing;
-  if (input.ringSeMm <= 0) return input.ringMm >= needed;
-  return normalCdf((input.ringMm - needed) / input.ringSeMm) >= SURE_ENOUGH;
+/** How likely new wood replaces what so many taps a year kill: `P(k* >= taps)`, given the growth's standard error. */
+export function chanceToCarry(taps: number, input: BalanceInput): number {
+  const needed = taps / tapsPerRing(input, input.acceptedShare ?? DEFAULT_ACCEPTED_SHARE);
+  if (input.ringSeMm <= 0) return input.ringMm >= needed ? 1 : 0;
+  return normalCdf((input.ringMm - needed) / input.ringSeMm);
 }

@@ -11,6 +11,18 @@ export interface Condition {
   readonly stressed: boolean;
 }
 
+/** Defects of the trunk: what a hole keeps away from, and what weakens the tree. */
+export const DEFECT_KINDS = ['seam', 'canker', 'hollow', 'split', 'wound', 'borers', 'swelling'] as const;
+export type DefectKind = (typeof DEFECT_KINDS)[number];
+
+/** What may fall or break: for trained people to look at before anyone works under the tree. */
+export const HAZARD_KINDS = ['deadTop', 'brokenTop', 'hangingLimb', 'hollowButt', 'splitFork', 'lean'] as const;
+export type HazardKind = (typeof HAZARD_KINDS)[number];
+
+/** Who lives there. */
+export const WILDLIFE_KINDS = ['cavity', 'nest', 'den', 'woodpeckers'] as const;
+export type WildlifeKind = (typeof WILDLIFE_KINDS)[number];
+
 export function vigourClass(diebackPct: number): VigourClass {
   if (diebackPct >= 100) return 'dead';
   if (diebackPct > 50) return 'severe';
@@ -29,32 +41,39 @@ export interface ConditionCap {
 const NO_CAP = 4;
 
 /**
- * What the tree's condition allows. The caps are common practice turned into numbers (working assumption): light
- * dieback one tap, more dieback none; holes still open after three years, or last year's stress, a rest.
+ * What each thing that was seen does to the count. The caps are common practice turned into numbers (working assumption):
+ * light dieback one tap, more dieback none; holes still open after three years, or last year's stress, a rest.
  * @param condition null when nobody looked up yet
  */
+export function conditionEffects(condition: Condition | null): ConditionCap[] {
+  if (!condition) return [{ taps: NO_CAP, reason: 'Nobody has looked up at this crown yet.' }];
+  const { diebackPct, oldestOpenHoleYears: open, stressed } = condition;
+  const dieback = `${diebackPct} % of the crown has died back`;
+  const crown: Record<VigourClass, ConditionCap> = {
+    dead: { taps: 0, reason: 'The tree is dead.' },
+    severe: { taps: 0, reason: `${dieback}: it needs its sap.` },
+    moderate: { taps: 0, reason: `${dieback}: it needs its sap.` },
+    light: { taps: 1, reason: `${dieback}: one tap at the most.` },
+    healthy: { taps: NO_CAP, reason: 'Its crown is full enough for what its size allows.' }
+  };
+  const effects = [crown[vigourClass(diebackPct)]];
+  if (open !== null)
+    effects.push(
+      open >= 3
+        ? { taps: 0, reason: `A hole is still open after ${open} years: the tree is weak.` }
+        : {
+            taps: NO_CAP,
+            reason: `A hole is open after ${open} ${open === 1 ? 'year' : 'years'}: that is no longer than usual.`
+          }
+    );
+  if (stressed) effects.push({ taps: 0, reason: 'It was stressed last year: let it recover.' });
+  return effects;
+}
+
+/** What the tree's condition allows in all: the least of its effects. */
 export function conditionCap(condition: Condition | null): ConditionCap {
-  if (!condition) return { taps: NO_CAP, reason: 'Nobody has looked up at this crown yet.' };
-  const caps: ConditionCap[] = [{ taps: NO_CAP, reason: 'Nothing in its condition asks for fewer taps.' }];
-  const dieback = `${condition.diebackPct} % of the crown has died back`;
-  switch (vigourClass(condition.diebackPct)) {
-    case 'dead':
-      caps.push({ taps: 0, reason: 'The tree is dead.' });
-      break;
-    case 'severe':
-    case 'moderate':
-      caps.push({ taps: 0, reason: `${dieback}: it needs its sap.` });
-      break;
-    case 'light':
-      caps.push({ taps: 1, reason: `${dieback}: one tap at the most.` });
-      break;
-    case 'healthy':
-  }
-  if (condition.oldestOpenHoleYears !== null && condition.oldestOpenHoleYears >= 3)
-    caps.push({
-      taps: 0,
-      reason: `A hole is still open after ${condition.oldestOpenHoleYears} years: the tree is weak.`
-    });
-  if (condition.stressed) caps.push({ taps: 0, reason: 'It was stressed last year: let it recover.' });
-  return caps.reduce((least, cap) => (cap.taps < least.taps ? cap : least));
+  const least = conditionEffects(condition).reduce((a, b) => (b.taps < a.taps ? b : a));
+  return condition && least.taps === NO_CAP
+    ? { taps: NO_CAP, reason: 'Nothing in its condition asks for fewer taps.' }
+    : least;
 }

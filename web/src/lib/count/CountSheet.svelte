@@ -1,15 +1,12 @@
 <script lang="ts">
   import {
-    barkThickness,
     CLEAR_ENOUGH,
     conditionCap,
     knownMaple,
     ladderOf,
     ladderRule,
-    longRunStainedShare,
     suggestTaps,
-    vigourClass,
-    type CrownClass
+    vigourClass
   } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
   import { untrack } from 'svelte';
@@ -19,9 +16,11 @@
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
   import { placementOf } from '$lib/place/task.ts';
 
+  import BalancePanel from './BalancePanel.svelte';
+  import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
   import LadderPicture from './LadderPicture.svelte';
-  import { tapWords } from './words.ts';
+  import { DEFECT_WORDS, HAZARD_WORDS, tapWords, WILDLIFE_WORDS } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -57,35 +56,10 @@
         })
   );
 
-  const CROWNS: readonly [CrownClass, string][] = [
-    ['open', 'open-grown: light from all sides'],
-    ['dominant', 'dominant: above its neighbours'],
-    ['codominant', 'codominant: light from above'],
-    ['intermediate', 'intermediate: squeezed'],
-    ['suppressed', 'suppressed: under the others']
-  ];
-  const start = untrack(() => tree.assessment);
-  let lookingUp = $state(untrack(() => start === null));
-  let dieback = $state(start?.diebackPct ?? 5);
-  let crownClass = $state<CrownClass>(start?.crownClass ?? 'codominant');
-  let openYears = $state<number | null>(start?.oldestOpenHoleYears ?? null);
-  let stressed = $state(start?.stressed ?? false);
+  let lookingUp = $state(untrack(() => tree.assessment === null));
 
   let reason = $state('');
   let choice = $state<number | null>(null);
-
-  async function saveCondition(): Promise<void> {
-    const record = await bush.record(treeId, {
-      kind: 'assessment',
-      diebackPct: dieback,
-      crownClass,
-      oldestOpenHoleYears: openYears,
-      stressed,
-      note: ''
-    });
-    lookingUp = false;
-    toast.success('Condition written down.', { action: { label: 'Undo', onClick: () => void bush.withdraw(record) } });
-  }
 
   async function decide(taps: number): Promise<void> {
     if (!suggestion) return;
@@ -107,9 +81,6 @@
       action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
     });
   }
-
-  const carried = (n: number) => (n >= 9.95 ? 'more than ten' : n.toFixed(1));
-  const stain = (share: number) => (share >= 0.995 ? 'all of it' : `${Math.round(share * 100)}\u00a0%`);
 </script>
 
 <CountPages {treeId} />
@@ -217,34 +188,9 @@
         </p>
       </section>
 
-      <section aria-labelledby="balance" class="max-w-2xl" data-testid="balance">
+      <section aria-labelledby="balance">
         <h2 id="balance" class="mb-1">By growth: does new wood keep up?</h2>
-        <p>
-          It lays {preferences.length(tree.growth.ringMm, 'ring')} of wood a year (give or take {preferences.length(
-            tree.growth.ringSeMm,
-            'ring'
-          )}). Over a band of
-          {preferences.length(settings.highestMm - settings.lowestMm, 'hand')}, with a {preferences.length(
-            settings.bitMm,
-            'drill'
-          )} bit {preferences.length(settings.depthMm, 'drill')} deep, that carries
-          <b>{carried(suggestion.balance.tapsCarried)}</b> holes a year, likely between {carried(
-            suggestion.balance.tapsCarriedLow
-          )} and {carried(suggestion.balance.tapsCarriedHigh)}. One needs rings of {preferences.length(
-            suggestion.balance.ringForOneMm,
-            'ring'
-          )}.
-        </p>
-        <p class="mt-1">
-          In the long run one tap a year leaves {stain(longRunStainedShare(suggestion.balance, 1))} of the band stained, two
-          leave {stain(longRunStainedShare(suggestion.balance, 2))}; you accept {stain(settings.acceptedShare)}.
-          {#if suggestion.balance.suggested === 0 && Number.isFinite(suggestion.balance.restRhythmYears)}In balance: one
-            hole every {suggestion.balance.restRhythmYears} years.{/if}
-        </p>
-        <p class="aside mt-1">
-          The bark on this trunk is about {preferences.length(barkThickness(tree.dbhMm!), 'drill')} thick; depths are into
-          wood.
-        </p>
+        <BalancePanel dbhMm={tree.dbhMm!} ringMm={tree.growth.ringMm} ringSeMm={tree.growth.ringSeMm} />
       </section>
 
       <section aria-labelledby="condition" class="max-w-2xl">
@@ -258,53 +204,23 @@
               : ''}, seen on {tree.assessment.on}.
             {conditionCap(tree.assessment).reason}
           </p>
+          {#if tree.assessment.defects.length > 0}<p>
+              On the trunk: {tree.assessment.defects.map((d) => DEFECT_WORDS[d.kind]).join(', ')}; new holes keep away
+              where its place is known.
+            </p>{/if}
+          {#if tree.assessment.wildlife.length > 0}<p>
+              Lived in: {tree.assessment.wildlife.map((w) => WILDLIFE_WORDS[w]).join(', ')}. Keep it where it threatens
+              nobody.
+            </p>{/if}
+          {#if tree.assessment.hazards.length > 0}<p class="caution">
+              {tree.assessment.hazards.map((h) => HAZARD_WORDS[h]).join(', ')}: nobody works under it before somebody
+              trained has looked. Local rules come first.
+            </p>{/if}
           {#if bush.mayRecord}<button class="btn mt-2 btn-outline btn-sm" onclick={() => (lookingUp = true)}
               >Look up again</button
             >{/if}
         {:else if bush.mayRecord}
-          <form
-            class="flex flex-col gap-3"
-            onsubmit={(event) => {
-              event.preventDefault();
-              void saveCondition();
-            }}
-          >
-            <label class="flex flex-col gap-1">
-              <span
-                >Dead fine branches in the live crown: <b>{dieback} %</b>, {vigourClass(dieback) === 'healthy'
-                  ? 'healthy'
-                  : vigourClass(dieback)}</span
-              >
-              <input type="range" class="range w-full range-sm" min="0" max="100" step="5" bind:value={dieback} />
-            </label>
-            <div class="grid gap-3 md:grid-cols-2">
-              <label class="flex flex-col gap-1"
-                >Crown<select class="select w-full" bind:value={crownClass}
-                  >{#each CROWNS as [id, label] (id)}<option value={id}>{label}</option>{/each}</select
-                ></label
-              >
-              <label class="flex flex-col gap-1"
-                >Oldest hole still open<select class="select w-full" bind:value={openYears}
-                  ><option value={null}>none, or not looked</option>{#each [1, 2, 3, 4] as years (years)}<option
-                      value={years}
-                      >after {years}{years === 4 ? ' years or more' : years === 1 ? ' year' : ' years'}</option
-                    >{/each}</select
-                ></label
-              >
-            </div>
-            <label class="flex items-center gap-2"
-              ><input type="checkbox" class="checkbox" bind:checked={stressed} /> Stressed last year: leaves eaten, drought,
-              ice or root damage</label
-            >
-            <div class="flex gap-2">
-              <button class="btn btn-outline btn-sm">Write this down</button>
-              {#if tree.assessment}<button
-                  type="button"
-                  class="btn btn-ghost btn-sm"
-                  onclick={() => (lookingUp = false)}>Leave it</button
-                >{/if}
-            </div>
-          </form>
+          <ConditionForm {treeId} ondone={() => (lookingUp = false)} />
         {:else}
           <p>Nobody has looked up at this crown yet.</p>
         {/if}

@@ -292,8 +292,7 @@
             {#each [['taps', (y: BushYear) => String(Math.round(y.taps.mean))], ['taps that growth carries', (y: BushYear) => String(Math.round(y.carried.mean))], ['stained wood in the way', (y: BushYear) => pct(y.stained.mean)], ['sap', (y: BushYear) => litres(yields(y).sap)], ['syrup', (y: BushYear) => litres(yields(y).syrup)]] as const as [what, say], i (what)}
               <tr class="border-b {i === 4 ? 'border-base-content' : 'border-base-300/60'}">
                 <th class="py-1 font-normal"
-                  >{#if i === 0}<b>{name}:</b>
-                  {/if}{what}</th
+                  >{#if i === 0}<b>{`${name}: `}</b>{/if}{what}</th
                 >
                 {#each AT as at (at)}<td class="text-right tabular-nums">{say(years[at]!)}</td>{/each}
               </tr>

@@ -51,6 +51,9 @@
       throw error;
     }
   }
+  /** What was not touched stays as it was, to the hair: what is shown is rounded. */
+  const exact = (text: string, mm: number, use: 'drill' | 'hand') =>
+    text === preferences.length(mm, use) ? mm : read(text);
   const own = $derived.by((): OwnStep[] | string => {
     const read_ = steps.map((step) => ({ diameterMm: read(step.size), taps: step.taps }));
     const wrong = read_.find((step) => typeof step.diameterMm === 'string');
@@ -59,7 +62,11 @@
     return parsed.success ? parsed.data : (parsed.error.issues[0]?.message ?? 'That is no ladder.');
   });
   const change = $derived.by(() => {
-    const [depthMm, lowestMm, highestMm] = [read(depth), read(lowest), read(highest)];
+    const [depthMm, lowestMm, highestMm] = [
+      exact(depth, kept.depthMm, 'drill'),
+      exact(lowest, kept.lowestMm, 'hand'),
+      exact(highest, kept.highestMm, 'hand')
+    ];
     for (const value of [depthMm, lowestMm, highestMm]) if (typeof value === 'string') return value;
     if (typeof own === 'string') return own;
     if (ladder === 'own' && own.length === 0)

@@ -8,6 +8,8 @@ import {
   type WorkRecord
 } from '@baumkin/core';
 
+import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
+
 /** Writes lengths in the steward's units. */
 interface Ruler {
   length(mm: number, use: LengthUse): string;
@@ -42,7 +44,7 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       return `Measured: ${parts.join('; ')}`;
     }
     case 'assessment':
-      return `Looked up: ${record.diebackPct} % dieback${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears !== null ? `, a hole open after ${record.oldestOpenHoleYears} years` : ''}${record.stressed ? ', stressed the year before' : ''}`;
+      return `Looked up: ${record.diebackPct} % dieback${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears !== null ? `, a hole open after ${record.oldestOpenHoleYears} years` : ''}${record.stressed ? ', stressed the year before' : ''}${[...record.defects.map((d) => DEFECT_WORDS[d.kind]), ...record.hazards.map((h) => HAZARD_WORDS[h]), ...record.wildlife.map((w) => WILDLIFE_WORDS[w])].map((word) => `, ${word}`).join('')}`;
     case 'decision':
       return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
     case 'taphole':

@@ -20,6 +20,16 @@ export interface TreePlacement {
   readonly holes: readonly Taphole[];
 }
 
+/** A hole keeps this far from a defect of the trunk. Common practice: a hand. */
+const DEFECT_MARGIN_MM = 150;
+
+/** Defects whose place on the trunk is known. */
+function defectsOf({ assessment }: TreeState) {
+  return (assessment?.defects ?? []).flatMap(({ bearingDeg, heightMm }) =>
+    bearingDeg === null || heightMm === null ? [] : [{ bearingDeg, heightMm, marginMm: DEFECT_MARGIN_MM }]
+  );
+}
+
 /** @returns null before the tree has been measured */
 export function placementOf(
   treeId: string,
@@ -40,6 +50,7 @@ export function placementOf(
       seed: seedFrom(treeId),
       ringCv: Math.min(0.6, tree.growth.ringSeMm / tree.growth.ringMm),
       wanted,
+      defects: defectsOf(tree),
       taken: tree.holesThisSeason.map(({ bearingDeg, heightMm }) => ({ bearingDeg, heightMm })),
       ...FULL
     }

@@ -177,7 +177,16 @@ export async function bushRecordsOf(bushId: string): Promise<BushRecord[]> {
 const OWN_COLUMNS = Object.fromEntries(
   [...RECORD_KINDS, ...BUSH_RECORD_KINDS].map((kind) => [kind, Object.keys(WORK_TABLES[kind].columns())])
 ) as Record<AnyRecord['kind'], string[]>;
-const JSON_COLUMNS = new Set(['evidence', 'centre', 'design', 'trees', 'crownRadiiM']);
+const JSON_COLUMNS = new Set([
+  'evidence',
+  'centre',
+  'design',
+  'trees',
+  'crownRadiiM',
+  'defects',
+  'hazards',
+  'wildlife'
+]);
 const FLAGS = new Set(['stressed', 'confirmed', 'tagged']);
 
 /** A row of a table as the record it is. Rows were checked on their way in. */

@@ -8,6 +8,7 @@ import * as plots from './migrations/0004-plots.ts';
 import * as statures from './migrations/0005-statures.ts';
 import * as book from './migrations/0006-book.ts';
 import * as tokensAndGround from './migrations/0007-tokens-and-ground.ts';
+import * as condition from './migrations/0008-condition.ts';
 
 /** All migrations, oldest first. Forward only. */
 const MIGRATIONS = [
@@ -17,7 +18,8 @@ const MIGRATIONS = [
   { name: '0004-plots', up: plots.up },
   { name: '0005-statures', up: statures.up },
   { name: '0006-book', up: book.up },
-  { name: '0007-tokens-and-ground', up: tokensAndGround.up }
+  { name: '0007-tokens-and-ground', up: tokensAndGround.up },
+  { name: '0008-condition', up: condition.up }
 ];
 
 const LOCK = 'baumkin-migrations';

@@ -218,6 +218,9 @@ export const WORK_TABLES: Readonly<
       crownClass: { type: DataTypes.STRING(20), allowNull: true },
       oldestOpenHoleYears: intOrNull(),
       stressed: flag(),
+      defects: { type: DataTypes.JSON, allowNull: false },
+      hazards: { type: DataTypes.JSON, allowNull: false },
+      wildlife: { type: DataTypes.JSON, allowNull: false },
       note: text(500)
     })
   },

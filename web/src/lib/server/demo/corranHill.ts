@@ -387,6 +387,9 @@ function lookUp(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecor
     crownClass: tree.crownClass,
     oldestOpenHoleYears: isMaple(tree.species) && rng.uniform() < 0.05 ? 3 : null,
     stressed: rng.uniform() < 0.02,
+    defects: drawn > 40 ? [{ kind: 'canker', bearingDeg: 15 * Math.floor(24 * rng.uniform()), heightMm: 1100 }] : [],
+    hazards: drawn > 55 ? ['deadTop'] : [],
+    wildlife: drawn > 62 ? ['woodpeckers'] : [],
     note: ''
   });
 }

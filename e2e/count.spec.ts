@@ -1,0 +1,155 @@
+import { expect, test } from '@playwright/test';
+
+import { allSaved, bushIdOf, expectAccessible, expectFits, recordsOf, signIn, treesOf } from './support.ts';
+
+test('a tree is looked up at, the suggestion follows with its reason, and an override keeps its own', async ({
+  page
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const tree = (await treesOf(page, bushId)).find(
+    (t) => t.species === 'sugarMaple' && t.decidedTaps === null && t.dbhMm !== null && t.dbhMm > 480 && t.ringMm > 1.6
+  )!;
+  await page.goto(`/bush/${bushId}/count/${tree.id}`);
+  const suggestion = page.getByTestId('suggestion');
+  await expect(page.getByText('looking …')).toBeHidden();
+  const again = page.getByRole('button', { name: 'Look up again' });
+  if (await again.isVisible()) await again.click();
+  const form = page.getByTestId('condition');
+  await form.getByRole('button', { name: /^healthy/ }).click();
+  await form.getByRole('button', { name: /^moderate/ }).click();
+  await expect(form.getByTestId('effects')).toContainText('Rest.');
+  await form.getByRole('button', { name: 'a dead top' }).click();
+  await expect(form).toContainText('Nothing here says that a tree is safe');
+  await form.getByRole('button', { name: 'A defect' }).click();
+  await form.getByLabel('Side, degrees').fill('400');
+  await expect(form.getByRole('alert')).toContainText('0 to 360');
+  await form.getByLabel('Side, degrees').fill('90');
+  await form.getByLabel('Height').fill('110 cm');
+  await form.getByRole('button', { name: 'Write this down' }).click();
+  await expect(suggestion).toContainText('Rest');
+  await expect(suggestion).toContainText('40 % of the crown has died back');
+  await expect(page.getByText('nobody works under it before somebody trained')).toBeVisible();
+  await allSaved(page);
+  const records = await recordsOf(page, bushId, tree.id);
+  expect(records.find((r) => r.kind === 'assessment' && r.diebackPct === 40)).toMatchObject({
+    hazards: ['deadTop'],
+    defects: [{ kind: 'wound', bearingDeg: 90, heightMm: 1100 }]
+  });
+
+  await page.getByRole('group', { name: 'Taps this season' }).getByRole('button', { name: '1', exact: true }).click();
+  await page.getByTestId('reason').fill('the council wants it');
+  await page.getByRole('button', { name: 'Decide' }).click();
+  await expect(page.getByText('Because: the council wants it')).toBeVisible();
+
+  // The balance, tried with other habits: nothing is changed by it.
+  const balance = page.getByTestId('balance');
+  const carries = async () =>
+    Number(/carries ([\d.]+) holes/.exec((await balance.textContent())!.replace(/\s+/g, ' '))![1]);
+  const before = await carries();
+  await balance.getByLabel(/Try other habits/).check();
+  await balance.getByRole('combobox').selectOption({ label: '7/16 in' });
+  // A column grows with the square of the bit: (5/16)^2 / (7/16)^2 = 0.51.
+  await expect.poll(carries).toBeCloseTo(before * 0.51, 0);
+  await balance.getByText('How that is worked out').click();
+  await expect(balance).toContainText('1 − e');
+  await expectAccessible(page);
+});
+
+test('the whole bush on one sheet: room looked for, keys, totals that add up, the rest accepted, units', async ({
+  page
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/count/all`);
+  const totals = page.getByTestId('totals');
+  const total = async (name: string) =>
+    Number(
+      await totals
+        .getByRole('row', { name: new RegExp(`^${name}`) })
+        .getByRole('cell')
+        .textContent()
+    );
+  const decided = async () => (await treesOf(page, bushId)).reduce((sum, t) => sum + (t.decidedTaps ?? 0), 0);
+  await expect.poll(() => total('Decided')).toBe(await decided());
+  await expectAccessible(page);
+  await expectFits(page);
+
+  await page.getByRole('button', { name: 'Look for clear wood on every trunk' }).click();
+  await expect(page.getByText(/Looking for clear wood, tree \d+ of/)).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+
+  // By key: the first open tree gets another count, with a reason.
+  await page.getByLabel('Decided or not').selectOption('open');
+  const first = page.locator('[data-index="0"]');
+  const label = (await first.getAttribute('aria-label'))!;
+  const tag = /^Tree (\S+):/.exec(label)![1]!;
+  await first.focus();
+  await page.keyboard.press(label.includes('two taps suggested') ? '1' : '2');
+  const asking = page.getByTestId('asking');
+  await asking.getByRole('textbox').fill('a big crown');
+  await asking.getByRole('button', { name: 'Decide' }).click();
+  await expect(page.getByText(new RegExp(`Tree ${tag}: `))).toBeVisible();
+  await allSaved(page);
+
+  // Only those where size binds, all at once; and back again.
+  await page.getByLabel('What binds').selectOption('size');
+  const accept = page.getByRole('button', { name: /^Accept \d+ suggestions/ });
+  const many = Number(/\d+/.exec((await accept.textContent())!)![0]);
+  expect(many).toBeGreaterThan(20);
+  await accept.click();
+  await expect(page.getByText(`${many} trees decided as suggested`)).toBeVisible();
+  await expect(page.getByText('No tree is like that.')).toBeVisible();
+  await allSaved(page);
+  await expect.poll(() => total('Decided')).toBe(await decided());
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(accept).toBeVisible();
+  await allSaved(page);
+  await expect.poll(() => total('Decided')).toBe(await decided());
+
+  // Every figure of length follows the switch.
+  await expect(page.locator('[data-index="0"]')).toContainText(' cm');
+  await page.getByRole('group', { name: 'Units' }).getByRole('button', { name: 'in' }).click();
+  await expect(page.locator('[data-index="0"]')).toContainText(' in');
+  expect(await page.locator('main').textContent()).not.toMatch(/\d (cm|mm)\b/);
+});
+
+test('forty years under two habits, and the habits themselves', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/count/decades`);
+  await page.getByLabel('the ladder were').selectOption({ label: 'Handbook ladder' });
+  await page.getByLabel('the bit were').selectOption({ label: '7/16 in' });
+  await page.getByRole('button', { name: 'Look forty years ahead' }).click();
+  const table = page.getByTestId('decades-table');
+  await expect(table).toBeVisible({ timeout: 60_000 });
+  const row = async (i: number) =>
+    (await table.getByRole('row').nth(i).getByRole('cell').allTextContents()).map((t) =>
+      Number(t.replace(/[^\d.]/g, ''))
+    );
+  const [stainedNow, stainedThen] = [await row(3), await row(8)];
+  expect(stainedThen.at(-1)!).toBeGreaterThan(2 * stainedNow.at(-1)!);
+  await expectAccessible(page);
+  await expectFits(page);
+
+  await page.goto(`/bush/${bushId}/count/habits`);
+  const form = page.getByTestId('habits');
+  await form.getByLabel('Ladder').selectOption('own');
+  await expect(form.getByRole('alert')).toContainText('needs a step');
+  await form.getByRole('button', { name: 'A step more' }).click();
+  await form.getByRole('button', { name: 'A step more' }).click();
+  await form.getByRole('group', { name: 'Step 2' }).getByLabel('Diameter').fill('20 cm');
+  await expect(form.getByRole('alert')).toContainText('more taps than the one before');
+  await form.getByRole('group', { name: 'Step 2' }).getByLabel('Diameter').fill('52 cm');
+  await form.getByRole('button', { name: 'These are our habits' }).click();
+  await expect(page.getByText('These are the bush’s habits from now on')).toBeVisible();
+  const { bush } = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
+    bush: { version: number; settings: { ladder: string; ownLadder: object[]; depthMm: number } };
+  };
+  expect(bush.settings).toMatchObject({ ladder: 'own', depthMm: 38.1 });
+  expect(bush.settings.ownLadder).toHaveLength(2);
+  // Others use this bush after this test.
+  await page.request.patch(`/api/v1/bushes/${bushId}/settings`, {
+    data: { version: bush.version, settings: { ladder: 'twelveEighteen', ownLadder: [] } }
+  });
+});
