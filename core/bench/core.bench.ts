@@ -1,7 +1,7 @@
 import { bench, describe } from 'vitest';
 
 import { SPECIES, judge } from '../src/identify/index.ts';
-import { ladderById, suggestTaps } from '../src/taps/index.ts';
+import { ladderById, projectBush, suggestTaps, type TapPolicy, type TapTree } from '../src/taps/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, placeHoles, trunkToday, type PlacementTask } from '../src/trunk/index.ts';
 import { readTable } from '../src/exchange/index.ts';
 
@@ -46,6 +46,27 @@ describe('whole bush', () => {
         seasonsSinceTapped: 1
       });
   });
+  const bush = Array.from({ length: 5000 }, (_, i): TapTree => ({
+    dbhMm: 200 + (i % 500),
+    ringMm: 0.5 + (i % 20) / 10,
+    ringSeMm: 0.3,
+    holes: Array.from({ length: 15 }, (__, k) => ({ season: 2012 + k, bitMm: 7.9375, depthMm: 38.1 })),
+    conditionTaps: 4
+  }));
+  const policy: TapPolicy = {
+    ladder: ladderById('twelveEighteen'),
+    bitMm: 7.9375,
+    depthMm: 38.1,
+    bandMm: 900,
+    acceptedShare: 0.1,
+    leastDbhMm: 0,
+    minds: 'growth',
+    restsWeak: true
+  };
+  bench(
+    'forty years of 5,000 trees, one draw',
+    () => void projectBush(bush, policy, { season: 2027, years: 40, draws: 1, seed: 1 })
+  );
   bench(`1,000 determinations among ${SPECIES.length} species`, () => {
     for (let i = 0; i < 1000; i++)
       judge(

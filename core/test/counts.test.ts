@@ -4,6 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { insideBark } from '../src/measure/index.ts';
 import {
   comesToSize,
+  conditionCap,
+  conditionEffects,
   costOfTooEarly,
   gearFor,
   growthBalance,
@@ -121,6 +123,28 @@ describe('a bush over the decades', () => {
           expect(tapsUnder({ ...policy, ladder, leastDbhMm: dbhMm + 1 }, one)).toBe(0);
         }
       )
+    );
+  });
+});
+
+describe('condition', () => {
+  it('that is worse never allows more: dieback, an open hole, stress', () => {
+    const seen = fc.record({
+      diebackPct: fc.integer({ min: 0, max: 100 }),
+      oldestOpenHoleYears: fc.option(fc.integer({ min: 0, max: 10 }), { nil: null }),
+      stressed: fc.boolean()
+    });
+    fc.assert(
+      fc.property(seen, fc.integer({ min: 0, max: 60 }), (now, more) => {
+        const cap = conditionCap(now).taps;
+        expect(conditionCap({ ...now, diebackPct: Math.min(100, now.diebackPct + more) }).taps).toBeLessThanOrEqual(
+          cap
+        );
+        expect(conditionCap({ ...now, oldestOpenHoleYears: 3 + more }).taps).toBe(0);
+        expect(conditionCap({ ...now, stressed: true }).taps).toBe(0);
+        // What is said in all is the least of what is said one by one.
+        expect(cap).toBe(Math.min(...conditionEffects(now).map((effect) => effect.taps)));
+      })
     );
   });
 });

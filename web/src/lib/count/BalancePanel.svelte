@@ -101,7 +101,7 @@
     {#each ticks as mm (mm)}<text
         x={x(mm)}
         y="92"
-        text-anchor={mm === 0 ? 'start' : 'middle'}
+        text-anchor={mm === 0 ? 'start' : x(mm) > WIDTH - 30 ? 'end' : 'middle'}
         class="fill-base-content text-[12px]">{ring(mm)}</text
       >{/each}
   </svg>
@@ -164,7 +164,7 @@
       height H round a trunk of diameter D under the bark stain φ = k · A · depth / (2 · ring · π · D · H) of it; holes that
       meet by chance make that 1 − e<sup>−φ</sup>. Here D is {preferences.length(insideBark(dbhMm), 'trunk')} and φ at one
       tap {Number.isFinite(balance.phiAtOneTap) ? balance.phiAtOneTap.toFixed(3) : 'without end'}. The band is taken to
-      wrap round and keep its girth; a real trunk has somewhat less stain. The bark is about {preferences.length(
+      wrap round and keep its girth; on a real trunk it is about 0.95 of that. The bark is about {preferences.length(
         barkThickness(dbhMm),
         'drill'
       )} thick; depths are into wood.

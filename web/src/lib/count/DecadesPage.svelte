@@ -106,18 +106,21 @@
       trees,
       plain[0],
       options,
-      proxy((n: number) => (done = n / (2 * DRAWS)))
+      proxy((n: number) => told(n))
     );
     const second = await remote.project(
       trees,
       plain[1],
       options,
-      proxy((n: number) => (done = 0.5 + n / (2 * DRAWS)))
+      proxy((n: number) => told(DRAWS + n))
     );
     answers = [first, second];
     stale = false;
     stop();
   }
+
+  /** Word from the worker comes late: what arrives after the end is nothing to show. */
+  const told = (draws: number) => worker !== null && (done = draws / (2 * DRAWS));
 
   function stop(): void {
     worker?.terminate();

@@ -1,4 +1,13 @@
-import { fractionalYear, kindOf, REMEASURE_YEARS, speciesById, type TreeKind, type TreeRow } from '@baumkin/core';
+import {
+  fractionalYear,
+  isMaple,
+  kindOf,
+  REMEASURE_YEARS,
+  speciesById,
+  type SpeciesId,
+  type TreeKind,
+  type TreeRow
+} from '@baumkin/core';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -27,6 +36,17 @@ const INK = '--color-base-content';
 const BLUE = '--color-info';
 const ramp = (labels: readonly string[], variable = SPRUCE): Answer[] =>
   labels.map((label, i) => ({ label, variable, fill: 0.08 + (0.82 * i) / Math.max(1, labels.length - 1) }));
+
+/** Species that stewards ask for, together where they are treated alike. */
+const KIN: readonly (readonly [label: string, variable: string, fill: number, species: readonly SpeciesId[]])[] = [
+  ['sugar and black maple', SPRUCE, 0.8, ['sugarMaple', 'blackMaple']],
+  ['red and silver maple', BLUE, 0.6, ['redMaple', 'silverMaple']],
+  ['other maples', BLUE, 0.2, []],
+  ['a maple, species open', AMBER, 0.4, []],
+  ['beech', INK, 0.6, ['beech']],
+  ['ash', INK, 0.3, ['whiteAsh', 'blackAsh']],
+  ['other trees', INK, 0.08, []]
+];
 
 const KINDS: readonly TreeKind[] = ['maple', 'unsettled', 'other'];
 const stepOf = (value: number, steps: readonly number[]) => steps.filter((step) => value >= step).length;
@@ -60,6 +80,18 @@ export function questionsFor(bush: BushState): readonly Question[] {
           : kindOf(row) === 'unsettled' || !row.species
             ? '?'
             : speciesById(row.species).name
+    },
+    {
+      id: 'species',
+      label: 'Which species?',
+      answers: KIN.map(([label, variable, fill]) => ({ label, variable, fill })),
+      answer: (row) => {
+        if (row.verdict === 'mapleOpen') return 3;
+        if (kindOf(row) === 'unsettled' || !row.species) return null;
+        const found = KIN.findIndex(([, , , species]) => species.includes(row.species!));
+        return found >= 0 ? found : isMaple(row.species) ? 2 : KIN.length - 1;
+      },
+      says: (row) => (kindOf(row) === 'unsettled' || !row.species ? '?' : speciesById(row.species).name)
     },
     {
       id: 'diameter',
