@@ -99,13 +99,15 @@ test('two people correct the same entry: the second is told, and loses nothing u
   const trees = await treesOf(page, bushId);
   let tree = trees[0]!;
   let questioned: { id: string } | undefined;
-  for (const candidate of trees.filter((t) => t.tag !== '40' && Number(t.tag) % 97 === 40)) {
+  // A girth written down as diameter.
+  for (const candidate of trees.filter((t) => t.tag !== '40' && t.questions > 0)) {
     tree = candidate;
     questioned = (await recordsOf(page, bushId, tree.id)).find(
-      (r) => r.kind === 'reading' && String(r.on).startsWith('2024')
+      (r) => r.kind === 'reading' && String(r.on).startsWith('2024') && Number(r.valueMm) > 2.5 * tree.dbhMm!
     );
     if (questioned) break;
   }
+  expect(questioned).toBeDefined();
   await page.goto(`/bush/${bushId}/measure/${tree.id}`);
   await expect(page.getByTestId('old-question')).toBeVisible();
   const other = await browser.newContext({ baseURL: new URL(page.url()).origin });
@@ -133,7 +135,8 @@ test('two people correct the same entry: the second is told, and loses nothing u
   await allSaved(page);
 
   // The crew records work; the count is the steward's.
-  await crew.goto(`/bush/${bushId}/count/${tree.id}`);
+  const maple = trees.find((t) => t.species === 'sugarMaple' && t.verdict === 'settled' && t.dbhMm !== null)!;
+  await crew.goto(`/bush/${bushId}/count/${maple.id}`);
   await expect(crew.getByTestId('balance')).toBeVisible();
   await expect(crew.getByRole('group', { name: 'Taps this season' })).toHaveCount(0);
   await other.close();
