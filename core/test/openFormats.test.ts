@@ -260,6 +260,7 @@ const archiveDrawn: fc.Arbitrary<Archive> = fc
         people: [{ id: id(900), name: 'Somebody' }],
         stands: [],
         features: [],
+        ground: null,
         walk: tags.map((_, i) => id(i)),
         records: [
           ...tags.map((name, i) => ({

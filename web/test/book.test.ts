@@ -231,7 +231,14 @@ describe('the archive', () => {
       made(id, { kind: 'mark', purpose: 'keep', reason: 'den' }),
       entry(id, '51', { correctsId: first.id })
     );
+    const pin = (x: number) => ({ x, y: 0, eastM: x, northM: 0 });
+    await layGround(bushId, Buffer.from('89504e470d0a1a0a00', 'hex'), {
+      widthPx: 9,
+      heightPx: 9,
+      pins: [pin(0), pin(90)]
+    });
     const source = await writeArchive((await bushFor(userId, bushId))!);
+    expect(source.ground?.fit.pins[1].x).toBe(90);
     // As if from elsewhere: the same bush under ids that this server has never seen.
     const foreign = JSON.stringify(source).replace(/([0-9a-f]{8}-[0-9a-f]{4})-4/g, (_, head: string) => `${head}-7`);
     const emptyId = await createBush(userId, source.bush.name);

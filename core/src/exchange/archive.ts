@@ -4,6 +4,7 @@ import { linesOf } from '../records/derive.ts';
 import {
   bushRecordSchema,
   bushSettingsSchema,
+  groundFitSchema,
   recordSchema,
   siteFeatureSchema,
   standSchema,
@@ -33,6 +34,11 @@ export const archiveSchema = z.object({
   people: z.array(z.object({ id: z.uuid(), name: z.string().min(1).max(80) })).max(10_000),
   stands: z.array(standSchema).max(5000),
   features: z.array(siteFeatureSchema).max(5000),
+  /** the picture under the map, with how it lies; null where none does */
+  ground: z
+    .object({ fit: groundFitSchema, pictureBase64: z.string().max(17_000_000) })
+    .nullable()
+    .default(null),
   /** ids of the trees in walking order */
   walk: z.array(z.uuid()).max(100_000),
   records: z.array(z.intersection(recordSchema, z.object(author))).max(2_000_000),

@@ -44,6 +44,20 @@ type BushDraft = Omit<BushRecord, 'id' | 'recordedAt' | 'on' | 'correctsId' | 'w
   withdrawn?: boolean;
 };
 
+/** The line of a tree as an entry in the place of its last, to be changed. */
+export function lineDraft({ tag, tagged, standId, stemOf }: TreeRow, entry: Entry | null) {
+  return {
+    kind: 'entry' as const,
+    tag,
+    tagged,
+    standId,
+    stemOf,
+    afterId: null,
+    note: '',
+    ...(entry ? { correctsId: entry.id } : {})
+  };
+}
+
 /** The trees that waiting records belong to. */
 const treesIn = (outbox: readonly OutboxEntry[]) =>
   outbox.flatMap((entry) => (entry.treeId === null ? [] : [entry.treeId]));
@@ -429,7 +443,24 @@ export class BushState {
     await this.#takeAlong();
     const lives = await store.lives.where('bushId').equals(this.id).toArray();
     const byTree = new Map(lives.map((life) => [life.treeId, life.records]));
+    for (const { treeId, record, refused } of this.outbox)
+      if (treeId !== null && refused === null && !byTree.get(treeId)?.some(({ id }) => id === record.id))
+        byTree.set(treeId, [...(byTree.get(treeId) ?? []), record as WorkRecord]);
     return this.rows.map((tree) => ({ tree, records: byTree.get(tree.id) ?? this.recordsOf(tree.id) }));
+  }
+
+  /** Gives trees another stand, or none: each gets an entry in the place of its last. @returns puts them back */
+  async putIntoStands(
+    moves: readonly { readonly row: TreeRow; readonly standId: string | null }[]
+  ): Promise<() => Promise<unknown>> {
+    const known = new Map((await this.everything()).map(({ tree, records }) => [tree.id, records]));
+    await this.recordAll(
+      moves.map(({ row, standId }) => {
+        const entry = this.stateFrom(known.get(row.id) ?? []).entry;
+        return { treeId: row.id, draft: { ...lineDraft(row, entry), standId } };
+      })
+    );
+    return () => this.putIntoStands(moves.map(({ row }) => ({ row, standId: row.standId })));
   }
 
   #rowsWithOutbox(): readonly TreeRow[] {

@@ -175,7 +175,7 @@
     {#each effects as effect (effect.reason)}
       <li>
         {effect.reason}
-        <b>{effect.taps >= 4 ? 'No limit.' : effect.taps === 0 ? 'Rest.' : `At most ${effect.taps}.`}</b>
+        <b>{effect.taps >= 4 ? 'No limit.' : effect.taps === 0 ? 'Rest.' : ''}</b>
       </li>
     {/each}
   </ul>

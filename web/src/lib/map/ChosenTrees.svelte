@@ -31,24 +31,10 @@
 
   async function intoStand(): Promise<void> {
     const moved = chosen.filter((row) => row.standId !== (standId || null));
-    await Promise.all(moved.map((row) => bush.loadTree(row.id)));
-    const records = await bush.recordAll(
-      moved.map((row) => {
-        const entry = bush.stateOf(row.id).entry;
-        const { tag, tagged, stemOf } = row;
-        const draft = {
-          kind: 'entry' as const,
-          tag,
-          tagged,
-          standId: standId || null,
-          stemOf,
-          afterId: null,
-          note: ''
-        };
-        return { treeId: row.id, draft: entry ? { ...draft, correctsId: entry.id } : draft };
-      })
-    );
-    toast.success(`${records.length} ${records.length === 1 ? 'tree belongs' : 'trees belong'} to another stand now.`);
+    const back = await bush.putIntoStands(moved.map((row) => ({ row, standId: standId || null })));
+    toast.success(`${moved.length} ${moved.length === 1 ? 'tree belongs' : 'trees belong'} to another stand now.`, {
+      action: { label: 'Undo', onClick: () => void back() }
+    });
   }
 
   async function csv(): Promise<void> {

@@ -119,16 +119,7 @@
           })
         : await bush.draw('feature', { id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
-    if (moving.length > 0) {
-      await Promise.all(moving.map((row) => bush.loadTree(row.id)));
-      await bush.recordAll(
-        moving.map(({ id, tag, tagged, stemOf }) => {
-          const entry = bush.stateOf(id).entry;
-          const draft = { kind: 'entry' as const, tag, tagged, standId: e.id, stemOf, afterId: null, note: '' };
-          return { treeId: id, draft: entry ? { ...draft, correctsId: entry.id } : draft };
-        })
-      );
-    }
+    if (moving.length > 0) await bush.putIntoStands(moving.map((row) => ({ row, standId: e.id })));
     toast.success(`${e.name.trim()} is on the map.`);
     end();
   }

@@ -5,14 +5,17 @@ import { UniqueConstraintError } from 'sequelize';
 import { storeLines } from './book.ts';
 import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
+import { groundFitOf, groundOf, layGround } from './ground.ts';
 import { bushRecordsOf, recordsByTree, storeMany } from './records.ts';
 
 /** Everything that was ever written down in a bush. Records in the order in which they were written. */
 export async function writeArchive(bush: BushAccess, now = new Date()): Promise<Archive> {
-  const [people, stands, features, walk, byTree, bushRecords] = await Promise.all([
+  const [people, stands, features, ground, fit, walk, byTree, bushRecords] = await Promise.all([
     peopleOf(bush.id),
     standsOf(bush.id),
     featuresOf(bush.id),
+    groundOf(bush.id),
+    groundFitOf(bush.id),
     TreeRecord.findAll({
       where: { bushId: bush.id },
       attributes: ['id'],
@@ -34,6 +37,7 @@ export async function writeArchive(bush: BushAccess, now = new Date()): Promise<
     people,
     stands,
     features,
+    ground: ground && fit && { fit, pictureBase64: ground.picture.toString('base64') },
     walk: walk.map((tree) => tree.id),
     records: inOrder([...byTree.values()].flat()) as Archive['records'],
     bushRecords: inOrder(bushRecords) as Archive['bushRecords']
@@ -51,7 +55,7 @@ export class NotEmpty extends Error {
 /**
  * Reads an archive back into an empty bush, all of it or nothing. Where this server knows the archive's ids already, as
  * when a bush is copied, everything comes in under other ids.
- * @throws UnreadableFile, NotEmpty
+ * @throws UnreadableFile, NotEmpty, NoPicture
  */
 export async function restoreArchive(
   bush: BushAccess,
@@ -112,6 +116,10 @@ async function restore(bush: BushAccess, memberId: string, archive: Archive, now
       archive.features.map((feature) => ({ ...feature, bushId: bush.id })),
       { transaction }
     );
+    if (archive.ground) {
+      const { fit, pictureBase64 } = archive.ground;
+      await layGround(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
+    }
     const trees = treesIn(archive);
     await storeLines(archive.walk, trees, 0, bush.id, transaction);
     const records = [...archive.records, ...archive.bushRecords];

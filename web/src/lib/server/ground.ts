@@ -1,4 +1,5 @@
 import { groundFitSchema, type GroundFit } from '@baumkin/core';
+import type { Transaction } from 'sequelize';
 
 import { GroundRow } from './db/index.ts';
 
@@ -23,10 +24,15 @@ export class NoPicture extends Error {
 }
 
 /** @throws NoPicture */
-export async function layGround(bushId: string, picture: Buffer, fit: GroundFit): Promise<void> {
+export async function layGround(
+  bushId: string,
+  picture: Buffer,
+  fit: GroundFit,
+  transaction?: Transaction
+): Promise<void> {
   const kind = KINDS.find(({ begins }) => begins.every((byte, i) => picture[i] === byte));
   if (!kind) throw new NoPicture();
-  await GroundRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit });
+  await GroundRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit }, { transaction });
 }
 
 export async function groundOf(bushId: string): Promise<Ground | null> {

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { baseOf, combinedDiameter, positionSd, type TreeRow } from '@baumkin/core';
+  import { baseOf, combinedDiameter, positionSd } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
 
-  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { lineDraft, useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import PlaceInput, { type GivenPlace } from './PlaceInput.svelte';
@@ -49,20 +49,9 @@
     });
   }
 
-  const line = (row: TreeRow) => ({
-    kind: 'entry' as const,
-    tag: row.tag,
-    tagged: row.tagged,
-    standId: row.standId,
-    stemOf: row.stemOf,
-    afterId: null,
-    note: '',
-    ...(entry ? { correctsId: entry.id } : {})
-  });
-
   async function saveLine(): Promise<void> {
     if (tag.trim() !== row.tag || (standId || null) !== row.standId)
-      await bush.record(treeId, { ...line(row), tag: tag.trim(), tagged: true, standId: standId || null });
+      await bush.record(treeId, { ...lineDraft(row, entry), tag: tag.trim(), tagged: true, standId: standId || null });
     if (afterRow && afterRow.id !== treeId && afterRow.id !== before?.id) {
       const others = bush.rows.filter((other) => other.id !== treeId).map((other) => other.id);
       others.splice(others.indexOf(afterRow.id) + 1, 0, treeId);
@@ -76,7 +65,7 @@
   async function takeOut(): Promise<void> {
     if (!entry) return;
     // The tree leaves the page with its line: what Undo needs is held here.
-    const [opened, id, held] = [bush, treeId, line(row)];
+    const [opened, id, held] = [bush, treeId, lineDraft(row, entry)];
     const record = await opened.record(id, { ...held, withdrawn: true });
     toast.success(`${held.tag} is out of the book. Its records are kept.`, {
       action: { label: 'Undo', onClick: () => void opened.record(id, { ...held, correctsId: record.id }) },

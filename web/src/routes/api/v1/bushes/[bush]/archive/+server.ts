@@ -2,6 +2,7 @@ import { error, json } from '@sveltejs/kit';
 
 import { enter, readRequest } from '$lib/server/api.ts';
 import { NotEmpty, restoreArchive } from '$lib/server/archive.ts';
+import { NoPicture } from '$lib/server/ground.ts';
 import { UnreadableFile } from '$lib/server/importTrees.ts';
 
 /** Reads an archive back into an empty bush. */
@@ -11,7 +12,7 @@ export async function POST({ params, locals, request }) {
   try {
     return json(await restoreArchive(bush, locals.member!.id, text));
   } catch (problem) {
-    if (problem instanceof UnreadableFile) error(422, problem.message);
+    if (problem instanceof UnreadableFile || problem instanceof NoPicture) error(422, problem.message);
     if (problem instanceof NotEmpty) error(409, problem.message);
     throw problem;
   }
