@@ -83,6 +83,16 @@ export class BushState {
 
   readonly waiting = $derived(this.outbox.filter((entry) => entry.refused === null).length);
   readonly refused = $derived(this.outbox.filter((entry) => entry.refused !== null));
+  readonly #waitingByTree = $derived.by(() => {
+    const byTree = new Map<string, WorkRecord[]>();
+    for (const { treeId, record, refused } of this.outbox) {
+      if (treeId === null || refused !== null) continue;
+      const records = byTree.get(treeId);
+      if (records) records.push(record as WorkRecord);
+      else byTree.set(treeId, [record as WorkRecord]);
+    }
+    return byTree;
+  });
   readonly rows = $derived.by(() => this.#rowsWithOutbox());
   readonly byId = $derived(new Map(this.rows.map((row) => [row.id, row])));
   /** A device may hold an overview from before features were sent. */
@@ -122,7 +132,7 @@ export class BushState {
     const round = await store.drafts.get(`round/${this.id}`);
     this.round = round?.value ? new Set(round.value as string[]) : null;
     await this.#readOutbox();
-    await Promise.all([...new Set(treesIn(this.outbox))].map((treeId) => this.#fromDevice(treeId)));
+    await this.#fromDevice(treesIn(this.outbox));
     window.addEventListener('online', this.#wake);
     window.addEventListener('offline', this.#sleep);
     document.addEventListener('visibilitychange', this.#lookAgain);
@@ -153,10 +163,8 @@ export class BushState {
   /** All records of a tree, those in the outbox included; empty until they are loaded. */
   recordsOf(treeId: string): readonly WorkRecord[] {
     const stored = this.#records.get(treeId) ?? [];
-    const waiting = this.outbox
-      .filter((entry) => entry.treeId === treeId && entry.refused === null)
-      .map((e) => e.record as WorkRecord);
-    if (waiting.length === 0) return stored;
+    const waiting = this.#waitingByTree.get(treeId);
+    if (!waiting) return stored;
     const known = new Set(stored.map((record) => record.id));
     return [...stored, ...waiting.filter((record) => !known.has(record.id))];
   }
@@ -177,7 +185,7 @@ export class BushState {
 
   /** Brings a tree's records: from the device at once, then from the server. */
   async loadTree(treeId: string): Promise<void> {
-    await this.#fromDevice(treeId);
+    await this.#fromDevice([treeId]);
     const answer = await this.#get<{ records: WorkRecord[] }>(`/api/v1/bushes/${this.id}/trees/${treeId}`);
     if (!answer) return;
     this.#records.set(treeId, answer.records);
@@ -242,8 +250,7 @@ export class BushState {
     );
     // What this device knows of these trees has to be at hand, or what is new would not show on their lines. Only now:
     // nothing may come between the click and the record's being kept.
-    const trees = records.flatMap((record) => ('treeId' in record ? [record.treeId] : []));
-    await Promise.all([...new Set(trees)].map((treeId) => this.#fromDevice(treeId)));
+    await this.#fromDevice(records.flatMap((record) => ('treeId' in record ? [record.treeId] : [])));
     await this.#readOutbox();
     void this.send();
   }
@@ -378,42 +385,53 @@ export class BushState {
     this.problem = null;
     const { outcomes } = (await response.json()) as { outcomes: { id: string; status: string; reason?: string }[] };
     const byId = new Map(outcomes.map((outcome) => [outcome.id, outcome]));
-    let stale = false;
+    const stored: OutboxEntry[] = [];
     for (const entry of batch) {
       const outcome = byId.get(entry.id);
-      if (!outcome) continue;
-      if (outcome.status === 'refused') await store.outbox.update(entry.id, { refused: outcome.reason ?? 'refused' });
-      else if (!(await this.#arrived(entry))) stale = true;
+      if (outcome?.status === 'refused') await store.outbox.update(entry.id, { refused: outcome.reason ?? 'refused' });
+      else if (outcome) stored.push(entry);
     }
+    const known = await this.#arrived(stored);
     await this.#readOutbox();
     // A tree whose records this device never held: only the server can say how its line looks now.
-    if (stale) await this.refresh();
+    if (!known) await this.refresh();
     if (this.waiting > 0) this.#sendAgain = true;
   }
 
-  /** Moves a record from the outbox to what is known of its tree, if anything is. @returns whether it was known */
-  async #arrived({ id, treeId, record }: OutboxEntry): Promise<boolean> {
+  /**
+   * Moves records from the outbox to what is known of their trees, if anything is. All at once: a batch of hundreds
+   * shows, and is written to the device, as one change.
+   * @returns whether this device holds all of these trees
+   */
+  async #arrived(entries: readonly OutboxEntry[]): Promise<boolean> {
+    await this.#fromDevice(treesIn(entries));
+    const changed = new Map<string, readonly WorkRecord[]>();
+    const ofBush: BushRecord[] = [];
+    const born: Entry[] = [];
     let known = true;
-    if (treeId === null) {
-      const others = (this.overview?.bushRecords ?? []).filter((other) => other.id !== id);
-      if (this.overview) {
-        this.overview = { ...this.overview, bushRecords: [...others, record as BushRecord] };
-        await store.overviews.put({ bushId: this.id, overview: this.overview });
+    for (const { treeId, record } of entries) {
+      if (treeId === null) {
+        ofBush.push(record as BushRecord);
+        continue;
       }
-    } else {
-      await this.#fromDevice(treeId);
       // A tree that came into the book here: all there is to know of it was written on this device.
       const isNew = record.kind === 'entry' && record.correctsId === null;
-      const before = this.#records.get(treeId) ?? (isNew ? [] : undefined);
-      if (isNew) this.#born = [...this.#born, record];
-      known = before !== undefined && !isNew;
-      if (before) {
-        const records = [...before.filter((other) => other.id !== id), record as WorkRecord];
-        this.#records.set(treeId, records);
-        await store.lives.put({ treeId, bushId: this.id, records });
-      }
+      if (isNew) born.push(record);
+      const before = changed.get(treeId) ?? this.#records.get(treeId) ?? (isNew ? [] : undefined);
+      if (!before || isNew) known = false;
+      if (before) changed.set(treeId, [...before.filter(({ id }) => id !== record.id), record as WorkRecord]);
     }
-    await store.outbox.delete(id);
+    if (ofBush.length > 0 && this.overview) {
+      const others = (this.overview.bushRecords ?? []).filter(({ id }) => !ofBush.some((record) => record.id === id));
+      this.overview = { ...this.overview, bushRecords: [...others, ...ofBush] };
+      await store.overviews.put({ bushId: this.id, overview: this.overview });
+    }
+    await store.lives.bulkPut(
+      [...changed].map(([treeId, records]) => ({ treeId, bushId: this.id, records: [...records] }))
+    );
+    await store.outbox.bulkDelete(entries.map(({ id }) => id));
+    if (born.length > 0) this.#born = [...this.#born, ...born];
+    for (const [treeId, records] of changed) this.#records.set(treeId, records);
     return known;
   }
 
@@ -423,10 +441,12 @@ export class BushState {
     this.outbox = own.sort((a, b) => a.addedAt - b.addedAt);
   }
 
-  async #fromDevice(treeId: string): Promise<void> {
-    if (this.#records.has(treeId)) return;
-    const life = await store.lives.get(treeId);
-    if (life) this.#records.set(treeId, life.records);
+  /** What the device holds of trees whose records are not at hand yet. */
+  async #fromDevice(treeIds: readonly string[]): Promise<void> {
+    const wanted = [...new Set(treeIds)].filter((treeId) => !this.#records.has(treeId));
+    if (wanted.length === 0) return;
+    for (const life of await store.lives.bulkGet(wanted))
+      if (life && !this.#records.has(life.treeId)) this.#records.set(life.treeId, life.records);
   }
 
   /** Brings the whole bush onto the device, for the woods. */
