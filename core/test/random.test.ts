@@ -43,6 +43,10 @@ describe('random numbers', () => {
     };
     expect(draw(3)).toEqual(draw(3));
     expect(draw(3)).not.toEqual(draw(4));
+    // Neighbouring seeds know nothing of each other: their first numbers have the moments of any others.
+    const first = Array.from({ length: 4000 }, (_, k) => draw(5 + 7919 * k)[0]!);
+    expect(Math.abs(mean(first))).toBeLessThan(0.06);
+    expect(Math.abs(mean(first.map((x) => x * x)) - 1)).toBeLessThan(0.1);
     expect(seedFrom('tree 1')).toBe(seedFrom('tree 1'));
     expect(seedFrom('tree 1')).not.toBe(seedFrom('tree 2'));
   });

@@ -1,5 +1,5 @@
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { xoroshiro128plusFromState } from 'pure-rand/generator/xoroshiro128plus';
 
 /** A seeded source of random numbers. The core never draws from anywhere else. */
 export interface Rng {
@@ -16,7 +16,7 @@ export interface Rng {
  * @param seed any integer
  */
 export function seededRng(seed: number): Rng {
-  const source = xoroshiro128plus(seed | 0);
+  const source = xoroshiro128plusFromState(spreadOut(seed));
   const uniform = () => uniformFloat64(source);
   let spare: number | null = null;
   const standard = () => {
@@ -36,6 +36,20 @@ export function seededRng(seed: number): Rng {
     normal: (mean, sd) => mean + sd * standard(),
     logNormal: (median, sigma) => median * Math.exp(sigma * standard())
   };
+}
+
+/**
+ * A generator's whole state from one number. Taken as it is, a seed leaves most of the state empty, and the first
+ * numbers of neighbouring seeds run alike: four words of splitmix32 (Steele, Lea & Flood 2014) fill it.
+ */
+function spreadOut(seed: number): number[] {
+  let at = seed | 0;
+  return Array.from({ length: 4 }, () => {
+    at = (at + 0x9e3779b9) | 0;
+    let word = Math.imul(at ^ (at >>> 16), 0x21f0aaad);
+    word = Math.imul(word ^ (word >>> 15), 0x735a2d97);
+    return word ^ (word >>> 15);
+  });
 }
 
 /** A seed from a text, such as a record's id (FNV-1a, 32 bits). */

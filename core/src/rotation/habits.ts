@@ -1,0 +1,186 @@
+import { seededRng, type Rng } from '../random/index.ts';
+import {
+  columnHalfLength,
+  overlapOf,
+  shorterWay,
+  stainedShare,
+  type Column,
+  type ColumnModel
+} from '../trunk/index.ts';
+import type { PastHole, Spot } from './plan.ts';
+
+/** A tree and a way of drilling, for the seasons to come. Lengths in mm. */
+export interface HabitTree {
+  /** radius under the bark in the first season, and the ring of each season */
+  readonly woodRadiusMm: number;
+  readonly ringMm: number;
+  readonly bitMm: number;
+  readonly depthMm: number;
+  readonly lowestMm: number;
+  readonly highestMm: number;
+  readonly taps: number;
+  /** holes that are in the trunk already, as they were recorded */
+  readonly past?: readonly PastHole[];
+}
+
+/** Where a habit wants its holes in a season; it knows where the earlier ones were meant to be, not where they ended up. */
+export type Habit = (
+  season: number,
+  tree: HabitTree,
+  earlier: readonly (readonly Spot[])[],
+  rng: Rng
+) => readonly Spot[];
+
+/** South, N(180, 30 deg), at any height of the band; the taps of a season are told apart by chance alone. */
+export const sunnySide: Habit = (_season, tree, _earlier, rng) =>
+  Array.from({ length: tree.taps }, () => ({ bearingDeg: rng.normal(180, 30), heightMm: anyHeight(tree, rng) }));
+
+/** Anywhere in the band. */
+export const haphazard: Habit = (_season, tree, _earlier, rng) =>
+  Array.from({ length: tree.taps }, () => ({ bearingDeg: rng.uniform() * 360, heightMm: anyHeight(tree, rng) }));
+
+/** 50 mm on along the bark each season, 115 mm above and below the middle of the band by turns; several taps evenly round. */
+export const pattern: Habit = (season, tree, earlier) => {
+  const last = earlier.at(-1)?.[0]?.bearingDeg ?? 180;
+  const turn = (50 / (tree.woodRadiusMm + season * tree.ringMm)) * (180 / Math.PI);
+  const middle = (tree.lowestMm + tree.highestMm) / 2;
+  return Array.from({ length: tree.taps }, (_, i) => ({
+    bearingDeg: (season === 0 ? last : last + turn) + (i * 360) / tree.taps,
+    heightMm: middle + (season % 2 === 0 ? 115 : -115)
+  }));
+};
+
+function anyHeight({ lowestMm, highestMm }: HabitTree, rng: Rng): number {
+  return lowestMm + rng.uniform() * (highestMm - lowestMm);
+}
+
+/** What became of one season's hole. */
+export interface Drilled extends Spot {
+  readonly season: number;
+  /** share of its path in stained wood */
+  readonly lost: number;
+}
+
+/**
+ * One trunk with everything in it that nobody sees: the lean of its grain, and the true column of every hole. Holes land
+ * off where they were meant by the position error; bearings are of the hole as it landed.
+ */
+export class HiddenTrunk {
+  readonly leanDeg: number;
+  readonly #columns: { readonly column: Column; readonly bearingDeg: number; readonly season: number }[] = [];
+  readonly #lean: number;
+
+  constructor(
+    readonly tree: HabitTree,
+    readonly model: ColumnModel,
+    readonly rng: Rng
+  ) {
+    this.leanDeg = rng.normal(0, model.grainSdDeg);
+    this.#lean = Math.tan((this.leanDeg * Math.PI) / 180);
+    for (const hole of tree.past ?? [])
+      this.#add(this.#landing(hole, tree.woodRadiusMm), hole.depthMm, -hole.buriedMm / tree.ringMm);
+  }
+
+  /** Drills the holes of a season: none of them meets another of the same season. */
+  drill(season: number, spots: readonly Spot[]): Drilled[] {
+    const landed = spots.map((spot) => this.#landing(spot, this.#radius(season)));
+    const drilled = landed.map((spot) => ({ ...spot, season, lost: this.lostAt(season, spot) }));
+    for (const spot of landed) this.#add(spot, this.tree.depthMm, season);
+    return drilled;
+  }
+
+  /** Share of a path exactly there that lies in stained wood. */
+  lostAt(season: number, spot: Spot): number {
+    const { bitMm, depthMm } = this.tree;
+    const overlaps = this.columnsIn(season).flatMap((column) => {
+      const round = 2 * Math.PI * this.#radius(season);
+      const offset = shorterWay(column.leftMm - (spot.bearingDeg / 360) * round, round);
+      return overlapOf(column, offset, spot.heightMm, bitMm, depthMm) ?? [];
+    });
+    return stainedShare(overlaps, bitMm, depthMm);
+  }
+
+  /** The true columns as a season's trunk holds them, those that new wood has buried left out. */
+  columnsIn(season: number): Column[] {
+    const perDegree = (Math.PI * this.#radius(season)) / 180;
+    return this.#columns.flatMap(({ column, bearingDeg, season: drilled }) => {
+      const buried = (season - drilled) * this.tree.ringMm;
+      if (buried >= this.tree.depthMm) return [];
+      return {
+        ...column,
+        leftMm: bearingDeg * perDegree,
+        fromDepthMm: buried,
+        toDepthMm: buried + column.toDepthMm
+      };
+    });
+  }
+
+  #radius(season: number): number {
+    return this.tree.woodRadiusMm + season * this.tree.ringMm;
+  }
+
+  #landing({ bearingDeg, heightMm }: Spot, radiusMm: number): Spot {
+    const { positionSdSidewaysMm, positionSdUpMm } = this.model;
+    return {
+      bearingDeg: bearingDeg + (this.rng.normal(0, positionSdSidewaysMm) / radiusMm) * (180 / Math.PI),
+      heightMm: heightMm + this.rng.normal(0, positionSdUpMm)
+    };
+  }
+
+  #add({ bearingDeg, heightMm }: Spot, depthMm: number, season: number): void {
+    const { rng, model } = this;
+    const ratio = rng.logNormal(model.volumeRatioMedian, model.volumeRatioSigma);
+    const halfWidthMm = this.tree.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
+    const halfLengthMm = columnHalfLength(ratio, this.tree.bitMm, halfWidthMm);
+    const lean = this.#lean;
+    const column = {
+      hole: 0,
+      leftMm: 0,
+      heightMm,
+      halfWidthMm,
+      halfLengthMm,
+      lean,
+      fromDepthMm: 0,
+      toDepthMm: depthMm
+    };
+    this.#columns.push({ column, bearingDeg, season });
+  }
+}
+
+export interface HabitRun {
+  /** mean share of the paths in stained wood, by season */
+  readonly lostBySeason: Float64Array;
+  /** by tree: mean over the seasons from `from` on */
+  readonly lostByTree: Float64Array;
+}
+
+/**
+ * A habit lived through on many trunks: true columns and the grain of each are drawn from the model, every hole lands off
+ * its plan, and what its path meets is added up.
+ * @param trees how many; tree k draws its truth from seed and k alone, so that habits can be compared in pairs
+ * @param from the season from which a tree's mean is taken
+ */
+export function liveThrough(
+  habit: Habit,
+  tree: HabitTree,
+  model: ColumnModel,
+  options: { readonly seasons: number; readonly trees: number; readonly from: number; readonly seed: number }
+): HabitRun {
+  const { seasons, trees, from, seed } = options;
+  const lostBySeason = new Float64Array(seasons);
+  const lostByTree = new Float64Array(trees);
+  for (let k = 0; k < trees; k++) {
+    const trunk = new HiddenTrunk(tree, model, seededRng(seed + 2 * k));
+    const whim = seededRng(seed + 2 * k + 1);
+    const meant: (readonly Spot[])[] = [];
+    for (let season = 0; season < seasons; season++) {
+      const spots = habit(season, tree, meant, whim);
+      for (const { lost } of trunk.drill(season, spots)) {
+        lostBySeason[season]! += lost / spots.length / trees;
+        if (season >= from) lostByTree[k]! += lost / spots.length / (seasons - from);
+      }
+      meant.push(spots);
+    }
+  }
+  return { lostBySeason, lostByTree };
+}

@@ -1,0 +1,3 @@
+export * from './habits.ts';
+export * from './kernel.ts';
+export * from './plan.ts';
