@@ -1,9 +1,11 @@
 import { seededRng, type Rng } from '../random/index.ts';
 import {
   columnHalfLength,
+  drawHole,
   overlapOf,
   shorterWay,
   stainedShare,
+  TREE_SIZE_SIGMA,
   type Column,
   type ColumnModel
 } from '../trunk/index.ts';
@@ -68,7 +70,7 @@ export interface Drilled extends Spot {
 export class HiddenTrunk {
   readonly leanDeg: number;
   readonly #columns: { readonly column: Column; readonly bearingDeg: number; readonly season: number }[] = [];
-  readonly #lean: number;
+  readonly #logSize: number;
 
   constructor(
     readonly tree: HabitTree,
@@ -76,16 +78,21 @@ export class HiddenTrunk {
     readonly rng: Rng
   ) {
     this.leanDeg = rng.normal(0, model.grainSdDeg);
-    this.#lean = Math.tan((this.leanDeg * Math.PI) / 180);
-    for (const hole of tree.past ?? [])
-      this.#add(this.#landing(hole, tree.woodRadiusMm), hole.depthMm, -hole.buriedMm / tree.ringMm);
+    this.#logSize = rng.normal(0, TREE_SIZE_SIGMA);
+    for (const hole of tree.past ?? []) {
+      const landed = this.#truthOf(hole, hole.depthMm, tree.woodRadiusMm);
+      this.#columns.push({ ...landed, season: -hole.buriedMm / tree.ringMm });
+    }
   }
 
   /** Drills the holes of a season: none of them meets another of the same season. */
   drill(season: number, spots: readonly Spot[]): Drilled[] {
-    const landed = spots.map((spot) => this.#landing(spot, this.#radius(season)));
-    const drilled = landed.map((spot) => ({ ...spot, season, lost: this.lostAt(season, spot) }));
-    for (const spot of landed) this.#add(spot, this.tree.depthMm, season);
+    const landed = spots.map((spot) => this.#truthOf(spot, this.tree.depthMm, this.#radius(season)));
+    const drilled = landed.map(({ bearingDeg, column: { heightMm } }) => {
+      const spot = { bearingDeg, heightMm };
+      return { ...spot, season, lost: this.lostAt(season, spot) };
+    });
+    this.#columns.push(...landed.map((hole) => ({ ...hole, season })));
     return drilled;
   }
 
@@ -119,31 +126,24 @@ export class HiddenTrunk {
     return this.tree.woodRadiusMm + season * this.tree.ringMm;
   }
 
-  #landing({ bearingDeg, heightMm }: Spot, radiusMm: number): Spot {
-    const { positionSdSidewaysMm, positionSdUpMm } = this.model;
+  /** Where a hole really ends up, and the column that it will have. */
+  #truthOf({ bearingDeg, heightMm }: Spot, depthMm: number, radiusMm: number): { column: Column; bearingDeg: number } {
+    const { bitMm } = this.tree;
+    const hole = { season: 0, bearingDeg, heightMm, bitMm, depthMm, buriedMm: 0 };
+    const { leftMm, upMm, ratio, halfWidthMm } = drawHole(hole, this.model, this.rng);
     return {
-      bearingDeg: bearingDeg + (this.rng.normal(0, positionSdSidewaysMm) / radiusMm) * (180 / Math.PI),
-      heightMm: heightMm + this.rng.normal(0, positionSdUpMm)
+      bearingDeg: bearingDeg + (leftMm / radiusMm) * (180 / Math.PI),
+      column: {
+        hole: 0,
+        leftMm: 0,
+        heightMm: heightMm + upMm,
+        halfWidthMm,
+        halfLengthMm: columnHalfLength(ratio * Math.exp(this.#logSize), bitMm, halfWidthMm),
+        lean: Math.tan((this.leanDeg * Math.PI) / 180),
+        fromDepthMm: 0,
+        toDepthMm: depthMm
+      }
     };
-  }
-
-  #add({ bearingDeg, heightMm }: Spot, depthMm: number, season: number): void {
-    const { rng, model } = this;
-    const ratio = rng.logNormal(model.volumeRatioMedian, model.volumeRatioSigma);
-    const halfWidthMm = this.tree.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
-    const halfLengthMm = columnHalfLength(ratio, this.tree.bitMm, halfWidthMm);
-    const lean = this.#lean;
-    const column = {
-      hole: 0,
-      leftMm: 0,
-      heightMm,
-      halfWidthMm,
-      halfLengthMm,
-      lean,
-      fromDepthMm: 0,
-      toDepthMm: depthMm
-    };
-    this.#columns.push({ column, bearingDeg, season });
   }
 }
 

@@ -1,6 +1,3 @@
-import type { Rng } from '../random/index.ts';
-import type { ColumnModel } from './defaults.ts';
-
 /**
  * A hole of an earlier season, as today's trunk holds it.
  * Bearing in degrees clockwise from north seen from above; heights and depths in mm.
@@ -14,6 +11,15 @@ export interface OldHole {
   readonly depthMm: number;
   /** wood laid over it since, radially */
   readonly buriedMm: number;
+  /** how little is known of a scar that nobody wrote down; its own numbers are then the middle of what is thought likely */
+  readonly unsure?: {
+    /** one standard deviation of its place, mm */
+    readonly sidewaysMm: number;
+    readonly upMm: number;
+    /** wood over it lies somewhere between */
+    readonly buriedFromMm: number;
+    readonly buriedToMm: number;
+  };
 }
 
 /**
@@ -42,31 +48,6 @@ export interface Column {
  */
 export function columnHalfLength(volumeRatio: number, bitMm: number, halfWidthMm: number): number {
   return (3 * volumeRatio * (Math.PI / 4) * bitMm * bitMm) / (8 * halfWidthMm);
-}
-
-/** Where and how a column is drawn: the hole's index, its recorded place along today's surface, and its burial. */
-export interface ColumnPlace {
-  readonly index: number;
-  readonly leftMm: number;
-  /** tangent of this draw's grain lean, shared by all columns of the tree */
-  readonly lean: number;
-  readonly buriedMm: number;
-}
-
-/** Draws one truth for a hole's column. */
-export function drawColumn(hole: OldHole, place: ColumnPlace, model: ColumnModel, rng: Rng): Column {
-  const ratio = rng.logNormal(model.volumeRatioMedian, model.volumeRatioSigma);
-  const halfWidthMm = hole.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
-  return {
-    hole: place.index,
-    leftMm: place.leftMm + rng.normal(0, model.positionSdSidewaysMm),
-    heightMm: hole.heightMm + rng.normal(0, model.positionSdUpMm),
-    halfWidthMm,
-    halfLengthMm: columnHalfLength(ratio, hole.bitMm, halfWidthMm),
-    lean: place.lean,
-    fromDepthMm: place.buriedMm,
-    toDepthMm: place.buriedMm + hole.depthMm
-  };
 }
 
 /** The part of a drill path that a column takes: across the strip of the bit's width, and along its depth. */

@@ -1,6 +1,5 @@
 import type { Rng } from '../random/index.ts';
-import type { Column } from './column.ts';
-import { drawColumn } from './column.ts';
+import { columnHalfLength, type Column, type OldHole } from './column.ts';
 import type { ColumnModel, DrillPractice } from './defaults.ts';
 import { alongSurface, type Trunk } from './trunk.ts';
 
@@ -10,6 +9,82 @@ import { alongSurface, type Trunk } from './trunk.ts';
  */
 export type TrunkDraw = readonly Column[];
 
+/** What nobody sees of one hole: how far it is from where it was recorded, and how large its column became. */
+export interface HoleTruth {
+  readonly leftMm: number;
+  readonly upMm: number;
+  /** volume of its column over its own, before the tree's factor */
+  readonly ratio: number;
+  readonly halfWidthMm: number;
+  /** wood over it, before the factor on the tree's growth, mm */
+  readonly buriedMm: number;
+}
+
+/** What nobody sees of one trunk. */
+export interface TrunkTruth {
+  readonly leanDeg: number;
+  /** logarithm of the factor on the volume of all its columns */
+  readonly logSize: number;
+  /** factor on the growth since its holes were drilled */
+  readonly growth: number;
+  readonly holes: readonly HoleTruth[];
+}
+
+/**
+ * Trees differ in how large their columns get, and within a tree the holes do: this much of the logarithm's spread is the
+ * tree's. Working assumption; the two together make the model's spread.
+ */
+export const TREE_SIZE_SIGMA = 0.3;
+
+/** @param ringCv relative uncertainty of the growth that buried the holes (0 = taken as known) */
+export function drawTruth(trunk: Trunk, model: ColumnModel, rng: Rng, ringCv = 0): TrunkTruth {
+  return {
+    leanDeg: rng.normal(0, model.grainSdDeg),
+    logSize: rng.normal(0, TREE_SIZE_SIGMA),
+    growth: Math.max(0, rng.normal(1, ringCv)),
+    holes: trunk.holes.map((hole) => drawHole(hole, model, rng))
+  };
+}
+
+export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth {
+  const { unsure } = hole;
+  const sigma = Math.sqrt(Math.max(0, model.volumeRatioSigma ** 2 - TREE_SIZE_SIGMA ** 2));
+  return {
+    leftMm: rng.normal(0, Math.hypot(model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0)),
+    upMm: rng.normal(0, Math.hypot(model.positionSdUpMm, unsure?.upMm ?? 0)),
+    ratio: rng.logNormal(model.volumeRatioMedian, sigma),
+    halfWidthMm: hole.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma),
+    buriedMm: unsure ? unsure.buriedFromMm + rng.uniform() * (unsure.buriedToMm - unsure.buriedFromMm) : hole.buriedMm
+  };
+}
+
+/** A hole's column as it lies in today's trunk under a truth. */
+export function columnOf(trunk: Trunk, truth: TrunkTruth, index: number): Column {
+  const hole = trunk.holes[index]!;
+  const { leftMm, upMm, ratio, halfWidthMm, buriedMm } = truth.holes[index]!;
+  const fromDepthMm = buriedMm * truth.growth;
+  // An error of the bearing has grown with the trunk since.
+  const grown = trunk.woodRadiusMm / Math.max(trunk.woodRadiusMm / 4, trunk.woodRadiusMm - fromDepthMm);
+  return {
+    hole: index,
+    leftMm: alongSurface(trunk, hole.bearingDeg) + leftMm * grown,
+    heightMm: hole.heightMm + upMm,
+    halfWidthMm,
+    halfLengthMm: columnHalfLength(ratio * Math.exp(truth.logSize), hole.bitMm, halfWidthMm),
+    lean: Math.tan((truth.leanDeg * Math.PI) / 180),
+    fromDepthMm,
+    toDepthMm: fromDepthMm + hole.depthMm
+  };
+}
+
+/** The columns of a truth that a hole of this depth could still meet. */
+export function columnsWithin(trunk: Trunk, truth: TrunkTruth, depthMm: number): TrunkDraw {
+  return trunk.holes.flatMap((_, index) => {
+    const column = columnOf(trunk, truth, index);
+    return column.fromDepthMm < depthMm ? column : [];
+  });
+}
+
 /**
  * Draws possible truths. All places of a trunk are judged against the same draws, so that two places differ by the
  * wood between them and not by chance.
@@ -17,21 +92,11 @@ export type TrunkDraw = readonly Column[];
  */
 export function drawTrunks(
   trunk: Trunk,
-  practice: Pick<DrillPractice, 'depthMm'>,
+  { depthMm }: Pick<DrillPractice, 'depthMm'>,
   model: ColumnModel,
   draws: number,
   rng: Rng,
   ringCv = 0
 ): TrunkDraw[] {
-  return Array.from({ length: draws }, () => {
-    const lean = Math.tan((rng.normal(0, model.grainSdDeg) * Math.PI) / 180);
-    const growth = Math.max(0, rng.normal(1, ringCv));
-    const columns: Column[] = [];
-    trunk.holes.forEach((hole, index) => {
-      const leftMm = alongSurface(trunk, hole.bearingDeg);
-      const column = drawColumn(hole, { index, leftMm, lean, buriedMm: hole.buriedMm * growth }, model, rng);
-      if (column.fromDepthMm < practice.depthMm) columns.push(column);
-    });
-    return columns;
-  });
+  return Array.from({ length: draws }, () => columnsWithin(trunk, drawTruth(trunk, model, rng, ringCv), depthMm));
 }

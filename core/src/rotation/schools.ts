@@ -1,0 +1,231 @@
+import type { Rng } from '../random/index.ts';
+import { alongSurface, compassPoint, shorterWay, wrapDegrees, type Trunk } from '../trunk/index.ts';
+import { haphazard, pattern, sunnySide, type Habit, type HabitTree } from './habits.ts';
+import { SIDEWAYS_APART_MM, type Spot } from './plan.ts';
+
+export const SCHOOL_IDS = [
+  'rotation',
+  'handSpan',
+  'sixOverTwelve',
+  'sixAndSix',
+  'sixAndTwentyFour',
+  'pattern',
+  'sunny',
+  'haphazard'
+] as const;
+export type SchoolId = (typeof SCHOOL_IDS)[number];
+
+/** A way of placing holes: as it is taught, as a rule against a place, and as a habit to live through. */
+export interface School {
+  readonly id: SchoolId;
+  readonly name: string;
+  /** as one says it */
+  readonly says: string;
+  /** what it is good for and what it leaves out, in a sentence */
+  readonly judged: string;
+  /** why it speaks against a place on this trunk; null where it does not */
+  readonly against: (spot: Spot, trunk: Trunk, depthMm: number) => string | null;
+  /** null for the rotation, which is planned for a trunk and not a rule of thumb */
+  readonly habit: Habit | null;
+}
+
+/** A grown hand from thumb to little finger, mm. Common practice. */
+export const HAND_SPAN_MM = 200;
+
+const INCH = 25.4;
+/** A hand does not hit a measured place more exactly than this, mm. */
+const NEAR_MM = 30;
+
+interface Offset {
+  readonly season: number;
+  readonly sideMm: number;
+  readonly upMm: number;
+}
+
+/** Where a place lies from each hole whose wood a new one could still meet: what older holes did, rules need not mind. */
+function offsets(spot: Spot, trunk: Trunk, depthMm: number): Offset[] {
+  const round = 2 * Math.PI * trunk.woodRadiusMm;
+  return trunk.holes
+    .filter(({ buriedMm, unsure }) => !unsure && buriedMm < depthMm)
+    .map(({ season, bearingDeg, heightMm }) => ({
+      season,
+      sideMm: shorterWay(alongSurface(trunk, spot.bearingDeg - bearingDeg), round),
+      upMm: spot.heightMm - heightMm
+    }));
+}
+
+const newestOf = (all: readonly Offset[]) => {
+  const newest = Math.max(...all.map(({ season }) => season));
+  return all.filter(({ season }) => season === newest);
+};
+
+/** A rule that wants a place at set offsets from a hole of the last season, sideways either way and up or down. */
+function stepFromLast(sidesMm: readonly [number, number], upsMm: readonly [number, number], words: string) {
+  const off = (value: number, [from, to]: readonly [number, number]) =>
+    Math.abs(value) < from - NEAR_MM || Math.abs(value) > to + NEAR_MM;
+  return (spot: Spot, trunk: Trunk, depthMm: number): string | null => {
+    const all = offsets(spot, trunk, depthMm);
+    if (all.length === 0) return null;
+    const last = newestOf(all);
+    return last.every(({ sideMm, upMm }) => off(sideMm, sidesMm) || off(upMm, upsMm))
+      ? `not ${words} from the last hole, of ${last[0]!.season}`
+      : null;
+  };
+}
+
+/** A habit that follows its last hole by fixed steps; at the band's end it turns back. */
+function stepping(sideMm: number, upMm: number, byTurns: boolean): Habit {
+  return (season, tree, earlier) => {
+    const { lowestMm, highestMm, taps } = tree;
+    const band = highestMm - lowestMm;
+    const radius = tree.woodRadiusMm + season * tree.ringMm;
+    const last = earlier.at(-1)?.[0];
+    const turn = (sideMm / radius) * (180 / Math.PI);
+    const lift = Math.min(upMm, band);
+    let heightMm = last ? last.heightMm + lift : lowestMm;
+    if (last && byTurns) heightMm = season % 2 ? last.heightMm + lift : last.heightMm - lift;
+    if (heightMm > highestMm + 1) heightMm = lowestMm + ((heightMm - lowestMm) % Math.max(1, band));
+    const bearingDeg = last ? last.bearingDeg + turn : 180;
+    return Array.from({ length: taps }, (_, i) => ({
+      bearingDeg: bearingDeg + (i * 360) / taps,
+      heightMm: Math.max(lowestMm, heightMm)
+    }));
+  };
+}
+
+/** How many seasons back holes can be told on the bark. Working assumption: paint and scars fade. */
+const REMEMBERED = 10;
+
+/** A habit that looks about for a place that its rule allows, and settles for the best of its tries. */
+function lookingAbout(room: (sideMm: number, upMm: number) => number): Habit {
+  return (season, tree, earlier, rng) => {
+    const radius = tree.woodRadiusMm + season * tree.ringMm;
+    const seen = earlier.slice(-REMEMBERED).flat();
+    const chosen: Spot[] = [];
+    for (let i = 0; i < tree.taps; i++) chosen.push(bestOfTries([...seen, ...chosen], radius, tree, rng, room));
+    return chosen;
+  };
+}
+
+function bestOfTries(
+  seen: readonly Spot[],
+  radius: number,
+  tree: HabitTree,
+  rng: Rng,
+  room: (sideMm: number, upMm: number) => number
+): Spot {
+  let best: Spot | null = null;
+  let most = -Infinity;
+  for (let i = 0; i < 40; i++) {
+    const spot = {
+      bearingDeg: 360 * rng.uniform(),
+      heightMm: tree.lowestMm + rng.uniform() * (tree.highestMm - tree.lowestMm)
+    };
+    const least = Math.min(
+      1,
+      ...seen.map((other) =>
+        room(
+          Math.abs((wrapDegrees(spot.bearingDeg - other.bearingDeg) * Math.PI * radius) / 180),
+          Math.abs(spot.heightMm - other.heightMm)
+        )
+      )
+    );
+    if (least > most) [best, most] = [spot, least];
+    if (most >= 1) break;
+  }
+  return best!;
+}
+
+const spanRoom = (side: number, up: number) =>
+  side < NEAR_MM ? side / NEAR_MM / 2 : Math.hypot(side, up) / HAND_SPAN_MM;
+const overAndUpRoom = (side: number, up: number) => Math.min(side / SIDEWAYS_APART_MM, up / (12 * INCH));
+
+/** The main schools, as common practice tells them (no published source), and our own. */
+export const SCHOOLS: readonly School[] = [
+  {
+    id: 'rotation',
+    name: 'Best clear wood, planned ahead',
+    says: 'Each hole where clear wood is almost certain, and so that the coming 25 seasons find clear wood too.',
+    judged: 'Our default: it knows every old hole, doubts what is doubtful, and loses least over fifty seasons.',
+    against: () => null,
+    habit: null
+  },
+  {
+    id: 'handSpan',
+    name: 'A hand span off',
+    says: 'A hand span from any old hole, and never straight above or below one.',
+    judged: 'Easy to keep with no tool but a hand, as long as the old holes can be seen.',
+    against: (spot, trunk, depthMm) => {
+      const all = offsets(spot, trunk, depthMm);
+      const near = all.find(({ sideMm, upMm }) => Math.hypot(sideMm, upMm) < HAND_SPAN_MM);
+      if (near) return `less than a hand span from the hole of ${near.season}`;
+      const inLine = all.find(({ sideMm }) => Math.abs(sideMm) < NEAR_MM);
+      return inLine ? `straight ${inLine.upMm > 0 ? 'above' : 'below'} the hole of ${inLine.season}` : null;
+    },
+    habit: lookingAbout(spanRoom)
+  },
+  {
+    id: 'sixOverTwelve',
+    name: 'Six over, twelve up or down',
+    says: 'At least six inches sideways and twelve up or down from old holes.',
+    judged: 'Safe beside each hole, but on a small trunk no place is left after a few seasons.',
+    against: (spot, trunk, depthMm) => {
+      const near = offsets(spot, trunk, depthMm).find(
+        ({ sideMm, upMm }) => Math.abs(sideMm) < SIDEWAYS_APART_MM && Math.abs(upMm) < 12 * INCH
+      );
+      return near ? `within six inches over and twelve up or down of the hole of ${near.season}` : null;
+    },
+    habit: lookingAbout(overAndUpRoom)
+  },
+  {
+    id: 'sixAndSix',
+    name: 'Six up and six over',
+    says: 'Six inches up and six over from the last hole.',
+    judged: 'Needs the last hole alone; it comes round again before new wood has covered the old.',
+    against: stepFromLast([6 * INCH, 6 * INCH], [6 * INCH, 6 * INCH], 'six inches up or down and six over'),
+    habit: stepping(6 * INCH, 6 * INCH, false)
+  },
+  {
+    id: 'sixAndTwentyFour',
+    name: 'Six over, twenty-four up or down',
+    says: 'Six inches over and twenty-four up or down by turns.',
+    judged: 'Well clear of the last hole; the two heights fill up as fast as the girth allows.',
+    against: stepFromLast([6 * INCH, 6 * INCH], [20 * INCH, 24 * INCH], 'six inches over and twenty-four up or down'),
+    habit: stepping(6 * INCH, 24 * INCH, true)
+  },
+  {
+    id: 'pattern',
+    name: 'A pattern round the trunk',
+    says: 'Each year one to two inches to the left and eight to ten up or down by turns, all round the trunk.',
+    judged: 'The best that can be kept with paint alone, if the step fits the girth and nobody loses the thread.',
+    against: stepFromLast(
+      [1 * INCH, 2 * INCH],
+      [8 * INCH, 10 * INCH],
+      'one to two inches over and eight to ten up or down'
+    ),
+    habit: pattern
+  },
+  {
+    id: 'sunny',
+    name: 'The sunny side',
+    says: 'On the south side, under a big limb or over a big root, where it runs first.',
+    judged: 'Runs a little earlier, and crowds all holes into one patch: stained wood within a few years.',
+    against: ({ bearingDeg }) =>
+      Math.abs(wrapDegrees(bearingDeg - 180)) > 60
+        ? `on the ${compassPoint(bearingDeg)} side, not the sunny one`
+        : null,
+    habit: sunnySide
+  },
+  {
+    id: 'haphazard',
+    name: 'Wherever it looks clear',
+    says: 'Anywhere that no scar is seen.',
+    judged: 'Better than a patch, but old holes cannot be seen for long, and gaps are left that fit nothing.',
+    against: () => null,
+    habit: haphazard
+  }
+];
+
+export function schoolById(id: SchoolId): School {
+  return SCHOOLS.find((school) => school.id === id)!;
+}

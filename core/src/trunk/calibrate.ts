@@ -1,0 +1,154 @@
+import { seededRng } from '../random/index.ts';
+import type { ColumnModel } from './defaults.ts';
+import { drawTrunks } from './draws.ts';
+import { readingChances, type SeenShavings } from './learn.ts';
+import { judgeSpot } from './spot.ts';
+import type { Trunk } from './trunk.ts';
+
+/** A logged hole with the trunk as it was before it was drilled: what should its shavings have been? */
+export interface LoggedHole {
+  readonly trunk: Trunk;
+  readonly bearingDeg: number;
+  readonly heightMm: number;
+  readonly bitMm: number;
+  readonly depthMm: number;
+  readonly seen: SeenShavings['seen'];
+}
+
+/** The trunk that stood before a hole of its own: older holes alone, under the wood that had grown by then. */
+export function trunkBefore(trunk: Trunk, index: number): Trunk {
+  const { season, buriedMm } = trunk.holes[index]!;
+  const back = (mm: number) => Math.max(0, mm - buriedMm);
+  return {
+    woodRadiusMm: Math.max(20, trunk.woodRadiusMm - buriedMm),
+    barkRadiusMm: Math.max(25, trunk.barkRadiusMm - buriedMm),
+    holes: trunk.holes
+      .filter((hole) => hole.season < season)
+      .map((hole) => ({
+        ...hole,
+        buriedMm: back(hole.buriedMm),
+        ...(hole.unsure && {
+          unsure: {
+            ...hole.unsure,
+            buriedFromMm: back(hole.unsure.buriedFromMm),
+            buriedToMm: back(hole.unsure.buriedToMm)
+          }
+        })
+      }))
+  };
+}
+
+/** Logged holes for which about the same chance of brown wood was expected. */
+export interface CalibrationBin {
+  readonly from: number;
+  readonly to: number;
+  readonly holes: number;
+  /** mean chance of brown shavings that the model gave them, 0 to 1 */
+  readonly expected: number;
+  readonly brown: number;
+  /** 90 % interval of the share that was brown (Wilson 1927) */
+  readonly seenFrom: number;
+  readonly seenTo: number;
+}
+
+export interface Calibration {
+  readonly holes: number;
+  readonly expectedBrown: number;
+  readonly seenBrown: number;
+  readonly bins: readonly CalibrationBin[];
+  /** factors on the columns' volume and on the errors of place that explain what was seen best */
+  readonly sizeFactor: number;
+  readonly positionFactor: number;
+  /** how many times better they explain it than the model as it stands, as a logarithm; below 2 it may be chance */
+  readonly gain: number;
+}
+
+/** A correction is worth taking when it explains what was seen at least e^2, about seven times, better. */
+export const WORTH_CORRECTING = 2;
+
+const SIZES = [0.4, 0.55, 0.75, 1, 1.35, 1.8, 2.5];
+const POSITIONS = [0.5, 0.75, 1, 1.4, 2];
+const EDGES = [0, 0.04, 0.1, 0.2, 0.4, 1.0001];
+
+/**
+ * Predicted against seen brown wood over a bush's logged holes, and the correction of the columns that this suggests.
+ * Dry holes are left out: they have other causes.
+ * @param onProgress told how far it is, 0 to 1; false stops it
+ * @returns null when it was stopped
+ */
+export function calibrate(
+  logged: readonly LoggedHole[],
+  model: ColumnModel,
+  options: { readonly draws?: number; readonly seed?: number; readonly onProgress?: (done: number) => boolean } = {}
+): Calibration | null {
+  const { draws = 150, seed = 1, onProgress } = options;
+  const wet = logged.filter(({ seen }) => seen !== 'dry');
+  const fits = new Map<string, number>();
+  const expected = new Float64Array(wet.length);
+  for (let i = 0; i < wet.length; i++) {
+    if (onProgress && !onProgress(i / wet.length)) return null;
+    const hole = wet[i]!;
+    for (const sizeFactor of SIZES)
+      for (const positionFactor of POSITIONS) {
+        const own = corrected(model, sizeFactor, positionFactor);
+        const pale = chanceOfPale(hole, own, draws, seed + i);
+        const key = `${sizeFactor}/${positionFactor}`;
+        fits.set(key, (fits.get(key) ?? 0) + Math.log(Math.max(1e-4, hole.seen === 'pale' ? pale : 1 - pale)));
+        if (sizeFactor === 1 && positionFactor === 1) expected[i] = 1 - pale;
+      }
+  }
+  const [best] = [...fits].sort((a, b) => b[1] - a[1]);
+  const [sizeFactor, positionFactor] = (best?.[0] ?? '1/1').split('/').map(Number) as [number, number];
+  const brownAt = wet.map(({ seen }) => seen !== 'pale');
+  const bins = EDGES.slice(1).flatMap((to, k): CalibrationBin[] => {
+    const from = EDGES[k]!;
+    const own = wet.flatMap((_, i) => (expected[i]! >= from && expected[i]! < to ? i : []));
+    if (own.length === 0) return [];
+    const brown = own.filter((i) => brownAt[i]).length;
+    const [seenFrom, seenTo] = wilson(brown, own.length);
+    const mean = own.reduce((sum, i) => sum + expected[i]!, 0) / own.length;
+    return [{ from, to: Math.min(1, to), holes: own.length, expected: mean, brown, seenFrom, seenTo }];
+  });
+  return {
+    holes: wet.length,
+    expectedBrown: expected.reduce((a, b) => a + b, 0),
+    seenBrown: brownAt.filter(Boolean).length,
+    bins,
+    sizeFactor,
+    positionFactor,
+    gain: (best?.[1] ?? 0) - (fits.get('1/1') ?? 0)
+  };
+}
+
+/** The model with a bush's own correction. */
+export function corrected(model: ColumnModel, sizeFactor: number, positionFactor: number): ColumnModel {
+  return {
+    ...model,
+    volumeRatioMedian: model.volumeRatioMedian * sizeFactor,
+    positionSdSidewaysMm: model.positionSdSidewaysMm * positionFactor,
+    positionSdUpMm: model.positionSdUpMm * positionFactor
+  };
+}
+
+/** Chance that a hole's shavings read pale, over everything that is not known of its trunk and of its own place. */
+function chanceOfPale(hole: LoggedHole, model: ColumnModel, draws: number, seed: number): number {
+  const rng = seededRng(seed);
+  const trunks = drawTrunks(hole.trunk, hole, model, draws, rng);
+  let pale = 0;
+  for (const columns of trunks) {
+    const side = (rng.normal(0, model.positionSdSidewaysMm) / hole.trunk.woodRadiusMm) * (180 / Math.PI);
+    const up = rng.normal(0, model.positionSdUpMm);
+    const { stained } = judgeSpot(hole.trunk, [columns], hole, model, hole.bearingDeg + side, hole.heightMm + up);
+    const chances = readingChances(stained, model.hitShare);
+    pale += chances.pale / (1 - chances.dry);
+  }
+  return pale / draws;
+}
+
+/** Interval of a share, 90 % (Wilson 1927, Journal of the American Statistical Association 22). */
+export function wilson(hits: number, n: number, z = 1.645): [number, number] {
+  const p = hits / n;
+  const middle = (p + (z * z) / (2 * n)) / (1 + (z * z) / n);
+  const half = (z / (1 + (z * z) / n)) * Math.sqrt((p * (1 - p)) / n + (z * z) / (4 * n * n));
+  return [Math.max(0, middle - half), Math.min(1, middle + half)];
+}
