@@ -2,7 +2,8 @@ import { bench, describe } from 'vitest';
 
 import { SPECIES, judge } from '../src/identify/index.ts';
 import { ladderById, projectBush, suggestTaps, type TapPolicy, type TapTree } from '../src/taps/index.ts';
-import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, placeHoles, trunkToday, type PlacementTask } from '../src/trunk/index.ts';
+import { placeHoles, type PlacementTask } from '../src/rotation/index.ts';
+import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, trunkToday } from '../src/trunk/index.ts';
 import { readTable } from '../src/exchange/index.ts';
 
 /** A trunk with 60 old holes: 30 seasons of two. */
@@ -20,8 +21,10 @@ const task: PlacementTask = {
   seed: 1,
   draws: 600,
   cellMm: 12,
+  ringMm: 1.2,
   ringCv: 0.2,
-  wanted: 3
+  wanted: 3,
+  taps: 2
 };
 
 describe('heat map of a trunk with 60 old holes (wanted: first picture within 100 ms, full within 1 s)', () => {

@@ -2,6 +2,7 @@ export * from './identify/index.ts';
 export * from './measure/index.ts';
 export * from './random/index.ts';
 export * from './records/index.ts';
+export * from './rotation/index.ts';
 export * from './sap/index.ts';
 export * from './stand/index.ts';
 export * from './taps/index.ts';

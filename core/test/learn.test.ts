@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 
 import { seededRng } from '../src/random/index.ts';
-import { HiddenTrunk, pattern, sunnySide, type HabitTree, type Spot } from '../src/rotation/index.ts';
+import { pattern, sunnySide } from '../src/rotation/habits.ts';
+import { HiddenTrunk, type HabitTree, type Spot } from '../src/rotation/index.ts';
 import {
   alongPath,
   calibrate,

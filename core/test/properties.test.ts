@@ -12,6 +12,7 @@ import {
 } from '../src/identify/index.ts';
 import { paintOf, PAINTS, recordSchema } from '../src/records/index.ts';
 import { bearingTo, crownRadius, defaultHeight, sideOf, type StandTree } from '../src/stand/index.ts';
+import { placeHoles } from '../src/rotation/index.ts';
 import { ladderById, LADDERS, ladderRule, ladderTaps, nextStep } from '../src/taps/index.ts';
 import {
   compassPoint,
@@ -19,7 +20,6 @@ import {
   DEFAULT_COLUMNS,
   heightWords,
   normaliseBearing,
-  placeHoles,
   trunkToday,
   wrapDegrees
 } from '../src/trunk/index.ts';
@@ -50,8 +50,10 @@ describe('trunks as they come', () => {
           seed: 5,
           draws: 25,
           cellMm: 50,
+          ringMm: 1,
           ringCv: 0.3,
-          wanted: 3
+          wanted: 3,
+          taps: 1
         });
         for (const value of [...map.pClear, ...map.stained]) {
           expect(value).toBeGreaterThanOrEqual(-1e-6);
@@ -81,8 +83,10 @@ describe('trunks as they come', () => {
           seed: 5,
           draws: 40,
           cellMm: 40,
+          ringMm: 1,
           ringCv: 0,
-          wanted: 1
+          wanted: 1,
+          taps: 1
         });
         expect(proposals).toHaveLength(1);
         expect(proposals[0]!.outlook.pClear).toBeGreaterThanOrEqual(Math.max(...map.pClear) - 0.0201);

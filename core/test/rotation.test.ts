@@ -3,20 +3,18 @@ import { describe, expect, it } from 'vitest';
 
 import {
   depthShared,
-  haphazard,
   HiddenTrunk,
   liveThrough,
   LossKernel,
-  pattern,
   planEvenly,
   planGreedily,
   planRotation,
-  sunnySide,
   type Habit,
   type HabitTree,
   type PlannedHole,
   type RotationTask
 } from '../src/rotation/index.ts';
+import { haphazard, pattern, sunnySide } from '../src/rotation/habits.ts';
 import { seededRng } from '../src/random/index.ts';
 import { DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { seededRng } from '../src/random/index.ts';
+import { PlacedTrunk, placeHoles, type PlacementTask } from '../src/rotation/index.ts';
 import {
-  askSpot,
   columnBearing,
   columnHalfLength,
   DEFAULT_COLUMNS,
@@ -14,12 +14,10 @@ import {
   instruct,
   judgeSpot,
   meanVolumeRatio,
-  placeHoles,
   rowHeight,
   stainedShare,
   trunkToday,
   type Overlap,
-  type PlacementTask,
   type RecordedHole,
   type Trunk
 } from '../src/trunk/index.ts';
@@ -31,6 +29,9 @@ const hole = (season: number, bearingDeg: number, heightMm: number): RecordedHol
   bitMm: 7.9375,
   depthMm: 38.1
 });
+
+const askSpot = (of: PlacementTask, bearingDeg: number, heightMm: number) =>
+  new PlacedTrunk(of).ask({ bearingDeg, heightMm }).outlook;
 
 /** A trunk tapped for twelve years on its south side, as roadside trees are. */
 const sunnySide = trunkToday(
@@ -47,8 +48,10 @@ const task = (trunk: Trunk, more: Partial<PlacementTask> = {}): PlacementTask =>
   seed: 7,
   draws: 400,
   cellMm: 20,
+  ringMm: 1.4,
   ringCv: 0.2,
   wanted: 3,
+  taps: 1,
   ...more
 });
 
@@ -165,7 +168,7 @@ describe('the best holes', () => {
 
   it('keep away from defects', () => {
     const defect = { bearingDeg: 90, heightMm: 1050, marginMm: 500 };
-    for (const p of placeHoles(task(sunnySide, { defects: [defect] })).proposals) {
+    for (const p of placeHoles(task(sunnySide, { keepOff: [defect] })).proposals) {
       const arc = (Math.abs(((p.bearingDeg - 90 + 540) % 360) - 180) * Math.PI * sunnySide.woodRadiusMm) / 180;
       expect(Math.hypot(arc, p.heightMm - 1050)).toBeGreaterThanOrEqual(500);
     }

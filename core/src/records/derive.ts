@@ -27,10 +27,12 @@ import type {
   Mark,
   Reading,
   RecordKind,
+  Scars,
   Shavings,
   Taphole,
   Tree,
   TreePlace,
+  TrunkFeature,
   WorkRecord
 } from './schema.ts';
 
@@ -65,6 +67,8 @@ export interface TreeState {
   readonly holes: readonly Taphole[];
   readonly holesThisSeason: readonly Taphole[];
   readonly shavings: ReadonlyMap<string, Shavings>;
+  readonly trunkFeatures: readonly TrunkFeature[];
+  readonly scars: readonly Scars[];
   readonly lastTappedSeason: number | null;
   readonly mark: Mark | null;
 }
@@ -118,6 +122,8 @@ export function deriveTree(
     holes,
     holesThisSeason: holes.filter((hole) => hole.season === season),
     shavings: new Map(of('shavings').map((s) => [s.tapholeId, s])),
+    trunkFeatures: of('trunkFeature'),
+    scars: of('scars'),
     lastTappedSeason: before.length > 0 ? Math.max(...before) : null,
     mark: of('mark').at(-1) ?? null
   };

@@ -10,8 +10,10 @@ import {
   type Verdict
 } from '../identify/index.ts';
 import type { CrownClass, MeasureMethod } from '../measure/index.ts';
+import { PLACING_IDS } from '../rotation/index.ts';
 import type { PositionQuality, SiteFeatureKind } from '../stand/index.ts';
 import { DEFECT_KINDS, HAZARD_KINDS, LADDERS, WILDLIFE_KINDS, type LadderId } from '../taps/index.ts';
+import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, TRUNK_FEATURES } from '../trunk/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
 
 /**
@@ -194,8 +196,40 @@ export const shavingsSchema = z.object({
   tapholeId: z.uuid(),
   seen: shavingsSeenSchema,
   /** share of brown shavings where partly brown */
-  brownShare: z.number().min(0).max(1).nullable().default(null)
+  brownShare: z.number().min(0).max(1).nullable().default(null),
+  /** depth in wood at which they turned brown, mm; null where nobody looked */
+  brownFromMm: z.number().min(0).max(150).nullable().default(null)
 });
+
+/** What stands on a trunk besides its holes: what a hand sees, keeps away from, or measures from. */
+export const trunkFeatureSchema = z.object({
+  ...envelope,
+  kind: z.literal('trunkFeature'),
+  what: z.enum(TRUNK_FEATURES),
+  bearingDeg,
+  heightMm: z.number().min(0).max(5000),
+  note
+});
+
+/** Old holes of which nobody wrote down the year: one scar that can be seen, or "about eight on the south side before 2010". */
+export const scarsSchema = z
+  .object({
+    ...envelope,
+    kind: z.literal('scars'),
+    many: z.number().int().min(1).max(40),
+    /** the middle of where they are; null: anywhere round the trunk */
+    bearingDeg: bearingDeg.nullable(),
+    /** one standard deviation about it */
+    spreadDeg: z.number().min(0).max(180),
+    /** the middle of their heights; null: anywhere in the band */
+    heightMm: z.number().min(0).max(5000).nullable(),
+    fromSeason: season,
+    toSeason: season,
+    bitMm: z.number().min(3).max(25),
+    depthMm: z.number().min(5).max(150),
+    note
+  })
+  .refine((s) => s.fromSeason <= s.toSeason, 'the first season lies after the last');
 
 export const markSchema = z.object({
   ...envelope,
@@ -214,6 +248,8 @@ export const recordSchema = z.discriminatedUnion('kind', [
   decisionSchema,
   tapholeSchema,
   shavingsSchema,
+  trunkFeatureSchema,
+  scarsSchema,
   markSchema
 ]);
 
@@ -251,6 +287,8 @@ export type Assessment = Kept<z.infer<typeof assessmentSchema>>;
 export type Decision = Kept<z.infer<typeof decisionSchema>>;
 export type Taphole = Kept<z.infer<typeof tapholeSchema>>;
 export type Shavings = Kept<z.infer<typeof shavingsSchema>>;
+export type TrunkFeature = Kept<z.infer<typeof trunkFeatureSchema>>;
+export type Scars = Kept<z.infer<typeof scarsSchema>>;
 export type Mark = Kept<z.infer<typeof markSchema>>;
 export type WorkRecord = Kept<z.infer<typeof recordSchema>>;
 export type RecordKind = WorkRecord['kind'];
@@ -305,6 +343,21 @@ const settings = {
   acceptedShare: z.number().min(0.01).max(0.5),
   /** height at which trunks are measured, mm */
   breastHeightMm: z.number().min(1000).max(1500),
+  /** how holes are placed */
+  school: z.enum(PLACING_IDS),
+  /** upward slope of a hole, degrees */
+  angleDeg: z.number().min(0).max(20),
+  /** snow on the ground at tapping, mm */
+  snowMm: z.number().min(0).max(2500),
+  /** drop line from the tubing to the spout, mm; null where buckets hang */
+  dropMm: z.number().min(100).max(3000).nullable(),
+  /** how thick the wood is that carries sap, mm */
+  sapwoodMm: z.number().min(15).max(300),
+  /** the bush's own correction of its columns, accepted from its logged holes: factors on volume and on errors of place */
+  columnFactor: z.number().min(0.2).max(5),
+  positionFactor: z.number().min(0.2).max(5),
+  /** minutes that a crew takes for a hole, walking and looking included */
+  minutesAHole: z.number().min(1).max(60),
   clueTable: adjustmentsSchema
 };
 
@@ -322,6 +375,14 @@ export const bushSettingsSchema = z.object({
   spacingMm: settings.spacingMm.default(300),
   acceptedShare: settings.acceptedShare.default(0.1),
   breastHeightMm: settings.breastHeightMm.default(1300),
+  school: settings.school.default('rotation'),
+  angleDeg: settings.angleDeg.default(DEFAULT_PRACTICE.angleDeg),
+  snowMm: settings.snowMm.default(0),
+  dropMm: settings.dropMm.default(null),
+  sapwoodMm: settings.sapwoodMm.default(DEFAULT_COLUMNS.sapwoodMm),
+  columnFactor: settings.columnFactor.default(1),
+  positionFactor: settings.positionFactor.default(1),
+  minutesAHole: settings.minutesAHole.default(4),
   clueTable: settings.clueTable.default({})
 });
 export type BushSettings = z.infer<typeof bushSettingsSchema>;

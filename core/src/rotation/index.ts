@@ -1,4 +1,5 @@
-export * from './habits.ts';
+export { HiddenTrunk, liveThrough, type Drilled, type Habit, type HabitRun, type HabitTree } from './habits.ts';
 export * from './kernel.ts';
+export * from './place.ts';
 export * from './plan.ts';
 export * from './schools.ts';

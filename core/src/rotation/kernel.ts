@@ -39,19 +39,19 @@ export class LossKernel {
   readonly tables: readonly Float32Array[];
 
   /**
-   * @param bitMm bit of the hole whose column it is, and of the one that meets it
-   * @param draws columns to take the mean over
+   * @param bitMm bit of the hole that may meet the column
+   * @param options bit of the hole whose column it is, where that is another one; columns to take the mean over
    */
   constructor(
     readonly bitMm: number,
     model: ColumnModel,
     belief: GrainBelief = { leanMeanDeg: 0, leanSdDeg: model.grainSdDeg, sizeFactor: 1 },
-    draws = 4000
+    { columnBitMm = bitMm, draws = 4000 }: { readonly columnBitMm?: number; readonly draws?: number } = {}
   ) {
     const steepest = Math.abs(belief.leanMeanDeg) + 2.5 * belief.leanSdDeg;
     this.reachSideMm = 60 + Math.ceil(REACH_UP_MM * Math.tan((steepest * Math.PI) / 180));
     this.lineLength = 2 * this.reachSideMm + 1;
-    const columns = this.#columns(model, belief, draws);
+    const columns = this.#columns(model, belief, columnBitMm, draws);
     // The place errors sideways are independent of all else: they blur the picture of the columns.
     const sd = model.positionSdSidewaysMm;
     this.tables = GROWTHS.map((growth) => this.#blurred(columns, sd * Math.hypot(1, growth)));
@@ -81,7 +81,7 @@ export class LossKernel {
   }
 
   /** The columns' share of a bit's width about a hole whose place is known sideways. */
-  #columns(model: ColumnModel, belief: GrainBelief, draws: number): Float32Array {
+  #columns(model: ColumnModel, belief: GrainBelief, columnBitMm: number, draws: number): Float32Array {
     const { bitMm, reachSideMm } = this;
     const width = this.lineLength;
     const table = new Float32Array(ROWS * width);
@@ -90,8 +90,8 @@ export class LossKernel {
     for (let draw = 0; draw < draws; draw++) {
       const lean = Math.tan((rng.normal(belief.leanMeanDeg, belief.leanSdDeg) * Math.PI) / 180);
       const ratio = rng.logNormal(model.volumeRatioMedian * belief.sizeFactor, model.volumeRatioSigma);
-      const widest = half + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
-      const length = columnHalfLength(ratio, bitMm, widest);
+      const widest = columnBitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
+      const length = columnHalfLength(ratio, columnBitMm, widest);
       const lift = rng.normal(0, Math.SQRT2 * model.positionSdUpMm);
       const first = Math.max(0, Math.ceil((lift - length + REACH_UP_MM) / STEP_UP));
       const last = Math.min(ROWS - 1, Math.floor((lift + length + REACH_UP_MM) / STEP_UP));

@@ -13,6 +13,8 @@ export interface PastHole extends Spot {
   /** wood laid over it by the first planned season, mm */
   readonly buriedMm: number;
   readonly depthMm: number;
+  /** of its own bit and the new one, where that is not the plan's */
+  readonly kernel?: LossKernel;
   /** below 1 for one of several places where a hole of unknown place may be */
   readonly weight?: number;
 }
@@ -140,7 +142,7 @@ class Board {
         const then = Math.max(woodRadiusMm / 2, woodRadiusMm - hole.buriedMm);
         const stage = task.kernel.stageOf((woodRadiusMm + season * ringMm) / then);
         const factor = this.#weight[season]! * shared * (hole.weight ?? 1);
-        this.#spread(base, roundOf(hole), hole.heightMm, season, stage, factor);
+        this.#spread(base, roundOf(hole), hole.heightMm, season, stage, factor, hole.kernel);
       }
       if (season === 0) for (const spot of task.taken ?? []) this.#close(base, roundOf(spot), spot.heightMm, 0);
       return base;
@@ -341,10 +343,17 @@ class Board {
   }
 
   /** Adds what a hole's column takes from holes of `season` all round it. */
-  #spread(map: Float32Array, round: number, heightMm: number, season: number, stage: number, factor: number): void {
+  #spread(
+    map: Float32Array,
+    round: number,
+    heightMm: number,
+    season: number,
+    stage: number,
+    factor: number,
+    kernel = this.#task.kernel
+  ): void {
     if (factor === 0) return;
     const columns = this.#columns;
-    const { kernel } = this.#task;
     const width = this.#round[season]! / columns;
     const reach = Math.min(Math.floor(columns / 2), Math.floor(kernel.reachSideMm / width));
     const column = round * columns - 0.5;

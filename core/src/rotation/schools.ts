@@ -3,7 +3,7 @@ import { alongSurface, compassPoint, shorterWay, wrapDegrees, type Trunk } from 
 import { haphazard, pattern, sunnySide, type Habit, type HabitTree } from './habits.ts';
 import { SIDEWAYS_APART_MM, type Spot } from './plan.ts';
 
-export const SCHOOL_IDS = [
+export const PLACING_IDS = [
   'rotation',
   'handSpan',
   'sixOverTwelve',
@@ -13,11 +13,11 @@ export const SCHOOL_IDS = [
   'sunny',
   'haphazard'
 ] as const;
-export type SchoolId = (typeof SCHOOL_IDS)[number];
+export type PlacingId = (typeof PLACING_IDS)[number];
 
 /** A way of placing holes: as it is taught, as a rule against a place, and as a habit to live through. */
-export interface School {
-  readonly id: SchoolId;
+export interface Placing {
+  readonly id: PlacingId;
   readonly name: string;
   /** as one says it */
   readonly says: string;
@@ -141,7 +141,7 @@ const spanRoom = (side: number, up: number) =>
 const overAndUpRoom = (side: number, up: number) => Math.min(side / SIDEWAYS_APART_MM, up / (12 * INCH));
 
 /** The main schools, as common practice tells them (no published source), and our own. */
-export const SCHOOLS: readonly School[] = [
+export const PLACINGS: readonly Placing[] = [
   {
     id: 'rotation',
     name: 'Best clear wood, planned ahead',
@@ -226,6 +226,6 @@ export const SCHOOLS: readonly School[] = [
   }
 ];
 
-export function schoolById(id: SchoolId): School {
-  return SCHOOLS.find((school) => school.id === id)!;
+export function placingById(id: PlacingId): Placing {
+  return PLACINGS.find((school) => school.id === id)!;
 }

@@ -1,4 +1,3 @@
-export * from './best.ts';
 export * from './calibrate.ts';
 export * from './column.ts';
 export * from './defaults.ts';

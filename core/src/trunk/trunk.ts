@@ -8,6 +8,10 @@ export interface Trunk {
   readonly holes: readonly OldHole[];
 }
 
+/** What may stand on a trunk besides its holes. A line is where the tubing passes it; a nail holds its tag. */
+export const TRUNK_FEATURES = ['limb', 'root', 'seam', 'wound', 'line', 'nail'] as const;
+export type TrunkFeatureKind = (typeof TRUNK_FEATURES)[number];
+
 /** A hole as it was recorded, before today's wood was laid over it. */
 export interface RecordedHole {
   readonly season: number;

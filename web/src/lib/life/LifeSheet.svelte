@@ -30,7 +30,7 @@
       (r) =>
         only === 'all' ||
         r.kind === only ||
-        (only === 'taphole' && r.kind === 'shavings') ||
+        (only === 'taphole' && ['shavings', 'scars', 'trunkFeature'].includes(r.kind)) ||
         (only === 'reading' && r.kind === 'stature')
     );
     const sorted = shown.toSorted((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));

@@ -52,10 +52,14 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     case 'shavings':
       return {
         pale: 'Shavings pale: clear wood',
-        partly: `Shavings partly brown${record.brownShare !== null ? `, about ${Math.round(record.brownShare * 100)} %` : ''}`,
+        partly: `Shavings partly brown${record.brownShare !== null ? `, about ${Math.round(record.brownShare * 100)} %` : ''}${record.brownFromMm !== null ? `, from ${ruler.length(record.brownFromMm, 'drill')} in` : ''}`,
         brown: 'Shavings all brown: old wood',
         dry: 'Dry on a flow day'
       }[record.seen];
+    case 'trunkFeature':
+      return `On the trunk: ${FEATURE_WORDS[record.what]}, ${compassPoint(record.bearingDeg)} side, ${ruler.length(record.heightMm, 'hand')} up`;
+    case 'scars':
+      return `Old holes of unknown year: about ${record.many}${record.bearingDeg === null ? '' : ` on the ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
     case 'mark':
       return (
         { take: 'Marked to take', keep: 'Marked to keep', none: 'Mark taken off' }[record.purpose] +

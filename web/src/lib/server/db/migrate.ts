@@ -9,6 +9,7 @@ import * as statures from './migrations/0005-statures.ts';
 import * as book from './migrations/0006-book.ts';
 import * as tokensAndGround from './migrations/0007-tokens-and-ground.ts';
 import * as condition from './migrations/0008-condition.ts';
+import * as place from './migrations/0009-place.ts';
 
 /** All migrations, oldest first. Forward only. */
 const MIGRATIONS = [
@@ -19,7 +20,8 @@ const MIGRATIONS = [
   { name: '0005-statures', up: statures.up },
   { name: '0006-book', up: book.up },
   { name: '0007-tokens-and-ground', up: tokensAndGround.up },
-  { name: '0008-condition', up: condition.up }
+  { name: '0008-condition', up: condition.up },
+  { name: '0009-place', up: place.up }
 ];
 
 const LOCK = 'baumkin-migrations';

@@ -241,7 +241,30 @@ export const WORK_TABLES: Readonly<
   },
   shavings: {
     table: 'shavings',
-    columns: () => ({ tapholeId: uuid(), seen: text(10), brownShare: doubleOrNull() })
+    columns: () => ({
+      tapholeId: uuid(),
+      seen: text(10),
+      brownShare: doubleOrNull(),
+      brownFromMm: doubleOrNull()
+    })
+  },
+  trunkFeature: {
+    table: 'trunkFeatures',
+    columns: () => ({ what: text(10), bearingDeg: double(), heightMm: double(), note: text(500) })
+  },
+  scars: {
+    table: 'scars',
+    columns: () => ({
+      many: int(),
+      bearingDeg: doubleOrNull(),
+      spreadDeg: double(),
+      heightMm: doubleOrNull(),
+      fromSeason: int(),
+      toSeason: int(),
+      bitMm: double(),
+      depthMm: double(),
+      note: text(500)
+    })
   },
   mark: {
     table: 'marks',

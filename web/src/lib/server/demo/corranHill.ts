@@ -2,7 +2,8 @@ import {
   crownRadius,
   declaration,
   defaultHeight,
-  drawColumn,
+  columnOf,
+  drawHole,
   DEFAULT_COLUMNS,
   girthFromDiameter,
   insideBark,
@@ -16,6 +17,7 @@ import {
   SHIPPED_TABLE,
   shorterWay,
   stainedShare,
+  TREE_SIZE_SIGMA,
   type Column,
   type PlotRecord,
   type Rng,
@@ -398,7 +400,8 @@ function lookUp(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecor
 function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord[]): void {
   const since = STANDS[tree.stand]!.tappedSince;
   if (since === null || !isMaple(tree.species) || tree.species === 'stripedMaple') return;
-  const lean = Math.tan((rng.normal(0, DEFAULT_COLUMNS.grainSdDeg) * Math.PI) / 180);
+  const leanDeg = rng.normal(0, DEFAULT_COLUMNS.grainSdDeg);
+  const logSize = rng.normal(0, TREE_SIZE_SIGMA);
   const columns: { bearingDeg: number; season: number; column: Column }[] = [];
   const start = 360 * rng.uniform();
   let along = 0;
@@ -434,12 +437,17 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord
           kind: 'shavings',
           tapholeId: hole.id,
           seen: share <= 0.02 ? 'pale' : share < 0.8 ? 'partly' : 'brown',
-          brownShare: share > 0.02 && share < 0.8 ? Math.max(0.05, Math.round(share * 20) / 20) : null
+          brownShare: share > 0.02 && share < 0.8 ? Math.max(0.05, Math.round(share * 20) / 20) : null,
+          brownFromMm: null
         });
       columns.push({
         bearingDeg,
         season,
-        column: drawColumn({ ...hole, buriedMm: 0 }, { index: 0, leftMm: 0, lean, buriedMm: 0 }, DEFAULT_COLUMNS, rng)
+        column: columnOf(
+          { woodRadiusMm: radius, barkRadiusMm: dbh / 2, holes: [{ ...hole, bearingDeg: 0, buriedMm: 0 }] },
+          { leanDeg, logSize, growth: 1, holes: [drawHole({ ...hole, buriedMm: 0 }, DEFAULT_COLUMNS, rng)] },
+          0
+        )
       });
     }
   }

@@ -1,0 +1,290 @@
+import { seededRng } from '../random/index.ts';
+import {
+  alongPath,
+  alongSurface,
+  columnBearing,
+  crossSection,
+  drawHole,
+  gridFor,
+  heatMap,
+  judgeSpot,
+  learnTrunk,
+  lengthwise,
+  rowHeight,
+  shorterWay,
+  type ColumnModel,
+  type CutColumn,
+  type DrillPractice,
+  type HeatMap,
+  type Learned,
+  type LearnedTrunk,
+  type LengthwiseSection,
+  type SeenShavings,
+  type SpotOutlook,
+  type Trunk,
+  type TrunkDraw
+} from '../trunk/index.ts';
+import { LossKernel, type GrainBelief } from './kernel.ts';
+import { planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole, type Spot } from './plan.ts';
+import { placingById, type PlacingId } from './schools.ts';
+
+/** A place on the trunk that a hole keeps away from: a wound, seam, limb or root. */
+export interface Defect extends Spot {
+  readonly marginMm: number;
+  /** as one says it: "a seam" */
+  readonly name?: string;
+}
+
+/** A proposed hole. */
+export interface Proposal extends Spot {
+  readonly outlook: SpotOutlook;
+  /** part of the planned rotation, or another clear place */
+  readonly planned: boolean;
+}
+
+/** Where a drop line hangs from, and how far a spout can be from there. */
+export interface DropLine extends Spot {
+  readonly lengthMm: number;
+}
+
+/** A place is worth a hole when its chance of clear wood is at least this. Working assumption; the steward may ask less. */
+export const CLEAR_ENOUGH = 0.9;
+
+/** Places whose chances differ by less than this count as equally clear. */
+const EQUALLY_CLEAR = 0.02;
+
+/** A drop line needs this much to spare, mm. Working assumption. */
+const SLACK_MM = 100;
+
+/** What a placement is computed from: plain data, so that it travels to a worker. */
+export interface PlacementTask {
+  readonly trunk: Trunk;
+  readonly practice: DrillPractice;
+  readonly model: ColumnModel;
+  readonly seed: number;
+  /** possible truths that every place is judged against */
+  readonly draws: number;
+  readonly cellMm: number;
+  readonly ringMm: number;
+  /** relative uncertainty of the ring width */
+  readonly ringCv: number;
+  /** holes to propose */
+  readonly wanted: number;
+  /** holes of a season, those that are drilled already included */
+  readonly taps: number;
+  /** this season's holes that are drilled already: new ones keep their distance from them */
+  readonly taken?: readonly Spot[];
+  readonly keepOff?: readonly Defect[];
+  readonly line?: DropLine | null;
+  readonly seen?: readonly SeenShavings[];
+  readonly school?: PlacingId;
+  /** seasons of the plan to give back; 0 when none is wanted */
+  readonly seasonsAhead?: number;
+  /** 1 unless a rougher plan will do */
+  readonly effort?: number;
+}
+
+/** Everything the Place station shows of a trunk, from one seed. */
+export interface Placement {
+  readonly map: HeatMap;
+  readonly proposals: readonly Proposal[];
+  /** the coming seasons, this one first; empty where none was asked for */
+  readonly plan: readonly PlannedHole[];
+  readonly learned: Learned;
+}
+
+/** One spot with all that is known of it. */
+export interface SpotAnswer {
+  readonly outlook: SpotOutlook;
+  /** what speaks against it, beside stained wood */
+  readonly objections: readonly string[];
+  readonly cut: readonly CutColumn[];
+  /** stained share of the bit's width by millimetre of depth */
+  readonly along: Float32Array;
+  readonly lengthwise: LengthwiseSection;
+}
+
+/** A trunk with its possible truths drawn once: map, plan and every asked spot rest on the same ones. */
+export class PlacedTrunk {
+  readonly #task: PlacementTask;
+  readonly #known: LearnedTrunk;
+  #deep: readonly TrunkDraw[] | null = null;
+
+  constructor(task: PlacementTask) {
+    this.#task = task;
+    const { trunk, model, draws, practice, seed, ringCv, seen = [] } = task;
+    this.#known = learnTrunk(trunk, seen, model, { draws, depthMm: practice.depthMm, seed, ringCv });
+  }
+
+  place(): Placement {
+    const task = this.#task;
+    const { trunk, practice, model, cellMm, school = 'rotation', taken = [] } = task;
+    const grid = gridFor(trunk, practice.lowestMm, practice.highestMm, cellMm);
+    const map = heatMap(trunk, this.#known.draws, practice, model, grid);
+    const plan = school === 'rotation' && (task.seasonsAhead ?? 0) > 0 ? rotationOf(task, this.#known.learned) : [];
+    const proposals: Proposal[] = plan
+      .filter(({ season }) => season === 0)
+      .slice(0, Math.max(0, task.taps - taken.length))
+      .map((hole) => ({ ...this.#judged(hole), planned: true }));
+    const others = clearPlaces(task, map, task.wanted - proposals.length, [...taken, ...proposals]);
+    return {
+      map,
+      proposals: [...proposals, ...others.map((spot) => ({ ...this.#judged(spot), planned: false }))],
+      plan,
+      learned: this.#known.learned
+    };
+  }
+
+  ask(spot: Spot): SpotAnswer {
+    const { trunk, practice, model } = this.#task;
+    this.#deep ??= this.#drawnDeep();
+    return {
+      outlook: this.#judged(spot).outlook,
+      objections: objections(this.#task, spot),
+      cut: crossSection(trunk, this.#deep, spot.heightMm),
+      along: alongPath(trunk, this.#known.draws, practice, model, spot),
+      lengthwise: lengthwise(trunk, this.#deep, spot.bearingDeg, {
+        lowestMm: spot.heightMm - SECTION_MM,
+        highestMm: spot.heightMm + SECTION_MM,
+        depthMm: Math.min(trunk.woodRadiusMm, Math.max(90, practice.depthMm + 40)),
+        stepMm: 3
+      })
+    };
+  }
+
+  /** Sections show wood behind the hole too. */
+  #drawnDeep(): readonly TrunkDraw[] {
+    const { trunk, model, seed, ringCv, seen = [] } = this.#task;
+    return learnTrunk(trunk, seen, model, { draws: 200, depthMm: trunk.woodRadiusMm, seed, ringCv }).draws;
+  }
+
+  #judged({ bearingDeg, heightMm }: Spot): Omit<Proposal, 'planned'> {
+    const { trunk, practice, model } = this.#task;
+    const outlook = judgeSpot(trunk, this.#known.draws, practice, model, bearingDeg, heightMm);
+    return { bearingDeg, heightMm, outlook };
+  }
+}
+
+/** How far above and below a hole the lengthwise section reaches, mm. */
+const SECTION_MM = 260;
+
+/** Map, proposals and plan in one go: the same task always gives the same answer. */
+export function placeHoles(task: PlacementTask): Placement {
+  return new PlacedTrunk(task).place();
+}
+
+/** What speaks against a place: the chosen school, what stands on the trunk, the line's reach, this season's holes. */
+export function objections(task: PlacementTask, spot: Spot): string[] {
+  const { trunk, practice, keepOff = [], line, taken = [], school = 'rotation' } = task;
+  const said = keepOff
+    .filter((defect) => apart(trunk, spot, defect) < defect.marginMm)
+    .map(({ name }) => `too near to ${name ?? 'a defect'}`);
+  if (line && outOfReach(trunk, spot, line)) said.push('the drop line does not reach, or would run uphill');
+  if (spot.heightMm < practice.lowestMm || spot.heightMm > practice.highestMm)
+    said.push('outside the band within reach');
+  if (taken.some((other) => crowded(trunk, practice, spot, other)))
+    said.push('too near to another hole of this season');
+  const rule = placingById(school).against(spot, trunk, practice.depthMm);
+  if (rule) said.push(rule);
+  return said;
+}
+
+const sideways = (trunk: Trunk, a: Spot, b: Spot) =>
+  Math.abs(shorterWay(alongSurface(trunk, a.bearingDeg - b.bearingDeg), 2 * Math.PI * trunk.woodRadiusMm));
+const apart = (trunk: Trunk, a: Spot, b: Spot) => Math.hypot(sideways(trunk, a, b), a.heightMm - b.heightMm);
+const crowded = (trunk: Trunk, { spacingMm }: Pick<DrillPractice, 'spacingMm'>, a: Spot, b: Spot) =>
+  sideways(trunk, a, b) < SIDEWAYS_APART_MM || apart(trunk, a, b) < spacingMm;
+
+/** Sap runs down a drop line: the spout is above the tubing and no farther than the line is long. */
+function outOfReach(trunk: Trunk, spot: Spot, line: DropLine): boolean {
+  return spot.heightMm < line.heightMm || apart(trunk, spot, line) > line.lengthMm - SLACK_MM;
+}
+
+/** Clear places with nothing against them: the clearest first, of equally clear ones that nearest to the middle of the band. */
+function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: readonly Spot[]): Spot[] {
+  const middle = (map.lowestMm + map.highestMm) / 2;
+  const half = (map.highestMm - map.lowestMm) / 2;
+  const cells = Array.from(map.pClear, (p, cell) => {
+    const spot = {
+      bearingDeg: columnBearing(map, cell % map.columns),
+      heightMm: rowHeight(map, Math.floor(cell / map.columns))
+    };
+    return { spot, score: Math.floor(p / EQUALLY_CLEAR) - Math.abs(spot.heightMm - middle) / (1.01 * half) };
+  }).sort((a, b) => b.score - a.score);
+  const chosen: Spot[] = [];
+  for (const { spot } of cells) {
+    if (chosen.length >= wanted) break;
+    if ([...others, ...chosen].some((other) => crowded(task.trunk, task.practice, spot, other))) continue;
+    if (objections(task, spot).length === 0) chosen.push(spot);
+  }
+  return chosen;
+}
+
+/** A plan has to look past what it shows by about as long as it takes to bury a hole, within reason. */
+const LEAST_AHEAD = 45;
+const MOST_AHEAD = 75;
+
+function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
+  const { trunk, practice, model, ringMm, keepOff = [], line, taken = [], seasonsAhead = 25 } = task;
+  const belief: GrainBelief = {
+    leanMeanDeg: Math.round(2 * learned.leanMeanDeg) / 2,
+    leanSdDeg: Math.max(0.5, Math.round(2 * learned.leanSdDeg) / 2),
+    sizeFactor: Math.round(10 * learned.sizeFactor) / 10
+  };
+  const buried = Math.ceil(practice.depthMm / ringMm);
+  const seasons = Math.min(MOST_AHEAD, Math.max(LEAST_AHEAD, seasonsAhead + buried));
+  const taps = Math.max(1, task.taps);
+  const plan = planRotation({
+    woodRadiusMm: trunk.woodRadiusMm,
+    ringMm,
+    practice,
+    kernel: kernelFor(practice.bitMm, practice.bitMm, model, belief),
+    past: pastOf(task, learned, (bitMm) => kernelFor(bitMm, practice.bitMm, model, belief)),
+    taps: Array.from({ length: seasons }, () => taps),
+    taken,
+    allowed: (spot) =>
+      keepOff.every((defect) => apart(trunk, spot, defect) >= defect.marginMm) &&
+      !(line && outOfReach(trunk, spot, line)),
+    seed: task.seed,
+    effort: task.effort ?? 1
+  });
+  return plan.filter(({ season }) => season < seasonsAhead);
+}
+
+/** Old holes where they seem to lie; a scar of unknown place stands for several places at once. */
+function pastOf(
+  { trunk, model, seed }: PlacementTask,
+  learned: Learned,
+  kernel: (bitMm: number) => LossKernel
+): PastHole[] {
+  const rng = seededRng(seed);
+  const shifted = (bearingDeg: number, leftMm: number) => bearingDeg + (leftMm / trunk.woodRadiusMm) * (180 / Math.PI);
+  return trunk.holes.flatMap((hole, i): PastHole[] => {
+    const { bearingDeg, heightMm, buriedMm, depthMm, bitMm } = hole;
+    if (!hole.unsure) {
+      const shift = learned.shifts[i]!;
+      const place = { bearingDeg: shifted(bearingDeg, shift.leftMm), heightMm: heightMm + shift.upMm };
+      return [{ ...place, buriedMm, depthMm, kernel: kernel(bitMm) }];
+    }
+    return Array.from({ length: PLACES_OF_A_SCAR }, () => {
+      const { leftMm, upMm, buriedMm: under } = drawHole(hole, model, rng);
+      const place = { bearingDeg: shifted(bearingDeg, leftMm), heightMm: heightMm + upMm };
+      return { ...place, buriedMm: under, depthMm, kernel: kernel(bitMm), weight: 1 / PLACES_OF_A_SCAR };
+    });
+  });
+}
+const PLACES_OF_A_SCAR = 16;
+
+const kernels = new Map<string, LossKernel>();
+const KERNELS_KEPT = 12;
+
+/** Kernels take a quarter of a second to make and serve every tree of a bush. */
+function kernelFor(columnBitMm: number, pathBitMm: number, model: ColumnModel, belief: GrainBelief): LossKernel {
+  const key = JSON.stringify([columnBitMm, pathBitMm, model, belief]);
+  const known = kernels.get(key);
+  if (known) return known;
+  const kernel = new LossKernel(pathBitMm, model, belief, { columnBitMm });
+  if (kernels.size >= KERNELS_KEPT) kernels.delete(kernels.keys().next().value!);
+  kernels.set(key, kernel);
+  return kernel;
+}
