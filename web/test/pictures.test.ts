@@ -87,23 +87,25 @@ describe('the landmark', () => {
       draws: 1,
       cellMm: 50,
       ringCv: 0,
-      wanted: 1
+      wanted: 1,
+      ringMm: 1,
+      taps: 1
     }
   });
 
   it('is the newest mark; of two of one season the nearer, named by its side', () => {
     const spot = { bearingDeg: 350, heightMm: 1100 };
-    expect(landmarkNear(placing([]), spot, 2027)).toBeNull();
-    expect(landmarkNear(placing([hole('a', 2024, 340), hole('b', 2026, 90)]), spot, 2027)).toMatchObject({
+    expect(landmarkNear(placing([]), [], spot, 2027)).toBeNull();
+    expect(landmarkNear(placing([hole('a', 2024, 340), hole('b', 2026, 90)]), [], spot, 2027)).toMatchObject({
       name: 'the newest blue mark',
       bearingDeg: 90
     });
     // Across north: 10 degrees is nearer to 350 than 200 is.
-    expect(landmarkNear(placing([hole('a', 2026, 200), hole('b', 2026, 10)]), spot, 2027)).toMatchObject({
+    expect(landmarkNear(placing([hole('a', 2026, 200), hole('b', 2026, 10)]), [], spot, 2027)).toMatchObject({
       name: 'the newest blue mark on the N side',
       bearingDeg: 10
     });
-    expect(landmarkNear(placing([hole('a', 2027, 200)]), spot, 2027)!.name).toBe('this season’s orange mark');
+    expect(landmarkNear(placing([hole('a', 2027, 200)]), [], spot, 2027)!.name).toBe('this season’s orange mark');
   });
 });
 
@@ -158,7 +160,7 @@ describe('words', () => {
       },
       { ...envelope, kind: 'decision', season: 2026, taps: 0, suggested: 1, binding: 'size', reason: 'let it be' },
       hole('a', 2026, 180),
-      { ...envelope, kind: 'shavings', tapholeId: 'a', seen: 'partly', brownShare: 0.25 },
+      { ...envelope, kind: 'shavings', tapholeId: 'a', seen: 'partly', brownShare: 0.25, brownFromMm: null },
       { ...envelope, kind: 'mark', purpose: 'take', reason: 'crowds tree 4' }
     ];
     const plain = { length: (mm: number) => String(Math.round(mm)) };

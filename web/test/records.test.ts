@@ -51,7 +51,14 @@ const store = async (record: unknown, role: Role = 'steward', bushId = bush.bush
 describe('records of work', () => {
   it('come back as they went in', async () => {
     const hole = taphole();
-    const seen: Shavings = { ...envelope(), kind: 'shavings', tapholeId: hole.id, seen: 'partly', brownShare: 0.25 };
+    const seen: Shavings = {
+      ...envelope(),
+      kind: 'shavings',
+      tapholeId: hole.id,
+      seen: 'partly',
+      brownShare: 0.25,
+      brownFromMm: null
+    };
     const determination = {
       ...envelope(),
       kind: 'determination' as const,

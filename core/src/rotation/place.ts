@@ -147,7 +147,7 @@ export class PlacedTrunk {
         lowestMm: spot.heightMm - SECTION_MM,
         highestMm: spot.heightMm + SECTION_MM,
         depthMm: Math.min(trunk.woodRadiusMm, Math.max(90, practice.depthMm + 40)),
-        stepMm: 3
+        stepMm: 2
       })
     };
   }
@@ -166,7 +166,7 @@ export class PlacedTrunk {
 }
 
 /** How far above and below a hole the lengthwise section reaches, mm. */
-const SECTION_MM = 260;
+const SECTION_MM = 120;
 
 /** Map, proposals and plan in one go: the same task always gives the same answer. */
 export function placeHoles(task: PlacementTask): Placement {

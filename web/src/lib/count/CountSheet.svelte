@@ -28,7 +28,8 @@
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview!.bush.settings);
   const placing = $derived(placementOf(treeId, tree, settings, bush.season, 4));
-  const live = new LivePlacement(() => placing?.task ?? null);
+  // Room asks for clear places, not for a plan of the seasons.
+  const live = new LivePlacement(() => (placing ? { ...placing.task, seasonsAhead: 0 } : null));
 
   /** clear places that keep their distance; null while they are being worked out */
   const room = $derived(

@@ -48,7 +48,7 @@
       const state = bush.stateFrom(known.get(row.id) ?? []);
       const placing = placementOf(row.id, state, settings, bush.season, 4);
       if (placing) {
-        const placement = await placeWorker().placeHoles({ ...placing.task, ...FIRST });
+        const placement = await placeWorker().place({ ...placing.task, ...FIRST });
         const clear = placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length;
         rooms.set(row.id, state.holesThisSeason.length + clear);
       }

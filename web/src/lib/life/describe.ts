@@ -9,6 +9,7 @@ import {
 } from '@baumkin/core';
 
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
+import { FEATURE_WORDS } from '../place/words.ts';
 
 /** Writes lengths in the steward's units. */
 interface Ruler {

@@ -5,13 +5,17 @@
     paintOf,
     type HeatMap,
     type PlacementTask,
+    type PlannedHole,
     type Proposal,
-    type Taphole
+    type Taphole,
+    type TrunkFeature
   } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import FeatureGlyph from './FeatureGlyph.svelte';
   import { sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
+  import { woodInk } from './woodInk.ts';
 
   interface Spot {
     readonly bearingDeg: number;
@@ -21,58 +25,60 @@
   const {
     task,
     holes,
+    features,
     map,
     proposals,
+    ghosts,
     season,
+    snowMm,
     spot,
     room,
-    onask
+    zoom,
+    onask,
+    onzoom
   }: {
     task: PlacementTask;
+    /** the trunk's holes whose year is known, in the order of the task */
     holes: readonly Taphole[];
+    features: readonly TrunkFeature[];
     map: HeatMap | null;
     proposals: readonly Proposal[];
+    /** holes of coming seasons to be shown */
+    ghosts: readonly PlannedHole[];
     season: number;
+    snowMm: number;
     spot: Spot | null;
     /** width that the sheet may take, pixels */
     room: number;
+    zoom: number;
     onask: (spot: Spot) => void;
+    onzoom: (by: 1 | -1) => void;
   } = $props();
 
   let canvas = $state<HTMLCanvasElement>();
   const LEFT = 52;
   const TOP = 26;
+  const fitted = $derived({ width: Math.max(240, room - LEFT - 8), height: 500 });
   const g = $derived(
     sheetGeometry(task.trunk, task.practice.lowestMm, task.practice.highestMm, {
-      width: Math.max(240, room - LEFT - 8),
-      height: 500
+      width: zoom * fitted.width,
+      height: zoom * fitted.height
     })
   );
 
   // The heat map as one small picture, stretched to the sheet. Its columns run with the bearing, so it is mirrored.
   $effect(() => {
     if (!canvas || !map) return;
-    const style = getComputedStyle(document.documentElement);
-    const clear = rgb(style.getPropertyValue('--wood-clear'));
-    const stained = rgb(style.getPropertyValue('--wood-stained'));
+    const ink = woodInk();
     const { columns, rows } = map;
     const image = new ImageData(columns, rows);
     for (let row = 0; row < rows; row++)
-      for (let column = 0; column < columns; column++) {
-        const t = 1 - map.pClear[row * columns + column]!;
-        const at = 4 * ((rows - 1 - row) * columns + (columns - 1 - column));
-        for (let k = 0; k < 3; k++) image.data[at + k] = clear[k]! + (stained[k]! - clear[k]!) * t;
-        image.data[at + 3] = 255;
-      }
+      for (let column = 0; column < columns; column++)
+        ink(image, (rows - 1 - row) * columns + (columns - 1 - column), 1 - map.pClear[row * columns + column]!);
     canvas.width = columns;
     canvas.height = rows;
     canvas.getContext('2d')!.putImageData(image, 0, 0);
   });
-
-  function rgb(hex: string): [number, number, number] {
-    const n = parseInt(hex.trim().slice(1), 16);
-    return [(n >> 16) & 255, (n >> 8) & 255, n & 255];
-  }
 
   const compass = [0, 45, 90, 135, 180, 225, 270, 315].map((deg) => ({
     deg,
@@ -100,6 +106,25 @@
   const markWidth = $derived(g.scale > 0.28 ? 10 : 6);
   const newest = $derived(Math.max(0, ...holes.map((hole) => hole.season)));
 
+  /** Half the arc that a drop line reaches at a height, degrees; null where it does not reach at all. */
+  function reachAt(heightMm: number): number | null {
+    const { line } = task;
+    if (!line || heightMm < line.heightMm) return null;
+    const side = (line.lengthMm - 100) ** 2 - (heightMm - line.heightMm) ** 2;
+    return side <= 0 ? null : ((Math.sqrt(side) / task.trunk.woodRadiusMm) * 180) / Math.PI;
+  }
+  /** The line's reach as a chain of short strokes on both sides, cut where the sheet is cut. */
+  const reach = $derived.by(() => {
+    const { line } = task;
+    if (!line) return [];
+    const steps = Array.from({ length: 41 }, (_, i) => line.heightMm + (i / 40) * (line.lengthMm - 101));
+    return steps.flatMap((heightMm) => {
+      const half = reachAt(heightMm);
+      if (half === null || half >= 180) return [];
+      return [half, -half].map((turn) => ({ x: xOf(g, line.bearingDeg + turn), y: yOf(g, heightMm) }));
+    });
+  });
+
   let dragging = false;
   function point(event: PointerEvent): void {
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -110,6 +135,12 @@
     onask({ bearingDeg: normaliseBearing(bearingDeg), heightMm: Math.min(highestMm, Math.max(lowestMm, heightMm)) });
   }
   function onkeydown(event: KeyboardEvent): void {
+    const zooming = { '+': 1, '=': 1, '-': -1 }[event.key];
+    if (zooming && !event.ctrlKey && !event.metaKey) {
+      event.preventDefault();
+      onzoom(zooming as 1 | -1);
+      return;
+    }
     const stepMm = event.shiftKey ? 50 : 10;
     const turn = (stepMm / task.trunk.woodRadiusMm) * (180 / Math.PI);
     const at = spot ?? { bearingDeg: 180, heightMm: (task.practice.lowestMm + task.practice.highestMm) / 2 };
@@ -126,124 +157,171 @@
   }
 </script>
 
-<div class="relative" style:height="{g.height + TOP + 8}px" style:width="{g.width + LEFT + 8}px">
-  <canvas
-    bind:this={canvas}
-    class="absolute"
-    aria-hidden="true"
-    style:left="{LEFT}px"
-    style:top="{TOP + yOf(g, task.practice.highestMm)}px"
-    style:width="{g.width}px"
-    style:height="{(task.practice.highestMm - task.practice.lowestMm) * g.scale}px"
-  ></canvas>
-  <svg class="absolute inset-0" width={g.width + LEFT + 8} height={g.height + TOP + 8} aria-hidden="true">
-    {#each compass as { deg, name } (deg)}
-      <text
-        x={LEFT + xOf(g, deg === 0 ? 0.01 : deg)}
-        y="17"
-        text-anchor="middle"
-        class="fill-current text-[13px] {deg % 90 === 0 ? 'font-bold' : ''}">{deg === 0 ? '' : name}</text
-      >
-    {/each}
-    <text x={LEFT} y="17" text-anchor="middle" class="fill-current text-[13px] font-bold">N</text>
-    <text x={LEFT + g.width} y="17" text-anchor="middle" class="fill-current text-[13px] font-bold">N</text>
-    {#each heights as mm (mm)}
-      <text x={LEFT - 8} y={TOP + yOf(g, mm) + 4} text-anchor="end" class="fill-current text-[13px]"
-        >{preferences.units === 'metric' ? `${Math.round(mm / 10)}` : `${Math.round(mm / 304.8)} ft`}</text
-      >
-      <line x1={LEFT - 5} x2={LEFT} y1={TOP + yOf(g, mm)} y2={TOP + yOf(g, mm)} stroke="currentColor" />
-    {/each}
-    {#if preferences.units === 'metric'}<text x="2" y="17" class="fill-current text-[13px]">cm</text>{/if}
-  </svg>
-  <!-- an application: asked by arrow keys as well as by pointer -->
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
-  <div
-    class="absolute cursor-crosshair touch-none"
-    style:left="{LEFT}px"
-    style:top="{TOP}px"
-    role="application"
-    tabindex="0"
-    aria-label="Bark sheet: the trunk unrolled. Arrow keys move the asked spot; the answer stands beside it."
-    data-testid="bark-sheet"
-    {onkeydown}
-    onpointerdown={(event) => {
-      dragging = true;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      point(event);
-    }}
-    onpointermove={(event) => dragging && point(event)}
-    onpointerup={() => (dragging = false)}
-  >
-    <svg class="block overflow-visible" width={g.width} height={g.height}>
-      <rect width={g.width} height={g.height} fill="none" stroke="currentColor" opacity="0.55" />
-      {#each [task.practice.lowestMm, task.practice.highestMm] as mm (mm)}
-        <line
-          x1="0"
-          x2={g.width}
-          y1={yOf(g, mm)}
-          y2={yOf(g, mm)}
-          stroke="currentColor"
-          stroke-dasharray="6 4"
-          opacity="0.7"
-        />
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div
+  class="overflow-auto"
+  style:max-width="{fitted.width + LEFT + 12}px"
+  style:max-height="{fitted.height + TOP + 20}px"
+  tabindex={zoom > 1 ? 0 : undefined}
+  role={zoom > 1 ? 'region' : undefined}
+  aria-label={zoom > 1 ? 'The sheet, larger than its window' : undefined}
+>
+  <div class="relative" style:height="{g.height + TOP + 8}px" style:width="{g.width + LEFT + 8}px">
+    <canvas
+      bind:this={canvas}
+      class="absolute"
+      aria-hidden="true"
+      style:left="{LEFT}px"
+      style:top="{TOP + yOf(g, task.practice.highestMm)}px"
+      style:width="{g.width}px"
+      style:height="{(task.practice.highestMm - task.practice.lowestMm) * g.scale}px"
+    ></canvas>
+    <svg class="absolute inset-0" width={g.width + LEFT + 8} height={g.height + TOP + 8} aria-hidden="true">
+      {#each compass as { deg, name } (deg)}
+        <text
+          x={LEFT + xOf(g, deg === 0 ? 0.01 : deg)}
+          y="17"
+          text-anchor="middle"
+          class="fill-current text-[13px] {deg % 90 === 0 ? 'font-bold' : ''}">{deg === 0 ? '' : name}</text
+        >
       {/each}
-      <clipPath id="sheet"><rect width={g.width} height={g.height} /></clipPath>
-      <g clip-path="url(#sheet)">
-        {#each holes as hole (hole.id)}
-          {@const fade = fadeOf(hole)}
-          {#if fade > 0}
-            <path
-              d={spindle(hole)}
-              fill="var(--wood-stained)"
-              fill-opacity={0.12 * fade}
-              stroke="#3b2a1d"
-              stroke-width="1"
-              stroke-dasharray="3 2"
-              stroke-opacity={0.25 + 0.6 * fade}
-            />
-          {/if}
-        {/each}
-      </g>
-      {#each holes as hole (hole.id)}
-        {@const [x, y] = [xOf(g, hole.bearingDeg), yOf(g, hole.heightMm)]}
-        {@const fade = fadeOf(hole)}
-        <g opacity={0.35 + 0.65 * fade}>
-          <title>Hole of {hole.season}{fade > 0 ? '' : ', its column now buried'}</title>
-          <rect
-            x={x - markWidth / 2}
-            y={y + markWidth / 2}
-            width={markWidth}
-            height={markWidth / 2}
-            fill="var(--paint-{paintOf(hole.season)})"
-            stroke="#2c2119"
-            stroke-width="0.8"
-          />
-          <circle cx={x} cy={y} r={Math.max(2.5, (hole.bitMm / 2) * g.scale)} fill="#2c2119" />
-          {#if hole.season >= newest - labelled}<text
-              x={x > g.width - 34 ? x - 8 : x + 8}
-              y={y + 4}
-              text-anchor={x > g.width - 34 ? 'end' : 'start'}
-              class="fill-[#2c2119] text-[12px] font-semibold"
-              style="paint-order: stroke"
-              stroke="#f4e7c9"
-              stroke-width="3">{hole.season === season ? 'now' : `’${String(hole.season).slice(2)}`}</text
-            >{/if}
-        </g>
+      <text x={LEFT} y="17" text-anchor="middle" class="fill-current text-[13px] font-bold">N</text>
+      <text x={LEFT + g.width} y="17" text-anchor="middle" class="fill-current text-[13px] font-bold">N</text>
+      {#each heights as mm (mm)}
+        <text x={LEFT - 8} y={TOP + yOf(g, mm) + 4} text-anchor="end" class="fill-current text-[13px]"
+          >{preferences.units === 'metric' ? `${Math.round(mm / 10)}` : `${Math.round(mm / 304.8)} ft`}</text
+        >
+        <line x1={LEFT - 5} x2={LEFT} y1={TOP + yOf(g, mm)} y2={TOP + yOf(g, mm)} stroke="currentColor" />
       {/each}
-      {#each proposals as proposal, i (i)}
-        {@const [x, y] = [xOf(g, proposal.bearingDeg), yOf(g, proposal.heightMm)]}
-        <g class="cursor-pointer">
-          <circle cx={x} cy={y} r="13" fill="var(--color-primary)" stroke="#2c2119" stroke-width="1.8" />
-          <text {x} y={y + 5} text-anchor="middle" class="fill-[#2c2119] text-[15px] font-bold">{i + 1}</text>
-        </g>
-      {/each}
-      {#if spot}
-        {@const [x, y] = [xOf(g, spot.bearingDeg), yOf(g, spot.heightMm)]}
-        <g pointer-events="none" stroke="#2c2119" stroke-width="2" fill="none">
-          <circle cx={x} cy={y} r="18" />
-          <path d="M{x - 27} {y} h12 M{x + 15} {y} h12 M{x} {y - 27} v12 M{x} {y + 15} v12" />
-        </g>
-      {/if}
+      {#if preferences.units === 'metric'}<text x="2" y="17" class="fill-current text-[13px]">cm</text>{/if}
     </svg>
+    <!-- an application: asked by arrow keys as well as by pointer -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+    <div
+      class="absolute cursor-crosshair {zoom > 1 ? '' : 'touch-none'}"
+      style:left="{LEFT}px"
+      style:top="{TOP}px"
+      role="application"
+      tabindex="0"
+      aria-label="Bark sheet: the trunk unrolled. Arrow keys move the asked spot, plus and minus zoom; the answer stands beside it."
+      data-testid="bark-sheet"
+      {onkeydown}
+      onpointerdown={(event) => {
+        dragging = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        point(event);
+      }}
+      onpointermove={(event) => dragging && point(event)}
+      onpointerup={() => (dragging = false)}
+      onpointercancel={() => (dragging = false)}
+    >
+      <svg class="block overflow-visible" width={g.width} height={g.height}>
+        <defs>
+          <clipPath id="sheet"><rect width={g.width} height={g.height} /></clipPath>
+          <pattern id="snow" width="9" height="9" patternUnits="userSpaceOnUse">
+            <circle cx="2.5" cy="2.5" r="1.1" class="fill-info" /><circle cx="7" cy="7" r="1.1" class="fill-info" />
+          </pattern>
+        </defs>
+        <rect width={g.width} height={g.height} fill="none" stroke="currentColor" opacity="0.55" />
+        {#each [task.practice.lowestMm, task.practice.highestMm] as mm (mm)}
+          <line
+            x1="0"
+            x2={g.width}
+            y1={yOf(g, mm)}
+            y2={yOf(g, mm)}
+            stroke="currentColor"
+            stroke-dasharray="6 4"
+            opacity="0.7"
+          />
+        {/each}
+        {#if snowMm > g.lowestMm}
+          {@const top = Math.max(0, yOf(g, snowMm))}
+          <rect x="0" y={top} width={g.width} height={g.height - top} fill="url(#snow)" opacity="0.8" />
+          <line x1="0" x2={g.width} y1={top} y2={top} class="stroke-info" stroke-width="1.5" />
+          <text x="6" y={top - 4} class="fill-info text-[13px] font-semibold">snow</text>
+        {/if}
+        {#each reach as dot, i (i)}<circle cx={dot.x} cy={dot.y} r="1.6" class="fill-info" />{/each}
+        <g clip-path="url(#sheet)">
+          {#each holes as hole (hole.id)}
+            {@const fade = fadeOf(hole)}
+            {#if fade > 0}
+              <path
+                d={spindle(hole)}
+                fill="var(--wood-stained)"
+                fill-opacity={0.12 * fade}
+                stroke="#3b2a1d"
+                stroke-width="1"
+                stroke-dasharray="3 2"
+                stroke-opacity={0.25 + 0.6 * fade}
+              />
+            {/if}
+          {/each}
+          {#each features as feature (feature.id)}
+            <FeatureGlyph
+              what={feature.what}
+              x={xOf(g, feature.bearingDeg)}
+              y={yOf(g, feature.heightMm)}
+              scale={g.scale}
+              width={g.width}
+            />
+          {/each}
+        </g>
+        {#each holes as hole (hole.id)}
+          {@const [x, y] = [xOf(g, hole.bearingDeg), yOf(g, hole.heightMm)]}
+          {@const fade = fadeOf(hole)}
+          <g opacity={0.35 + 0.65 * fade}>
+            <title>Hole of {hole.season}{fade > 0 ? '' : ', its column now buried'}</title>
+            <rect
+              x={x - markWidth / 2}
+              y={y + markWidth / 2}
+              width={markWidth}
+              height={markWidth / 2}
+              fill="var(--paint-{paintOf(hole.season)})"
+              stroke="#2c2119"
+              stroke-width="0.8"
+            />
+            <circle cx={x} cy={y} r={Math.max(2.5, (hole.bitMm / 2) * g.scale)} fill="#2c2119" />
+            {#if hole.season >= newest - labelled}<text
+                x={x > g.width - 34 ? x - 8 : x + 8}
+                y={y + 4}
+                text-anchor={x > g.width - 34 ? 'end' : 'start'}
+                class="fill-[#2c2119] text-[12px] font-semibold"
+                style="paint-order: stroke"
+                stroke="#f4e7c9"
+                stroke-width="3">{hole.season === season ? 'now' : `’${String(hole.season).slice(2)}`}</text
+              >{/if}
+          </g>
+        {/each}
+        {#each ghosts as ghost, i (i)}
+          {@const [x, y] = [xOf(g, ghost.bearingDeg), yOf(g, ghost.heightMm)]}
+          <g>
+            <title>Planned for {season + ghost.season}</title>
+            <circle cx={x} cy={y} r="10" fill="#f4e7c9" fill-opacity="0.75" stroke="#2c2119" stroke-dasharray="2.5 2" />
+            <text {x} y={y + 4} text-anchor="middle" class="fill-[#2c2119] text-[11px]"
+              >{String(season + ghost.season).slice(2)}</text
+            >
+          </g>
+        {/each}
+        {#each proposals as proposal, i (i)}
+          {@const [x, y] = [xOf(g, proposal.bearingDeg), yOf(g, proposal.heightMm)]}
+          <circle
+            cx={x}
+            cy={y}
+            r="13"
+            fill={proposal.planned ? 'var(--color-primary)' : '#f4e7c9'}
+            stroke="#2c2119"
+            stroke-width="1.8"
+          />
+          <text {x} y={y + 5} text-anchor="middle" class="fill-[#2c2119] text-[15px] font-bold">{i + 1}</text>
+        {/each}
+        {#if spot}
+          {@const [x, y] = [xOf(g, spot.bearingDeg), yOf(g, spot.heightMm)]}
+          <g pointer-events="none" stroke="#2c2119" stroke-width="2" fill="none">
+            <circle cx={x} cy={y} r="18" />
+            <path d="M{x - 27} {y} h12 M{x + 15} {y} h12 M{x} {y - 27} v12 M{x} {y + 15} v12" />
+          </g>
+        {/if}
+      </svg>
+    </div>
   </div>
 </div>

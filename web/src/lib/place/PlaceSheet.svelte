@@ -6,10 +6,12 @@
     instruct,
     knownMaple,
     paintOf,
+    placingById,
     type Shavings,
-    type SpotOutlook,
+    type SpotAnswer,
     type Taphole
   } from '@baumkin/core';
+  import Volume2 from '@lucide/svelte/icons/volume-2';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -17,9 +19,12 @@
 
   import BarkSheet from './BarkSheet.svelte';
   import { chanceInWords } from './chance.ts';
+  import Cookie from './Cookie.svelte';
   import { landmarkNear } from './landmark.ts';
+  import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
   import { placementOf } from './task.ts';
+  import TrunkNotes from './TrunkNotes.svelte';
   import { placeWorker } from './worker.ts';
 
   const { treeId }: { treeId: string } = $props();
@@ -37,28 +42,63 @@
 
   type Spot = { bearingDeg: number; heightMm: number };
   let asked = $state.raw<Spot | null>(null);
-  let answer = $state.raw<SpotOutlook | null>(null);
+  let answer = $state.raw<SpotAnswer | null>(null);
   let chosen = $state(0);
+  let zoom = $state(1);
+  let coming = $state(0);
+  const zoomBy = (by: 1 | -1) => (zoom = Math.min(4, Math.max(1, zoom * (by > 0 ? 1.5 : 1 / 1.5))));
 
   const proposals = $derived(live.placement?.proposals ?? []);
   const spot = $derived<Spot | null>(asked ?? proposals[chosen] ?? null);
-  const outlook = $derived(asked ? answer : (proposals[chosen]?.outlook ?? null));
+  const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
+  const plan = $derived(live.placement?.plan ?? []);
+  const school = $derived(placingById(settings.school));
 
+  // Whatever spot stands on the sheet is asked for its sections; the answer to an older question is dropped.
   let question = 0;
-  async function ask(next: Spot): Promise<void> {
-    asked = next;
+  $effect(() => {
+    if (!spot || !placing) return;
     const mine = ++question;
-    const found = await placeWorker().askSpot(placing!.task, next.bearingDeg, next.heightMm);
-    if (mine === question) answer = found;
-  }
+    void placeWorker()
+      .ask(placing.task, { bearingDeg: spot.bearingDeg, heightMm: spot.heightMm })
+      .then((found) => {
+        if (mine === question) answer = found;
+      });
+  });
   function pick(index: number): void {
     asked = null;
     chosen = index;
   }
+  function readAloud(): void {
+    if (!words || !('speechSynthesis' in window)) return;
+    window.speechSynthesis.cancel();
+    window.speechSynthesis.speak(
+      new SpeechSynthesisUtterance(`Tree ${row.tag}. ${words.sentence} ${words.bodyHeight}.`)
+    );
+  }
+
+  /** What the shavings say of the grain, once they say anything. */
+  const taught = $derived.by(() => {
+    const learned = live.stage === 'full' ? live.placement?.learned : null;
+    if (!learned || learned.looked === 0) return null;
+    const { leanMeanDeg, leanFromDeg, leanToDeg, sizeFactor, looked } = learned;
+    const holes_ = `${looked} ${looked === 1 ? 'hole' : 'holes'}`;
+    const lean =
+      leanFromDeg > 0 || leanToDeg < 0
+        ? `This tree’s grain leans to the ${leanMeanDeg > 0 ? 'left' : 'right'} going up, about ${Math.abs(Math.round(leanMeanDeg))}° (8 in 10: ${Math.round(leanFromDeg)} to ${Math.round(leanToDeg)}°).`
+        : `They do not tell yet which way the grain leans (8 in 10: ${Math.round(-leanFromDeg)}° right to ${Math.round(leanToDeg)}° left).`;
+    const size =
+      sizeFactor > 1.15
+        ? ' Its stain reaches farther than most.'
+        : sizeFactor < 0.87
+          ? ' Its stain stays shorter than most.'
+          : '';
+    return `Shavings of ${holes_} were looked at. ${lean}${size}`;
+  });
 
   const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
 
-  const landmark = $derived(spot && placing ? landmarkNear(placing, spot, bush.season) : null);
+  const landmark = $derived(spot && placing ? landmarkNear(placing, tree.trunkFeatures, spot, bush.season) : null);
   const words = $derived(spot && placing ? instruct(placing.task.trunk, spot, landmark, preferences.units) : null);
 
   const inTheWay = $derived.by(() => {
@@ -66,7 +106,10 @@
     return outlook.inTheWay
       .filter((w) => w.share >= 0.02)
       .slice(0, 3)
-      .map((w) => ({ season: placing.holes[w.hole]!.season, share: w.share }));
+      .map((w) => ({
+        name: placing.holes[w.hole] ? `the hole of ${placing.holes[w.hole]!.season}` : 'an old scar of unknown year',
+        share: w.share
+      }));
   });
 
   async function drilled(): Promise<void> {
@@ -101,21 +144,28 @@
       tapholeId: hole.id,
       seen,
       brownShare: seen === 'partly' ? 0.5 : null,
+      brownFromMm: null,
       ...(known ? { correctsId: known.id } : {})
     });
     toast.success('Shavings written down.');
   }
-  async function setShare(hole: Taphole, brownShare: number): Promise<void> {
+  async function refine(hole: Taphole, change: Pick<Partial<Shavings>, 'brownShare' | 'brownFromMm'>): Promise<void> {
     const known = tree.shavings.get(hole.id);
-    if (known)
-      await bush.record(treeId, {
-        kind: 'shavings',
-        tapholeId: hole.id,
-        seen: 'partly',
-        brownShare,
-        correctsId: known.id
-      });
+    if (!known) return;
+    const { brownShare, brownFromMm } = { ...known, ...change };
+    await bush.record(treeId, {
+      kind: 'shavings',
+      tapholeId: hole.id,
+      seen: 'partly',
+      brownShare,
+      brownFromMm,
+      correctsId: known.id
+    });
   }
+  /** Depths at which shavings may have turned, in steps that a hand can tell apart. */
+  const depths = $derived(
+    Array.from({ length: Math.floor(settings.depthMm / 6.35) }, (_, i) => Math.round((i + 1) * 6.35 * 10) / 10)
+  );
 </script>
 
 {#if knownMaple(row) === false}
@@ -136,30 +186,97 @@
     class="grid gap-x-8 gap-y-5 max-lg:flex max-lg:flex-col lg:grid-cols-[max-content_minmax(20rem,30rem)]"
     bind:clientWidth={width}
   >
-    <section aria-label="Trunk" class="max-lg:order-2">
+    <section aria-label="Trunk" class="max-w-[37rem] max-lg:order-2">
       <BarkSheet
         task={placing.task}
         holes={placing.holes}
+        features={tree.trunkFeatures}
         map={live.placement?.map ?? null}
         {proposals}
+        ghosts={plan.filter(({ season }) => season > 0 && season <= coming)}
         season={bush.season}
+        snowMm={settings.snowMm}
         {spot}
         room={width < SIDE_BY_SIDE ? width : width - PANEL}
-        onask={ask}
+        {zoom}
+        onask={(next) => (asked = next)}
+        onzoom={zoomBy}
       />
-      <p class="aside mt-1.5 flex max-w-lg flex-wrap items-center gap-x-5 gap-y-1">
+      <div class="aside mt-1.5 flex max-w-xl flex-wrap items-center gap-x-5 gap-y-1">
         <span class="flex items-center gap-1.5">
           stained <span
-            class="inline-block h-3 w-28 border border-current/50"
+            class="inline-block h-3 w-24 border border-current/50"
             style="background: linear-gradient(to right, var(--wood-stained), var(--wood-clear))"
           ></span> clear
         </span>
-        <span>The trunk unrolled, seen from outside. Dashed: band within reach, and old columns.</span>
+        <span class="flex items-center gap-1" role="group" aria-label="Zoom">
+          <button
+            class="btn h-7 min-h-7 px-2 btn-sm"
+            aria-label="Smaller"
+            disabled={zoom <= 1}
+            onclick={() => zoomBy(-1)}>−</button
+          >
+          <button class="btn h-7 min-h-7 px-2 btn-sm" aria-label="Larger" disabled={zoom >= 4} onclick={() => zoomBy(1)}
+            >+</button
+          >
+        </span>
+        {#if plan.length > 0}
+          <label class="flex items-center gap-2"
+            >Coming seasons
+            <input
+              type="range"
+              class="range w-28 range-xs"
+              min="0"
+              max="24"
+              bind:value={coming}
+              aria-valuetext={coming === 0 ? 'none shown' : `to ${bush.season + coming}`}
+            />
+            <span class="w-14 tabular-nums">{coming === 0 ? 'none' : `to ${bush.season + coming}`}</span></label
+          >
+        {/if}
         <span role="status"
-          >{#if live.stage === 'working' || live.stage === 'coarse'}Working out …{:else if live.stage === 'failed'}The
+          >{#if live.stage === 'working' || live.stage === 'coarse'}Planning the seasons …{:else if live.stage === 'failed'}The
             computation failed; reload the page.{/if}</span
         >
-      </p>
+        <span>The trunk unrolled, seen from outside. Dashed: band within reach, and old columns.</span>
+      </div>
+      {#if answer && spot}
+        <div class="mt-4 flex flex-wrap items-start gap-x-8 gap-y-4" data-testid="sections">
+          <Cookie task={placing.task} holes={placing.holes} cut={answer.cut} {spot} season={bush.season} />
+          <Lengthwise task={placing.task} cut={answer.lengthwise} along={answer.along} {spot} />
+        </div>
+      {/if}
+      {#if plan.length > 0}
+        <details class="mt-3">
+          <summary class="cursor-pointer">The coming seasons as a list ({plan.length} holes)</summary>
+          <p class="aside mt-1 max-w-xl">
+            Planned together, so that the later ones keep clear wood; planned anew whenever growth, a rest or the
+            shavings change what is known.
+          </p>
+          <table class="mt-1 text-left" data-testid="rotation">
+            <thead
+              ><tr
+                ><th class="pr-6">Season</th><th class="pr-6">Side</th><th class="pr-6">Height</th><th>Expected loss</th
+                ></tr
+              ></thead
+            >
+            <tbody>
+              {#each plan as hole, i (i)}
+                <tr>
+                  <td>{bush.season + hole.season}, {paintOf(bush.season + hole.season)}</td>
+                  <td>{compassPoint(hole.bearingDeg)} {Math.round(hole.bearingDeg)}°</td>
+                  <td>{preferences.length(hole.heightMm, 'hand')}</td>
+                  <td>{hole.lost < 0.005 ? 'none' : `${Math.round(100 * hole.lost)} %`}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </details>
+      {/if}
+      <details class="mt-2">
+        <summary class="cursor-pointer">On this trunk ({tree.trunkFeatures.length + tree.scars.length} noted)</summary>
+        <div class="mt-2"><TrunkNotes {treeId} {tree} {spot} /></div>
+      </details>
       <details class="mt-2">
         <summary class="cursor-pointer">Old holes as a table ({placing.holes.length})</summary>
         <table class="mt-1 text-left">
@@ -188,7 +305,7 @@
     <section aria-label="Where to drill" class="flex flex-col gap-4">
       <p>
         {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};
-          these are the best three.
+          these are clear places.
         {:else if left > 0}<b>{left} of {tree.decision!.taps}</b>
           {tree.decision!.taps === 1 ? 'hole' : 'holes'} still to drill this season.
         {:else if tree.decision!.taps === 0}This tree rests in {bush.season}.
@@ -203,7 +320,8 @@
             aria-pressed={asked === null && chosen === i}
             onclick={() => pick(i)}
           >
-            <b class="text-lg">{i + 1}</b><span class="aside block leading-tight"
+            <b class="text-lg">{i + 1}</b>{#if proposal.planned}<span class="ml-1.5 text-sm font-semibold">planned</span
+              >{/if}<span class="aside block leading-tight"
               >{compassPoint(proposal.bearingDeg)}, {preferences.length(proposal.heightMm, 'hand')}</span
             >
           </button>
@@ -211,32 +329,42 @@
       </div>
       {#if live.stage === 'full' && proposals.length === 0}
         <p>
-          There is no room left on this trunk that keeps {preferences.length(settings.spacingMm, 'hand')} from this season’s
-          holes.
+          {school.id === 'rotation'
+            ? `There is no room left on this trunk that keeps ${preferences.length(settings.spacingMm, 'hand')} from this season’s holes.`
+            : `“${school.name}” leaves no place on this trunk. Any spot on the sheet can still be asked and drilled.`}
         </p>
       {/if}
       {#if spot && words}
         <div>
           <p class="font-slab text-[1.45rem] leading-snug font-semibold" data-testid="words">{words.sentence}</p>
+          <button class="btn float-right btn-ghost btn-sm" onclick={readAloud}><Volume2 size={16} /> Read aloud</button>
           <p class="mt-1">
             {words.bodyHeight[0]!.toUpperCase() + words.bodyHeight.slice(1)}{landmark ? `, ${words.compass}` : ''}.
           </p>
         </div>
         {#if outlook}
-          {#if !asked && landmark}<p class="aside -mt-3">
-              Clear wood, set close beside the old, so that the wide clear stretches stay whole for later seasons.
+          {#if !asked && proposals[chosen]?.planned}<p class="aside -mt-3">
+              Planned together with the coming seasons, so that they keep clear wood too.
             </p>{/if}
           <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" data-testid="outlook">
             <dt>Clear wood</dt>
             <dd><b>{chanceInWords(outlook.pClear)}</b>{outlook.pClear < CLEAR_ENOUGH ? ', not clear enough' : ''}</dd>
             <dt>Expected flow</dt>
             <dd>{Math.round(outlook.flow * 100)} % of a hole in clear wood</dd>
+            <dt>Clear for</dt>
+            <dd>
+              {preferences.length(outlook.clearDepthMm, 'drill')} of {preferences.length(settings.depthMm, 'drill')}
+            </dd>
             <dt>In the way</dt>
             <dd>
-              {#each inTheWay as way, i (way.season + '-' + i)}{i > 0 ? '; ' : ''}the hole of {way.season}, {chanceInWords(
+              {#each inTheWay as way, i (way.name + '-' + i)}{i > 0 ? '; ' : ''}{way.name}, {chanceInWords(
                   way.share
                 )}{:else}nothing{/each}
             </dd>
+            {#if answer && answer.objections.length > 0}
+              <dt>Against it</dt>
+              <dd class="font-semibold text-error" data-testid="against">{answer.objections.join('; ')}</dd>
+            {/if}
             <dt>Tape on the bit</dt>
             <dd>
               at {preferences.length(settings.depthMm + barkThickness(tree.dbhMm!), 'drill')}: {preferences.length(
@@ -280,11 +408,23 @@
               <select
                 class="select w-auto select-sm"
                 value={String(seen.brownShare)}
-                onchange={(e) => setShare(hole, Number(e.currentTarget.value))}
+                onchange={(e) => refine(hole, { brownShare: Number(e.currentTarget.value) })}
               >
                 {#each [0.1, 0.25, 0.5, 0.75, 0.9] as share (share)}<option value={String(share)}
                     >{Math.round(share * 100)} %</option
                   >{/each}
+              </select>
+            </label>
+            <label class="mt-2 flex items-center gap-3"
+              >Brown from
+              <select
+                class="select w-auto select-sm"
+                value={seen.brownFromMm === null ? '' : String(seen.brownFromMm)}
+                onchange={(e) =>
+                  refine(hole, { brownFromMm: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })}
+              >
+                <option value="">not looked</option>
+                {#each depths as mm (mm)}<option value={String(mm)}>{preferences.length(mm, 'drill')} in</option>{/each}
               </select>
             </label>
           {/if}
@@ -293,6 +433,16 @@
           >
         </div>
       {/each}
+      {#if taught}
+        <div class="border-t border-base-300 pt-3">
+          <h2>What the shavings taught</h2>
+          <p data-testid="taught">{taught}</p>
+        </div>
+      {/if}
+      <p class="aside">
+        Placed by “{school.name}”: {school.says}
+        <a class="link" href="/bush/{bush.id}/place/habits">Habits compared</a>
+      </p>
       <p class="caution">
         Both hands on the drill, firm footing, goggles. In and out in one go, slightly upward so that it drains. Clean
         the bit after brown wood.

@@ -4,8 +4,8 @@ import { FIRST } from './task.ts';
 import { placeWorker } from './worker.ts';
 
 /**
- * The placement of a task that may change: a coarse picture first, then the full one. An answer to a task that is no
- * longer asked is dropped.
+ * The placement of a task that may change: a coarse picture of the wood first, then the full one with holes and plan. An
+ * answer to a task that is no longer asked is dropped.
  */
 export class LivePlacement {
   placement = $state.raw<Placement | null>(null);
@@ -28,11 +28,12 @@ export class LivePlacement {
   async #run(task: PlacementTask, mine: number, current: () => number): Promise<void> {
     this.stage = 'working';
     try {
-      const coarse = await placeWorker().placeHoles({ ...task, ...FIRST });
+      const coarse = await placeWorker().place({ ...task, ...FIRST });
       if (current() !== mine) return;
-      this.placement = coarse;
+      // Holes follow with the plan: a proposal that jumps about is worse than one that comes a moment later.
+      this.placement = { ...coarse, proposals: [] };
       this.stage = 'coarse';
-      const full = await placeWorker().placeHoles(task);
+      const full = await placeWorker().place(task);
       if (current() !== mine) return;
       this.placement = full;
       this.stage = 'full';

@@ -1,18 +1,31 @@
 import {
+  corrected,
   DEFAULT_COLUMNS,
   DEFAULT_PRACTICE,
   seedFrom,
   trunkToday,
   type BushSettings,
+  type ColumnModel,
+  type Defect,
+  type OldHole,
   type PlacementTask,
+  type Scars,
+  type SeenShavings,
   type Taphole,
-  type TreeState
+  type Trunk,
+  type TreeState,
+  type TrunkFeature
 } from '@baumkin/core';
 
+import { DEFECT_WORDS } from '../count/words.ts';
+import { FEATURE_WORDS } from './words.ts';
+
 /** Fine enough for the picture to hold still, within a second: see `npm run bench`. */
-const FULL = { draws: 600, cellMm: 12 };
-/** Coarse enough to be there at once. */
-export const FIRST = { draws: 60, cellMm: 30 };
+const FULL = { draws: 500, cellMm: 12 };
+/** Coarse enough to be there at once; no holes are planned and nothing learned for it. */
+export const FIRST = { draws: 60, cellMm: 30, seasonsAhead: 0, seen: [] };
+/** Seasons of the plan that are shown. */
+export const SEASONS_AHEAD = 25;
 
 /** What the placement of a tree is computed from, and the holes in the order in which the answer names them. */
 export interface TreePlacement {
@@ -20,14 +33,93 @@ export interface TreePlacement {
   readonly holes: readonly Taphole[];
 }
 
-/** A hole keeps this far from a defect of the trunk. Common practice: a hand. */
+/** Holes keep this far from what stands on a trunk. Common practice: a hand from wounds, half a hand from the rest. */
+const MARGINS_MM: Partial<Record<TrunkFeature['what'], number>> = { limb: 100, root: 100, seam: 100, wound: 150 };
 const DEFECT_MARGIN_MM = 150;
 
-/** Defects whose place on the trunk is known. */
-function defectsOf({ assessment }: TreeState) {
-  return (assessment?.defects ?? []).flatMap(({ bearingDeg, heightMm }) =>
-    bearingDeg === null || heightMm === null ? [] : [{ bearingDeg, heightMm, marginMm: DEFECT_MARGIN_MM }]
+/** What a hole keeps away from: defects whose place is known, and what stands on the trunk. */
+function keptOff({ assessment, trunkFeatures }: TreeState): Defect[] {
+  const defects = (assessment?.defects ?? []).flatMap(({ kind, bearingDeg, heightMm }): Defect[] =>
+    bearingDeg === null || heightMm === null
+      ? []
+      : [{ bearingDeg, heightMm, marginMm: DEFECT_MARGIN_MM, name: DEFECT_WORDS[kind] }]
   );
+  const features = trunkFeatures.flatMap(({ what, bearingDeg, heightMm }): Defect[] => {
+    const marginMm = MARGINS_MM[what];
+    return marginMm === undefined ? [] : [{ bearingDeg, heightMm, marginMm, name: FEATURE_WORDS[what] }];
+  });
+  return [...defects, ...features];
+}
+
+/** A bucket or spout hangs at least this far above the snow, mm. Working assumption. */
+const ABOVE_SNOW_MM = 150;
+
+/** The band within reach: feet stand on the snow, and nothing hangs in it. */
+export function bandOf({ lowestMm, highestMm, snowMm }: BushSettings): { lowestMm: number; highestMm: number } {
+  const highest = highestMm + snowMm;
+  return {
+    lowestMm: Math.min(highest - 100, Math.max(lowestMm, snowMm > 0 ? snowMm + ABOVE_SNOW_MM : 0)),
+    highestMm: highest
+  };
+}
+
+/** The columns of this bush: the model with its accepted correction. */
+export function modelOf({ columnFactor, positionFactor, sapwoodMm }: BushSettings): ColumnModel {
+  return { ...corrected(DEFAULT_COLUMNS, columnFactor, positionFactor), sapwoodMm };
+}
+
+/** Each of a group of scars as a hole of which little is known. */
+function unsureHoles(
+  scars: readonly Scars[],
+  trunk: Trunk,
+  ringMm: number,
+  season: number,
+  band: ReturnType<typeof bandOf>
+): OldHole[] {
+  return scars.flatMap(({ many, bearingDeg, spreadDeg, heightMm, fromSeason, toSeason, bitMm, depthMm }) => {
+    const hole: OldHole = {
+      season: toSeason,
+      bearingDeg: bearingDeg ?? 0,
+      heightMm: heightMm ?? (band.lowestMm + band.highestMm) / 2,
+      bitMm,
+      depthMm,
+      buriedMm: Math.max(0, season - (fromSeason + toSeason) / 2) * ringMm,
+      unsure: {
+        // Anywhere round the trunk: a bell so wide that it is even once it has been wrapped.
+        sidewaysMm:
+          bearingDeg === null ? Math.PI * trunk.woodRadiusMm : ((spreadDeg * Math.PI) / 180) * trunk.woodRadiusMm,
+        upMm: heightMm === null ? (band.highestMm - band.lowestMm) / 3 : 30,
+        buriedFromMm: Math.max(0, season - toSeason) * ringMm,
+        buriedToMm: Math.max(0, season - fromSeason) * ringMm
+      }
+    };
+    return Array.from({ length: many }, () => hole);
+  });
+}
+
+/** The trunk of a tree as the placement sees it, and its known holes in the same order. */
+export function trunkOf(
+  tree: TreeState,
+  settings: BushSettings,
+  season: number
+): { trunk: Trunk; holes: readonly Taphole[] } | null {
+  if (tree.dbhMm === null) return null;
+  const holes = tree.holes.filter((hole) => hole.season <= season);
+  const { ringMm } = tree.growth;
+  const known = trunkToday(tree.dbhMm, ringMm, season, holes);
+  const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
+  return {
+    holes,
+    trunk: { ...known, holes: [...known.holes, ...unsureHoles(scars, known, ringMm, season, bandOf(settings))] }
+  };
+}
+
+/** What was seen of the shavings of the trunk's holes. */
+export function seenOf(holes: readonly Taphole[], { shavings }: TreeState): SeenShavings[] {
+  return holes.flatMap(({ id }, hole) => {
+    const seen = shavings.get(id);
+    return seen ? [{ hole, seen: seen.seen, brownShare: seen.brownShare, brownFromMm: seen.brownFromMm }] : [];
+  });
 }
 
 /** @returns null before the tree has been measured */
@@ -38,20 +130,28 @@ export function placementOf(
   season: number,
   wanted: number
 ): TreePlacement | null {
-  if (tree.dbhMm === null) return null;
-  const holes = tree.holes.filter((hole) => hole.season <= season);
-  const { bitMm, depthMm, lowestMm, highestMm, spacingMm } = settings;
+  const found = trunkOf(tree, settings, season);
+  if (!found) return null;
+  const { bitMm, depthMm, spacingMm, angleDeg, school, dropMm } = settings;
+  const { holes, trunk } = found;
+  const line = tree.trunkFeatures.findLast(({ what }) => what === 'line');
   return {
     holes,
     task: {
-      trunk: trunkToday(tree.dbhMm, tree.growth.ringMm, season, holes),
-      practice: { ...DEFAULT_PRACTICE, bitMm, depthMm, lowestMm, highestMm, spacingMm },
-      model: DEFAULT_COLUMNS,
+      trunk,
+      practice: { ...DEFAULT_PRACTICE, ...bandOf(settings), bitMm, depthMm, spacingMm, angleDeg },
+      model: modelOf(settings),
       seed: seedFrom(treeId),
+      ringMm: tree.growth.ringMm,
       ringCv: Math.min(0.6, tree.growth.ringSeMm / tree.growth.ringMm),
       wanted,
-      defects: defectsOf(tree),
+      taps: tree.decision?.taps || 1,
+      keepOff: keptOff(tree),
+      line: line && dropMm !== null ? { bearingDeg: line.bearingDeg, heightMm: line.heightMm, lengthMm: dropMm } : null,
       taken: tree.holesThisSeason.map(({ bearingDeg, heightMm }) => ({ bearingDeg, heightMm })),
+      seen: seenOf(holes, tree),
+      school,
+      seasonsAhead: SEASONS_AHEAD,
       ...FULL
     }
   };

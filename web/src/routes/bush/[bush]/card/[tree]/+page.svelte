@@ -58,7 +58,7 @@
           {@const words = instruct(
             placing.task.trunk,
             proposal,
-            landmarkNear(placing, proposal, bush.season),
+            landmarkNear(placing, tree.trunkFeatures, proposal, bush.season),
             preferences.units
           )}
           <li class="border-l-4 border-black pl-3">

@@ -1,0 +1,122 @@
+<script lang="ts">
+  import {
+    compassPoint,
+    TRUNK_FEATURES,
+    type Scars,
+    type TreeState,
+    type TrunkFeature,
+    type TrunkFeatureKind
+  } from '@baumkin/core';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import { FEATURE_WORDS } from './words.ts';
+
+  /** What stands on the trunk, put where the sheet was asked, and old holes of which nobody knows the year. */
+  const {
+    treeId,
+    tree,
+    spot
+  }: {
+    treeId: string;
+    tree: TreeState;
+    spot: { readonly bearingDeg: number; readonly heightMm: number } | null;
+  } = $props();
+  const bush = $derived(useBush());
+
+  const SIDES = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'];
+  let what = $state<TrunkFeatureKind>('limb');
+  let many = $state(8);
+  let side = $state('S');
+  let from = $state(1990);
+  let to = $state(2009);
+
+  async function note(): Promise<void> {
+    if (!spot) return;
+    const record = await bush.record(treeId, {
+      kind: 'trunkFeature',
+      what,
+      bearingDeg: Math.round(spot.bearingDeg) % 360,
+      heightMm: Math.round(spot.heightMm),
+      note: ''
+    });
+    toast.success(`Noted: ${FEATURE_WORDS[what]}.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
+    });
+  }
+  async function noteScars(here: boolean): Promise<void> {
+    const { bitMm, depthMm } = bush.overview!.bush.settings;
+    const record = await bush.record(treeId, {
+      kind: 'scars',
+      many: here ? 1 : many,
+      bearingDeg: here ? Math.round(spot!.bearingDeg) % 360 : side === 'any' ? null : SIDES.indexOf(side) * 45,
+      spreadDeg: here ? 3 : 30,
+      heightMm: here ? Math.round(spot!.heightMm) : null,
+      fromSeason: Math.min(from, to),
+      toSeason: Math.max(from, to),
+      // What was usual before 2005 or so; common practice.
+      bitMm: to < 2005 ? 11.1125 : bitMm,
+      depthMm: to < 2005 ? 50.8 : depthMm,
+      note: ''
+    });
+    toast.success('Noted. The sheet doubts that wood from now on.', {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
+    });
+  }
+  const say = (record: TrunkFeature | Scars) =>
+    record.kind === 'trunkFeature'
+      ? `${FEATURE_WORDS[record.what]}, ${compassPoint(record.bearingDeg)} side, ${preferences.length(record.heightMm, 'hand')}`
+      : `${record.many === 1 ? 'one old scar' : `about ${record.many} old holes`}${record.bearingDeg === null ? '' : `, ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
+</script>
+
+<div class="flex max-w-2xl flex-col gap-3">
+  {#if tree.trunkFeatures.length + tree.scars.length === 0}
+    <p class="aside">
+      Nothing is noted yet. Limbs, roots, seams and wounds keep holes away; a line tells what a drop line reaches; a
+      nail or root is something to measure from.
+    </p>
+  {:else}
+    <ul class="flex flex-col gap-1">
+      {#each [...tree.trunkFeatures, ...tree.scars] as record (record.id)}
+        <li class="flex items-baseline gap-3">
+          {say(record)}
+          {#if bush.mayRecord}<button class="link text-sm" onclick={() => bush.withdraw(record)}>Take away</button>{/if}
+        </li>
+      {/each}
+    </ul>
+  {/if}
+  {#if bush.mayRecord}
+    <div class="flex flex-wrap items-center gap-2">
+      At the asked spot there is
+      <select class="select w-auto select-sm" aria-label="What is there" bind:value={what}>
+        {#each TRUNK_FEATURES as kind (kind)}<option value={kind}>{FEATURE_WORDS[kind]}</option>{/each}
+      </select>
+      <button class="btn btn-sm" disabled={!spot} onclick={note}>Note it</button>
+    </div>
+    <div class="flex flex-wrap items-center gap-2">
+      About <input class="input w-16 input-sm" type="number" min="1" max="40" aria-label="How many" bind:value={many} />
+      old holes nobody wrote down,
+      <select class="select w-auto select-sm" aria-label="On which side" bind:value={side}>
+        <option value="any">on any side</option>
+        {#each SIDES as name (name)}<option value={name}>{name} side</option>{/each}
+      </select>
+      between
+      <input
+        class="input w-20 input-sm"
+        type="number"
+        min="1900"
+        max="2200"
+        aria-label="From season"
+        bind:value={from}
+      />
+      and
+      <input class="input w-20 input-sm" type="number" min="1900" max="2200" aria-label="To season" bind:value={to} />
+      <button class="btn btn-sm" disabled={!(many >= 1 && many <= 40)} onclick={() => noteScars(false)}
+        >Note them</button
+      >
+      <button class="btn btn-sm" disabled={!spot} onclick={() => noteScars(true)}>One scar at the asked spot</button>
+    </div>
+  {/if}
+</div>
