@@ -24,7 +24,7 @@ import {
   type Trunk,
   type TrunkDraw
 } from '../trunk/index.ts';
-import { LossKernel, type GrainBelief } from './kernel.ts';
+import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
 import { planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole, type Spot } from './plan.ts';
 import { placingById, type PlacingId } from './schools.ts';
 
@@ -274,17 +274,3 @@ function pastOf(
   });
 }
 const PLACES_OF_A_SCAR = 16;
-
-const kernels = new Map<string, LossKernel>();
-const KERNELS_KEPT = 12;
-
-/** Kernels take a quarter of a second to make and serve every tree of a bush. */
-function kernelFor(columnBitMm: number, pathBitMm: number, model: ColumnModel, belief: GrainBelief): LossKernel {
-  const key = JSON.stringify([columnBitMm, pathBitMm, model, belief]);
-  const known = kernels.get(key);
-  if (known) return known;
-  const kernel = new LossKernel(pathBitMm, model, belief, { columnBitMm });
-  if (kernels.size >= KERNELS_KEPT) kernels.delete(kernels.keys().next().value!);
-  kernels.set(key, kernel);
-  return kernel;
-}

@@ -56,6 +56,8 @@ export interface Calibration {
   readonly expectedBrown: number;
   readonly seenBrown: number;
   readonly bins: readonly CalibrationBin[];
+  /** by logged hole that was not dry, in order: the chance of brown shavings that the model gave it */
+  readonly expected: readonly number[];
   /** factors on the columns' volume and on the errors of place that explain what was seen best */
   readonly sizeFactor: number;
   readonly positionFactor: number;
@@ -73,28 +75,37 @@ const EDGES = [0, 0.04, 0.1, 0.2, 0.4, 1.0001];
 /**
  * Predicted against seen brown wood over a bush's logged holes, and the correction of the columns that this suggests.
  * Dry holes are left out: they have other causes.
- * @param onProgress told how far it is, 0 to 1; false stops it
+ * @param options how many holes are tried under every correction at the most; onProgress is told how far it is, 0 to 1,
+ *   and stops it by answering false
  * @returns null when it was stopped
  */
 export function calibrate(
   logged: readonly LoggedHole[],
   model: ColumnModel,
-  options: { readonly draws?: number; readonly seed?: number; readonly onProgress?: (done: number) => boolean } = {}
+  options: {
+    readonly draws?: number;
+    readonly most?: number;
+    readonly seed?: number;
+    readonly onProgress?: (done: number) => boolean;
+  } = {}
 ): Calibration | null {
-  const { draws = 150, seed = 1, onProgress } = options;
+  const { draws = 60, most = 250, seed = 1, onProgress } = options;
   const wet = logged.filter(({ seen }) => seen !== 'dry');
   const fits = new Map<string, number>();
   const expected = new Float64Array(wet.length);
+  // Every so many holes are tried under every correction: more would take minutes and say the same.
+  const every = Math.max(1, Math.ceil(wet.length / most));
   for (let i = 0; i < wet.length; i++) {
     if (onProgress && !onProgress(i / wet.length)) return null;
     const hole = wet[i]!;
+    expected[i] = 1 - chanceOfPale(hole, model, draws, seed + i);
+    if (i % every !== 0) continue;
     for (const sizeFactor of SIZES)
       for (const positionFactor of POSITIONS) {
         const own = corrected(model, sizeFactor, positionFactor);
         const pale = chanceOfPale(hole, own, draws, seed + i);
         const key = `${sizeFactor}/${positionFactor}`;
         fits.set(key, (fits.get(key) ?? 0) + Math.log(Math.max(1e-4, hole.seen === 'pale' ? pale : 1 - pale)));
-        if (sizeFactor === 1 && positionFactor === 1) expected[i] = 1 - pale;
       }
   }
   const [best] = [...fits].sort((a, b) => b[1] - a[1]);
@@ -114,6 +125,7 @@ export function calibrate(
     expectedBrown: expected.reduce((a, b) => a + b, 0),
     seenBrown: brownAt.filter(Boolean).length,
     bins,
+    expected: [...expected],
     sizeFactor,
     positionFactor,
     gain: (best?.[1] ?? 0) - (fits.get('1/1') ?? 0)

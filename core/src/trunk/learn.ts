@@ -316,3 +316,16 @@ function summary(trunk: Trunk, truths: readonly TrunkTruth[], looked: number): L
     }))
   };
 }
+
+/** Share of a path that was stained, as its shavings tell it; a dry hole gives nothing, whatever the cause. */
+export function stainedOf({ seen, brownShare }: Pick<SeenShavings, 'seen' | 'brownShare'>): number {
+  switch (seen) {
+    case 'pale':
+      return 0;
+    case 'partly':
+      return brownShare ?? 0.5;
+    case 'brown':
+    case 'dry':
+      return 1;
+  }
+}

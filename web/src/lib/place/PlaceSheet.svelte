@@ -23,6 +23,7 @@
   import { landmarkNear } from './landmark.ts';
   import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
+  import PlacePages from './PlacePages.svelte';
   import { placementOf } from './task.ts';
   import TrunkNotes from './TrunkNotes.svelte';
   import { placeWorker } from './worker.ts';
@@ -168,6 +169,7 @@
   );
 </script>
 
+<PlacePages {treeId} />
 {#if knownMaple(row) === false}
   <p class="max-w-prose">
     This is not a maple: nothing is placed here. <a class="link" href="/bush/{bush.id}/identify/{treeId}"

@@ -1,0 +1,134 @@
+import { seededRng } from '../random/index.ts';
+import type { ColumnModel } from '../trunk/index.ts';
+import { HiddenTrunk, liveThrough, type Habit, type HabitTree } from './habits.ts';
+import { kernelFor } from './kernel.ts';
+import { planRotation, type PlannedHole, type Spot } from './plan.ts';
+import { PLACINGS, placingById, type PlacingId } from './schools.ts';
+
+/** The rotation as something that can be lived through beside the habits: planned once, on what is known at the start. */
+export function plannedFor(tree: HabitTree, model: ColumnModel, seasons: number, effort = 1): PlannedHole[] {
+  const { woodRadiusMm, ringMm, bitMm, depthMm, lowestMm, highestMm, taps, past = [] } = tree;
+  return planRotation({
+    woodRadiusMm,
+    ringMm,
+    practice: { depthMm, lowestMm, highestMm, spacingMm: 300 },
+    kernel: kernelFor(bitMm, bitMm, model),
+    past,
+    // Past its last season the plan has to look on, or its last holes would crowd.
+    taps: Array.from({ length: Math.min(80, seasons + 25) }, () => taps),
+    seed: 1,
+    effort
+  });
+}
+
+const habitOf = (id: PlacingId, tree: HabitTree, model: ColumnModel, seasons: number): Habit => {
+  const rule = placingById(id).habit;
+  if (rule) return rule;
+  const plan = plannedFor(tree, model, seasons);
+  return (season) => plan.filter((hole) => hole.season === season);
+};
+
+/** One way of placing, lived through. */
+export interface LivedPlacing {
+  readonly id: PlacingId;
+  /** mean share of the paths in stained wood, by season */
+  readonly lostBySeason: readonly number[];
+  /** mean over the second half of the seasons, when the habit has caught up with itself, with a 95 % interval */
+  readonly late: number;
+  readonly lateFrom: number;
+  readonly lateTo: number;
+}
+
+export interface CompareOptions {
+  readonly seasons: number;
+  /** hidden trunks; every way of placing is lived through on the same ones */
+  readonly trees: number;
+  readonly seed: number;
+  /** told how far it is, 0 to 1; false stops it */
+  readonly onProgress?: (done: number) => boolean;
+}
+
+/**
+ * Every way of placing, lived through on the same hidden trunks.
+ * @returns the least loss first; null when it was stopped
+ */
+export function comparePlacings(tree: HabitTree, model: ColumnModel, options: CompareOptions): LivedPlacing[] | null {
+  const { seasons, trees, seed, onProgress } = options;
+  const lived: LivedPlacing[] = [];
+  for (const [i, { id }] of PLACINGS.entries()) {
+    if (onProgress && !onProgress(i / PLACINGS.length)) return null;
+    const from = Math.floor(seasons / 2);
+    const run = liveThrough(habitOf(id, tree, model, seasons), tree, model, { seasons, trees, from, seed });
+    const mean = run.lostByTree.reduce((a, b) => a + b, 0) / trees;
+    const variance = run.lostByTree.reduce((sum, x) => sum + (x - mean) ** 2, 0) / Math.max(1, trees - 1);
+    const half = 1.96 * Math.sqrt(variance / trees);
+    lived.push({
+      id,
+      lostBySeason: [...run.lostBySeason],
+      late: mean,
+      lateFrom: Math.max(0, mean - half),
+      lateTo: mean + half
+    });
+  }
+  return lived.sort((a, b) => a.late - b.late);
+}
+
+/** A trunk to practise on, with its past as it was recorded. */
+export interface PracticeTrunk {
+  readonly tree: HabitTree;
+  readonly past: readonly (Spot & {
+    readonly seasonsAgo: number;
+    readonly buriedMm: number;
+    readonly depthMm: number;
+  })[];
+}
+
+/** Seasons that the practice lasts. */
+export const PRACTICE_SEASONS = 10;
+
+/** A trunk of middling size that was tapped on its sunny side for twelve seasons and by nobody's plan since. */
+export function practiceTrunk(seed: number): PracticeTrunk {
+  const rng = seededRng(seed);
+  const ringMm = 1 + 0.8 * rng.uniform();
+  const depthMm = 38.1;
+  const past = Array.from({ length: 14 }, (_, i) => {
+    const seasonsAgo = 14 - i;
+    const sunny = rng.uniform() < 0.7;
+    return {
+      seasonsAgo,
+      bearingDeg: ((sunny ? rng.normal(180, 35) : 360 * rng.uniform()) + 720) % 360,
+      heightMm: 700 + 600 * rng.uniform(),
+      buriedMm: seasonsAgo * ringMm,
+      depthMm
+    };
+  });
+  const woodRadiusMm = 150 + 50 * rng.uniform();
+  const tree = { woodRadiusMm, ringMm, bitMm: 7.9375, depthMm, lowestMm: 600, highestMm: 1400, taps: 1, past };
+  return { tree, past };
+}
+
+/** The truth of a practice trunk, the same for everybody who drills it. */
+export function hiddenTruth({ tree }: PracticeTrunk, model: ColumnModel, seed: number): HiddenTrunk {
+  return new HiddenTrunk(tree, model, seededRng(seed + 1));
+}
+
+/** What others would have lost on the same trunk, by season. */
+export function othersOnPractice(
+  practice: PracticeTrunk,
+  model: ColumnModel,
+  seed: number
+): { readonly id: PlacingId; readonly lost: readonly number[] }[] {
+  return (['sunny', 'pattern', 'rotation'] as const).map((id) => {
+    const habit = habitOf(id, practice.tree, model, PRACTICE_SEASONS);
+    const hidden = hiddenTruth(practice, model, seed);
+    const whim = seededRng(seed + 2);
+    const meant: (readonly Spot[])[] = [];
+    const lost = Array.from({ length: PRACTICE_SEASONS }, (_, season) => {
+      const spots = habit(season, practice.tree, meant, whim);
+      meant.push(spots);
+      const drilled = hidden.drill(season, spots);
+      return drilled.reduce((sum, hole) => sum + hole.lost, 0) / Math.max(1, drilled.length);
+    });
+    return { id, lost };
+  });
+}

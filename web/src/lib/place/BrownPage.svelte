@@ -1,0 +1,260 @@
+<script lang="ts">
+  import {
+    corrected,
+    DEFAULT_COLUMNS,
+    stainedOf,
+    trunkBefore,
+    wilson,
+    WORTH_CORRECTING,
+    type Calibration,
+    type LoggedHole,
+    type TreeRow,
+    type WorkRecord
+  } from '@baumkin/core';
+  import { onDestroy, onMount } from 'svelte';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import { LongRun } from './longRun.svelte.ts';
+  import Progress from './Progress.svelte';
+  import { trunkOf } from './task.ts';
+
+  /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
+  const bush = $derived(useBush());
+  const settings = $derived(bush.overview!.bush.settings);
+  /** Litres that one tap yields in a season with buckets. Common practice: about ten gallons. */
+  const LITRES_A_TAP = 38;
+
+  interface Logged extends LoggedHole {
+    readonly season: number;
+    readonly standId: string | null;
+    readonly authorId: string;
+    /** share of the path that was stained, as the shavings told it */
+    readonly stained: number;
+  }
+  let known = $state.raw<readonly { tree: TreeRow; records: readonly WorkRecord[] }[] | null>(null);
+  onMount(async () => (known = await bush.everything()));
+
+  const logged = $derived.by((): Logged[] =>
+    (known ?? []).flatMap(({ tree, records }) => {
+      const state = bush.stateFrom(records);
+      const found = trunkOf(state, settings, bush.season);
+      if (!found) return [];
+      return found.holes.flatMap((hole, index): Logged[] => {
+        const seen = state.shavings.get(hole.id);
+        if (!seen) return [];
+        const { bearingDeg, heightMm, bitMm, depthMm, season, authorId = '' } = hole;
+        return [
+          {
+            trunk: trunkBefore(found.trunk, index),
+            bearingDeg,
+            heightMm,
+            bitMm,
+            depthMm,
+            seen: seen.seen,
+            season,
+            standId: tree.standId,
+            authorId,
+            stained: stainedOf(seen)
+          }
+        ];
+      });
+    })
+  );
+  const wet = $derived(logged.filter(({ seen }) => seen !== 'dry'));
+
+  let by = $state<'season' | 'stand' | 'person'>('season');
+  const groups = $derived.by(() => {
+    const named: Record<string, { holes: Logged[]; expected: number | null }> = {};
+    const people = bush.overview!.people ?? [];
+    wet.forEach((hole, i) => {
+      const name =
+        by === 'season'
+          ? String(hole.season)
+          : by === 'stand'
+            ? (bush.overview!.stands.find(({ id }) => id === hole.standId)?.name ?? 'no stand')
+            : (people.find(({ id }) => id === hole.authorId)?.name ?? 'somebody');
+      const group = (named[name] ??= { holes: [], expected: found ? 0 : null });
+      group.holes.push(hole);
+      if (found && group.expected !== null) group.expected += found.expected[i] ?? 0;
+    });
+    return Object.entries(named).sort(([a], [b]) => b.localeCompare(a, 'en', { numeric: true }));
+  });
+
+  const long = new LongRun();
+  onDestroy(() => long.stop());
+  let found = $state.raw<Calibration | null>(null);
+  const model = $derived({ ...DEFAULT_COLUMNS, sapwoodMm: settings.sapwoodMm });
+  const own = $derived(corrected(model, settings.columnFactor, settings.positionFactor));
+  async function judge(): Promise<void> {
+    const holes = wet.map(({ trunk, bearingDeg, heightMm, bitMm, depthMm, seen }) => ({
+      trunk,
+      bearingDeg,
+      heightMm,
+      bitMm,
+      depthMm,
+      seen
+    }));
+    const using = $state.snapshot(own);
+    const answer = await long.run((remote, told) => remote.calibrate(holes, using, told));
+    if (answer) found = answer;
+  }
+
+  let problem = $state<string | null>(null);
+  async function accept(columnFactor: number, positionFactor: number): Promise<void> {
+    const before = { columnFactor: settings.columnFactor, positionFactor: settings.positionFactor };
+    problem = await bush.changeSettings({ columnFactor, positionFactor });
+    if (problem !== null) return;
+    found = null;
+    toast.success('Every sheet goes by the corrected columns from now on.', {
+      action: { label: 'Undo', onClick: () => void bush.changeSettings(before) }
+    });
+  }
+
+  const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);
+  const litres = (l: number) =>
+    preferences.units === 'metric' ? `${Math.round(l)} l` : `${Math.round(l / 3.785411784)} gal`;
+  const brownOf = (holes: readonly Logged[]) => holes.filter(({ seen }) => seen !== 'pale').length;
+  const lostOf = (holes: readonly Logged[]) => holes.reduce((sum, { stained }) => sum + stained, 0) * LITRES_A_TAP;
+  const factorWords = (factor: number) =>
+    factor === 1
+      ? 'as the model has it'
+      : factor > 1
+        ? `${factor.toFixed(2)} times as much`
+        : `only ${factor.toFixed(2)} of it`;
+</script>
+
+<h1 class="sr-only">Brown wood</h1>
+{#if known === null}
+  <p role="status">Reading the book …</p>
+{:else if wet.length === 0}
+  <p class="max-w-prose text-lg">
+    No shavings are written down yet. Look at them at every hole and say pale or brown on the trunk’s sheet: after some
+    fifty holes this page says how often your bush meets old wood, and whether the sheets can be trusted.
+  </p>
+{:else}
+  {@const brown = brownOf(wet)}
+  {@const [from, to] = wilson(brown, wet.length)}
+  <p class="max-w-prose text-lg" data-testid="rate">
+    Of {wet.length} holes whose shavings were looked at, <b>{brown} met brown wood: {pct(brown / wet.length)}</b> (9 in
+    10:
+    {pct(from)} to {pct(to)}). That cost about {litres(lostOf(wet))} of sap.
+    {logged.length > wet.length
+      ? `${logged.length - wet.length} dry holes are left out: they have other causes too.`
+      : ''}
+  </p>
+  <div class="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+    <section aria-labelledby="rates">
+      <div class="flex items-baseline gap-4">
+        <h2 id="rates">Where and when</h2>
+        <label class="flex items-center gap-2 text-sm"
+          >by <select class="select w-auto select-sm" bind:value={by}>
+            <option value="season">season</option>
+            <option value="stand">stand</option>
+            <option value="person">who drilled</option>
+          </select></label
+        >
+      </div>
+      {#if by === 'person'}<p class="aside">
+          To learn from, not to blame: who drills the old sunny sides meets more.
+        </p>{/if}
+      <table class="mt-2 w-full text-left" data-testid="brown-table">
+        <thead
+          ><tr class="border-b-2 border-base-content"
+            ><th class="py-1 font-semibold">{by === 'season' ? 'Season' : by === 'stand' ? 'Stand' : 'Who'}</th><th
+              class="text-right font-semibold">Holes</th
+            ><th class="text-right font-semibold">Brown</th><th class="text-right font-semibold">Expected</th><th
+              class="text-right font-semibold">Sap lost</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each groups as [name, { holes, expected }] (name)}
+            <tr class="border-b border-base-300/60">
+              <th class="py-1 font-normal">{name}</th>
+              <td class="text-right tabular-nums">{holes.length}</td>
+              <td class="text-right tabular-nums">{brownOf(holes)} ({pct(brownOf(holes) / holes.length)})</td>
+              <td class="text-right tabular-nums">{expected === null ? '…' : expected.toFixed(1)}</td>
+              <td class="text-right tabular-nums">{litres(lostOf(holes))}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <p class="aside mt-1">
+        Sap: {litres(LITRES_A_TAP)} a tap and season (common practice), less in proportion to the stain.
+      </p>
+    </section>
+    <section aria-labelledby="calibration" class="flex flex-col gap-3">
+      <h2 id="calibration">Did the sheets expect it?</h2>
+      {#if long.done !== null}
+        <Progress done={long.done} what="Judging every logged hole anew" onstop={() => long.stop()} />
+      {:else if !found}
+        <p>
+          Every logged hole is judged anew from the holes that were there before it, and what was expected is held
+          against what was seen.
+        </p>
+        <button class="btn self-start btn-primary" onclick={judge}>Hold them against each other</button>
+      {:else}
+        <p data-testid="calibrated">
+          The sheets expected {found.expectedBrown.toFixed(0)} brown holes of {found.holes}; {found.seenBrown} were brown.
+        </p>
+        <table class="w-full text-left">
+          <thead
+            ><tr class="border-b-2 border-base-content"
+              ><th class="py-1 font-semibold">Where brown was expected</th><th class="text-right font-semibold"
+                >Holes</th
+              ><th class="text-right font-semibold">Expected</th><th class="text-right font-semibold">Seen</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each found.bins as bin (bin.from)}
+              {@const outside = bin.expected < bin.seenFrom || bin.expected > bin.seenTo}
+              <tr class="border-b border-base-300/60">
+                <th class="py-1 font-normal"
+                  >in {Math.round(100 * bin.from)} to {Math.round(100 * bin.to)} % of cases</th
+                >
+                <td class="text-right tabular-nums">{bin.holes}</td>
+                <td class="text-right tabular-nums">{pct(bin.expected)}</td>
+                <td class="text-right tabular-nums {outside ? 'font-bold' : ''}"
+                  >{pct(bin.brown / bin.holes)} ({pct(bin.seenFrom)} to {pct(bin.seenTo)})</td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+        {#if found.gain >= WORTH_CORRECTING}
+          <div class="border-l-[6px] border-primary pl-4" data-testid="correction">
+            <p>
+              What was seen is explained better with columns of {factorWords(found.sizeFactor)} in volume and errors of place
+              of {factorWords(found.positionFactor)}: about {found.gain > 4.6
+                ? 'a hundred times or more'
+                : `${Math.round(Math.exp(found.gain))} times`}
+              better than by the sheets as they are.
+            </p>
+            {#if bush.mayDecide}<button
+                class="btn mt-2 btn-primary btn-sm"
+                onclick={() =>
+                  accept(
+                    Math.min(5, Math.max(0.2, settings.columnFactor * found!.sizeFactor)),
+                    Math.min(5, Math.max(0.2, settings.positionFactor * found!.positionFactor))
+                  )}>Correct the sheets by this</button
+              >{/if}
+          </div>
+        {:else}
+          <p>Nothing to correct: the difference is within what chance makes.</p>
+        {/if}
+      {/if}
+      {#if settings.columnFactor !== 1 || settings.positionFactor !== 1}
+        <p>
+          The sheets go by this bush’s own correction: columns of {factorWords(settings.columnFactor)}, errors of place
+          of
+          {factorWords(settings.positionFactor)}.
+          {#if bush.mayDecide}<button class="link" onclick={() => accept(1, 1)}>Back to the model’s own</button>{/if}
+        </p>
+      {/if}
+      {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
+    </section>
+  </div>
+{/if}

@@ -1,0 +1,211 @@
+<script lang="ts">
+  import {
+    insideBark,
+    parseTrunkLength,
+    PLACINGS,
+    placingById,
+    UnreadableLength,
+    type HabitTree,
+    type LivedPlacing,
+    type PlacingId
+  } from '@baumkin/core';
+  import { onDestroy, untrack } from 'svelte';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
+
+  import { LongRun } from './longRun.svelte.ts';
+  import Progress from './Progress.svelte';
+  import { bandOf, modelOf } from './task.ts';
+
+  /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
+  const bush = $derived(useBush());
+  const settings = $derived(bush.overview!.bush.settings);
+  const SEASONS = 50;
+  const TREES = 120;
+
+  let school = $state<PlacingId>(untrack(() => settings.school));
+  let problem = $state<string | null>(null);
+  async function keep(): Promise<void> {
+    problem = await bush.changeSettings({ school });
+    if (problem === null) toast.success(`Holes are placed by “${placingById(school).name}” from now on.`);
+  }
+
+  let thick = $state(untrack(() => preferences.length(350, 'trunk')));
+  let ringMm = $state(1.2);
+  let taps = $state(1);
+  const dbhMm = $derived.by(() => {
+    try {
+      return parseTrunkLength(thick, preferences.trunkUnit).valueMm;
+    } catch (error) {
+      if (error instanceof UnreadableLength) return error.message;
+      throw error;
+    }
+  });
+  const long = new LongRun();
+  onDestroy(() => long.stop());
+  let lived = $state.raw<{ readonly tree: HabitTree; readonly all: readonly LivedPlacing[] } | null>(null);
+
+  async function look(): Promise<void> {
+    if (typeof dbhMm === 'string') return;
+    const tree: HabitTree = {
+      woodRadiusMm: insideBark(dbhMm) / 2,
+      ringMm,
+      taps,
+      bitMm: settings.bitMm,
+      depthMm: settings.depthMm,
+      ...bandOf(settings)
+    };
+    const all = await long.run((remote, told) => remote.compare(tree, modelOf(settings), SEASONS, TREES, told));
+    if (all) lived = { tree, all };
+  }
+
+  const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);
+  const own = $derived(lived?.all.find(({ id }) => id === settings.school) ?? null);
+  const best = $derived(lived?.all[0] ?? null);
+  const worst = $derived(lived?.all.at(-1) ?? null);
+  let picked = $state<PlacingId>('sunny');
+
+  const picture = $derived(({ ink, amber }: Inks): ScatterPicture => {
+    const line = (run: LivedPlacing, colour: string, width: number) => ({
+      type: 'line' as const,
+      data: run.lostBySeason.map((lost, i) => ({ x: bush.season + i, y: 100 * lost })),
+      borderColor: colour,
+      borderWidth: width,
+      pointRadius: 0
+    });
+    const all = lived?.all ?? [];
+    return {
+      datasets: all.flatMap((run) =>
+        run.id === 'rotation'
+          ? [line(run, amber, 3)]
+          : run.id === picked
+            ? [line(run, ink, 2.5)]
+            : [line(run, 'rgba(128, 120, 110, 0.45)', 1)]
+      ),
+      across: null,
+      up: '% of the path in stained wood',
+      say: () => null,
+      fromZero: true,
+      years: true
+    };
+  });
+</script>
+
+<h1 class="sr-only">Ways of placing</h1>
+<div class="grid gap-x-10 gap-y-6 lg:grid-cols-[24rem_minmax(0,1fr)]">
+  <section aria-labelledby="ways">
+    <h2 id="ways">How this bush places its holes</h2>
+    <form
+      class="mt-2 flex flex-col gap-1"
+      data-testid="schools"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      {#each PLACINGS as placing (placing.id)}
+        <label class="flex items-start gap-3 border-b border-base-300/60 py-2">
+          <input
+            type="radio"
+            class="radio mt-0.5 radio-sm"
+            name="school"
+            value={placing.id}
+            bind:group={school}
+            disabled={!bush.mayDecide}
+          />
+          <span
+            ><b>{placing.name}</b>{placing.id === 'rotation' ? ' (default)' : ''}<span class="aside block"
+              >{placing.says} {placing.judged}</span
+            ></span
+          >
+        </label>
+      {/each}
+      {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
+      {#if bush.mayDecide}<button class="btn mt-2 self-start btn-primary" disabled={school === settings.school}
+          >Place by this</button
+        >{:else}<p class="aside">The way of placing is the steward’s to choose.</p>{/if}
+    </form>
+  </section>
+  <section aria-labelledby="fifty" class="flex min-w-0 flex-col gap-4">
+    <h2 id="fifty">Fifty seasons under each</h2>
+    <form
+      class="flex flex-wrap items-end gap-4"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void look();
+      }}
+    >
+      <label class="flex flex-col gap-1">A tree this thick <input class="input w-28" bind:value={thick} /></label>
+      <label class="flex flex-col gap-1"
+        >rings of {preferences.length(ringMm, 'ring')}
+        <input type="range" class="range w-40 range-sm" min="0.4" max="3" step="0.1" bind:value={ringMm} /></label
+      >
+      <label class="flex flex-col gap-1"
+        >holes a season
+        <select class="select w-20" bind:value={taps}>
+          {#each [1, 2, 3] as n (n)}<option value={n}>{n}</option>{/each}</select
+        ></label
+      >
+      {#if long.done === null}<button class="btn btn-primary" disabled={typeof dbhMm === 'string'}
+          >{lived ? 'Live through them again' : 'Live through fifty seasons'}</button
+        >{/if}
+    </form>
+    {#if typeof dbhMm === 'string'}<p role="alert" class="text-error">{dbhMm}</p>{/if}
+    {#if long.done !== null}<Progress
+        done={long.done}
+        what="Drilling {TREES} hidden trunks, season by season"
+        onstop={() => long.stop()}
+      />{/if}
+    {#if lived && best && worst}
+      <p class="max-w-prose text-lg" data-testid="verdict">
+        On such a tree “{placingById(best.id).name}” loses {pct(best.late)} of the sap once it is in its stride, “{placingById(
+          worst.id
+        ).name}” {pct(worst.late)}{own && own.id !== best.id && own.id !== worst.id
+          ? `; your own way, “${placingById(own.id).name}”, ${pct(own.late)}`
+          : ''}. {best.id === 'rotation'
+          ? 'Planned ahead, a place comes round again when new wood has buried the old hole; the others crowd, or leave gaps that fit nothing.'
+          : 'The differences at the top are within what chance alone makes.'}
+      </p>
+      <Scatter
+        {picture}
+        label="Share of stained wood in a new hole’s path by season, each way of placing"
+        size="h-64"
+      />
+      <p class="aside">
+        Amber: planned ahead. Dark: <select class="select w-auto select-sm" aria-label="Dark line" bind:value={picked}>
+          {#each PLACINGS.filter(({ id }) => id !== 'rotation') as placing (placing.id)}<option value={placing.id}
+              >{placing.name}</option
+            >{/each}
+        </select>. Grey: the others. The same {TREES} hidden trunks for all.
+      </p>
+      <table class="w-full max-w-2xl text-left" data-testid="placings">
+        <thead
+          ><tr class="border-b-2 border-base-content"
+            ><th class="py-1 font-semibold">Way of placing</th><th class="text-right font-semibold">Season 10</th><th
+              class="text-right font-semibold">Season 25</th
+            ><th class="text-right font-semibold">Mean of seasons 26 to 50</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each lived.all as run (run.id)}
+            <tr class="border-b border-base-300/60 {run.id === settings.school ? 'font-bold' : ''}">
+              <th class="py-1 font-[inherit]">{placingById(run.id).name}</th>
+              <td class="text-right tabular-nums">{pct(run.lostBySeason[9]!)}</td>
+              <td class="text-right tabular-nums">{pct(run.lostBySeason[24]!)}</td>
+              <td class="text-right tabular-nums">{pct(run.late)} ({pct(run.lateFrom)} to {pct(run.lateTo)})</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {:else if long.done === null}
+      <p class="max-w-prose">
+        Set a tree, and every way of placing is lived through on the same hidden trunks: columns, grain and a hand that
+        is now and then an inch off, as the model has them. Nobody sees the stain; only the places where holes were
+        meant to be are known.
+      </p>
+    {/if}
+  </section>
+</div>

@@ -1,0 +1,255 @@
+<script lang="ts">
+  import {
+    compassPoint,
+    DEFAULT_COLUMNS,
+    hiddenTruth,
+    normaliseBearing,
+    PRACTICE_SEASONS,
+    practiceTrunk,
+    placingById,
+    readShavings,
+    seededRng,
+    type Column,
+    type Drilled,
+    type PlacingId,
+    type SeenShavings
+  } from '@baumkin/core';
+  import { onDestroy } from 'svelte';
+
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  import { LongRun } from './longRun.svelte.ts';
+  import { sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
+
+  /** Ten seasons on a trunk whose stain nobody sees: an eye for the bark is trained before it costs sap. */
+  interface Turn extends Drilled {
+    readonly seen: SeenShavings['seen'];
+    readonly brownShare: number | null;
+  }
+  type Spot = { bearingDeg: number; heightMm: number };
+
+  let seed = $state(Math.floor(Math.random() * 1e6));
+  const practice = $derived(practiceTrunk(seed));
+  const hidden = $derived(hiddenTruth(practice, DEFAULT_COLUMNS, seed));
+  const reading = $derived(seededRng(seed + 3));
+  let turns = $state.raw<readonly Turn[]>([]);
+  let aimed = $state.raw<Spot | null>(null);
+  let others = $state.raw<readonly { readonly id: PlacingId; readonly lost: readonly number[] }[] | null>(null);
+  let truth = $state.raw<readonly Column[]>([]);
+  const over = $derived(turns.length === PRACTICE_SEASONS);
+  const long = new LongRun();
+  onDestroy(() => long.stop());
+
+  let width = $state(700);
+  const trunk = $derived({
+    woodRadiusMm: practice.tree.woodRadiusMm + turns.length * practice.tree.ringMm,
+    barkRadiusMm: practice.tree.woodRadiusMm + 9,
+    holes: []
+  });
+  const g = $derived(
+    sheetGeometry(trunk, practice.tree.lowestMm, practice.tree.highestMm, {
+      width: Math.max(240, Math.min(680, width - 60)),
+      height: 430
+    })
+  );
+  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
+  const lost = $derived(mean(turns.map((turn) => turn.lost)));
+  const pct = (share: number) => `${Math.round(100 * share)} %`;
+  const READ: Record<SeenShavings['seen'], string> = {
+    pale: 'Pale cream: clear wood.',
+    partly: 'Partly brown: it met old wood.',
+    brown: 'All brown: in old wood.',
+    dry: 'Dry on a flow day.'
+  };
+
+  function aim({ bearingDeg, heightMm }: Spot): void {
+    if (over) return;
+    aimed = {
+      bearingDeg: normaliseBearing(bearingDeg),
+      heightMm: Math.min(practice.tree.highestMm, Math.max(practice.tree.lowestMm, heightMm))
+    };
+  }
+  function drill(): void {
+    if (!aimed || over) return;
+    const [hole] = hidden.drill(turns.length, [aimed]);
+    turns = [...turns, { ...hole!, ...aimed, ...readShavings(hole!.lost, DEFAULT_COLUMNS.hitShare, reading) }];
+    aimed = null;
+    if (turns.length < PRACTICE_SEASONS) return;
+    truth = hidden.columnsIn(PRACTICE_SEASONS);
+    const [plain, n] = [practice, seed];
+    void long.run((remote) => remote.othersOnPractice(plain, DEFAULT_COLUMNS, n)).then((found) => (others = found));
+  }
+  function again(): void {
+    long.stop();
+    [turns, aimed, others, truth] = [[], null, null, []];
+    seed = Math.floor(Math.random() * 1e6);
+  }
+  function onkeydown(event: KeyboardEvent): void {
+    const at = aimed ?? { bearingDeg: 180, heightMm: (practice.tree.lowestMm + practice.tree.highestMm) / 2 };
+    const step = event.shiftKey ? 50 : 20;
+    const turn = (step / trunk.woodRadiusMm) * (180 / Math.PI);
+    const moves: Record<string, Spot> = {
+      ArrowLeft: { ...at, bearingDeg: at.bearingDeg + turn },
+      ArrowRight: { ...at, bearingDeg: at.bearingDeg - turn },
+      ArrowUp: { ...at, heightMm: at.heightMm + step },
+      ArrowDown: { ...at, heightMm: at.heightMm - step }
+    };
+    if (event.key === 'Enter') drill();
+    else if (moves[event.key]) aim(moves[event.key]!);
+    else return;
+    event.preventDefault();
+  }
+
+  /** A column as it really is, for the end: leaning with the grain. */
+  function outline(column: Column): string {
+    const points = Array.from({ length: 17 }, (_, i) => -1 + i / 8);
+    const degrees = (mm: number) => (mm / trunk.woodRadiusMm) * (180 / Math.PI);
+    const middle = xOf(g, degrees(column.leftMm));
+    const at = (part: number, side: number) => {
+      const up = part * column.halfLengthMm;
+      const left = up * column.lean + side * column.halfWidthMm * (1 - part * part);
+      return `${middle - left * g.scale} ${yOf(g, column.heightMm + up)}`;
+    };
+    return `M${[...points.map((p) => at(p, 1)), ...points.toReversed().map((p) => at(p, -1))].join(' L')} Z`;
+  }
+  const rows = $derived([
+    { name: 'You', lost },
+    ...(others ?? []).map(({ id, lost: all }) => ({ name: placingById(id).name, lost: mean(all) }))
+  ]);
+  const verdict = $derived.by(() => {
+    const planned = others?.find(({ id }) => id === 'rotation');
+    if (!planned) return null;
+    const best = mean(planned.lost);
+    if (lost <= best + 0.01) return 'As good as the plan: you have an eye for it.';
+    const south = turns.filter(({ bearingDeg }) => Math.abs(bearingDeg - 180) < 60).length;
+    return south >= 4
+      ? 'You kept to the sunny side, where most of the old holes are.'
+      : 'Old marks tell where columns begin, but they reach a hand’s length and more above and below.';
+  });
+</script>
+
+<h1 class="sr-only">Practice trunk</h1>
+<div class="grid gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_22rem]" bind:clientWidth={width}>
+  <section aria-label="The practice trunk" class="min-w-0">
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+    <div
+      class="w-fit cursor-crosshair touch-none"
+      role="application"
+      tabindex="0"
+      aria-label="Bark of the practice trunk. Arrow keys aim, Enter drills."
+      data-testid="practice-bark"
+      {onkeydown}
+      onpointerdown={(event) => {
+        const box = event.currentTarget.getBoundingClientRect();
+        aim(spotAt(g, event.clientX - box.left, event.clientY - box.top - 22));
+      }}
+    >
+      <svg class="block overflow-visible" width={g.width} height={g.height + 22}>
+        {#each ['N', 'NW', 'W', 'SW', 'S', 'SE', 'E', 'NE', 'N'] as name, i (i)}
+          <text x={(g.width * i) / 8} y="14" text-anchor="middle" class="fill-current text-[13px]">{name}</text>
+        {/each}
+        <g transform="translate(0 22)">
+          <rect width={g.width} height={g.height} fill={over ? 'var(--wood-clear)' : '#a58c72'} stroke="#2c2119" />
+          {#if !over}
+            {#each Array.from({ length: 40 }, (_, i) => i) as i (i)}
+              <path
+                d="M{(g.width * (i + 0.5)) / 40} 0 q{i % 2 ? 5 : -5} {g.height / 4} 0 {g.height / 2} t0 {g.height / 2}"
+                stroke="#6d5743"
+                stroke-width={1 + (i % 3)}
+                stroke-opacity="0.5"
+                fill="none"
+              />
+            {/each}
+          {/if}
+          {#each truth as column, i (i)}
+            <path d={outline(column)} fill="var(--wood-stained)" fill-opacity={1 - column.fromDepthMm / 42} />
+          {/each}
+          {#each practice.past as hole, i (i)}
+            <!-- the older a scar, the less of it is left to see -->
+            <circle
+              cx={xOf(g, hole.bearingDeg)}
+              cy={yOf(g, hole.heightMm)}
+              r="4"
+              fill="#2c2119"
+              opacity={over ? 0.8 : Math.max(0.12, 0.9 - 0.06 * hole.seasonsAgo)}
+            />
+          {/each}
+          {#each turns as turn, i (i)}
+            <circle cx={xOf(g, turn.bearingDeg)} cy={yOf(g, turn.heightMm)} r="9" fill="#f4e7c9" stroke="#2c2119" />
+            <text
+              x={xOf(g, turn.bearingDeg)}
+              y={yOf(g, turn.heightMm) + 4}
+              text-anchor="middle"
+              class="fill-[#2c2119] text-[12px] font-bold">{i + 1}</text
+            >
+          {/each}
+          {#if aimed}
+            {@const [x, y] = [xOf(g, aimed.bearingDeg), yOf(g, aimed.heightMm)]}
+            <g stroke="#2c2119" stroke-width="2.5" fill="none">
+              <circle cx={x} cy={y} r="15" />
+              <path d="M{x - 23} {y} h12 M{x + 11} {y} h12 M{x} {y - 23} v12 M{x} {y + 11} v12" />
+            </g>
+          {/if}
+        </g>
+      </svg>
+    </div>
+    <p class="aside mt-1 max-w-xl">
+      {over
+        ? 'The bark is off: brown is what the old holes and yours have stained, leaning as this tree’s grain leans.'
+        : `A trunk ${preferences.length(2 * trunk.barkRadiusMm, 'trunk')} thick, tapped for fourteen seasons. Dark dots are scars; the older, the fainter. What is stained under the bark you have to judge.`}
+    </p>
+  </section>
+  <section aria-label="Your seasons" class="flex flex-col gap-4">
+    {#if !over}
+      <h2>Season {turns.length + 1} of {PRACTICE_SEASONS}</h2>
+      <p>Where would you drill? Click the bark, or aim with the arrow keys.</p>
+      {#if aimed}<p class="font-semibold" data-testid="aim">
+          {compassPoint(aimed.bearingDeg)} side, {preferences.length(aimed.heightMm, 'hand')} up
+        </p>{/if}
+      <button class="btn btn-primary" disabled={!aimed} onclick={drill}>Drill here</button>
+    {:else}
+      <h2>After ten seasons</h2>
+      <p class="text-lg" data-testid="practice-end">
+        You lost <b>{pct(lost)}</b> of the sap to old wood. {verdict ?? ''}
+      </p>
+      {#if others === null}<p role="status">Drilling the same trunk by other habits …</p>
+      {:else}
+        <table class="w-full text-left">
+          <thead class="sr-only"><tr><th>Who</th><th>Sap lost</th></tr></thead>
+          <tbody>
+            {#each rows as row (row.name)}
+              <tr class="border-b border-base-300/60 {row.name === 'You' ? 'font-bold' : ''}">
+                <th class="py-1 pr-3 font-[inherit]">{row.name}</th>
+                <td class="w-32"
+                  ><span class="block h-3 bg-base-content/70" style:width="{Math.min(100, 150 * row.lost)}%"></span></td
+                >
+                <td class="text-right tabular-nums">{pct(row.lost)}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      {/if}
+      <button class="btn self-start btn-primary" onclick={again}>Another trunk</button>
+    {/if}
+    {#if turns.length > 0}
+      <table class="w-full text-left" aria-live="polite" data-testid="practice-log">
+        <thead
+          ><tr class="border-b-2 border-base-content"
+            ><th class="py-1 font-semibold">Season</th><th class="font-semibold">Shavings</th><th
+              class="text-right font-semibold">Sap lost</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each turns as turn, i (i)}
+            <tr class="border-b border-base-300/60"
+              ><td class="py-0.5">{i + 1}</td><td>{READ[turn.seen]}</td><td class="text-right tabular-nums"
+                >{pct(turn.lost)}</td
+              ></tr
+            >
+          {/each}
+        </tbody>
+      </table>
+    {/if}
+  </section>
+</div>

@@ -1,0 +1,271 @@
+<script lang="ts">
+  import {
+    barkThickness,
+    instruct,
+    minutesAHole,
+    paintOf,
+    speciesById,
+    wrapDegrees,
+    type TreeRow,
+    type TreeState
+  } from '@baumkin/core';
+  import Printer from '@lucide/svelte/icons/printer';
+  import { onDestroy, onMount, tick, untrack } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { countable } from '$lib/count/suggestions.ts';
+  import WindowedList from '$lib/ui/WindowedList.svelte';
+
+  import { chanceInWords } from './chance.ts';
+  import { landmarkNear } from './landmark.ts';
+  import Progress from './Progress.svelte';
+  import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
+  import { placementOf, type TreePlacement } from './task.ts';
+
+  /** The whole bush placed in one go, to be printed, walked and checked off. */
+  const bush = $derived(useBush());
+  const settings = $derived(bush.overview!.bush.settings);
+  const plan = untrack(() => new RoundPlan(bush.id, bush.season));
+  onDestroy(() => plan.stop());
+
+  interface Line {
+    readonly row: TreeRow;
+    readonly state: TreeState;
+    readonly placing: TreePlacement;
+    readonly taps: number;
+    readonly left: number;
+  }
+  let states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
+  onMount(async () => {
+    await plan.open();
+    const known = await bush.everything();
+    states = new Map(known.map(({ tree, records }) => [tree.id, bush.stateFrom(records)]));
+  });
+  const lines = $derived.by((): Line[] =>
+    bush.walked.flatMap((row) => {
+      // What was written down since the page was opened counts too.
+      const state = bush.hasLife(row.id) ? bush.stateOf(row.id) : states?.get(row.id);
+      if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
+      const { taps } = state.decision;
+      const left = Math.max(0, taps - state.holesThisSeason.length);
+      const placing = placementOf(row.id, state, settings, bush.season, left);
+      return placing ? [{ row, state, placing, taps, left }] : [];
+    })
+  );
+  const undecided = $derived(
+    bush.walked.filter((row) => countable(row, bush.standOf(row)) && row.decidedTaps === null).length
+  );
+
+  let standId = $state('');
+  let only = $state<'all' | 'left' | 'off'>('all');
+  const shown = $derived(
+    lines.filter(
+      (line) =>
+        (standId === '' || line.row.standId === standId) &&
+        (only === 'all' || (only === 'left' ? line.left > 0 : offPlan(line) !== null))
+    )
+  );
+  const toDrill = $derived(shown.reduce((sum, { left }) => sum + left, 0));
+  const drilled = $derived(shown.reduce((sum, { state }) => sum + state.holesThisSeason.length, 0));
+  const pace = $derived(minutesAHole(lines.flatMap(({ state }) => state.holesThisSeason)));
+  const minutes = $derived(toDrill * (pace ?? settings.minutesAHole));
+  const unplanned = $derived(shown.filter(({ row, left }) => left > 0 && !plan.holes.has(row.id)));
+
+  function planAll(again: boolean): void {
+    const wanted = again ? shown.filter(({ left }) => left > 0) : unplanned;
+    void plan.plan(wanted.map(({ row, placing }) => ({ treeId: row.id, task: placing.task })));
+  }
+
+  /** A hole drilled farther than this from any planned one is off the plan, mm. A hand does not place it more exactly. */
+  const OFF_MM = 40;
+  /** How far the farthest of this season's holes is from where it was planned; null where it is not, or nothing was. */
+  function offPlan({ row, state, placing }: Line): number | null {
+    const planned = plan.holes.get(row.id);
+    if (!planned || planned.length === 0 || state.holesThisSeason.length === 0) return null;
+    const away = (hole: { bearingDeg: number; heightMm: number }, to: RoundHole) =>
+      Math.hypot(
+        (wrapDegrees(hole.bearingDeg - to.bearingDeg) * Math.PI * placing.task.trunk.barkRadiusMm) / 180,
+        hole.heightMm - to.heightMm
+      );
+    const farthest = Math.max(...state.holesThisSeason.map((hole) => Math.min(...planned.map((to) => away(hole, to)))));
+    return farthest > OFF_MM ? farthest : null;
+  }
+  /** Holes still to drill, from the plan; those near a drilled one are done. */
+  const toDo = (line: Line): readonly RoundHole[] => (plan.holes.get(line.row.id) ?? []).slice(0, line.left);
+  const said = ({ placing, state }: Line, hole: RoundHole) =>
+    instruct(
+      placing.task.trunk,
+      hole,
+      landmarkNear(placing, state.trunkFeatures, hole, bush.season),
+      preferences.units
+    );
+  const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
+
+  let printing = $state<'cards' | 'list' | null>(null);
+  async function print(what: 'cards' | 'list'): Promise<void> {
+    printing = what;
+    await tick();
+    window.print();
+  }
+  const printed = $derived(shown.filter((line) => line.left > 0 && toDo(line).length > 0));
+  let pacing = $state(untrack(() => settings.minutesAHole));
+  let problem = $state<string | null>(null);
+</script>
+
+<h1 class="sr-only">The tapping round</h1>
+<div class="print:hidden">
+  <p class="max-w-prose text-lg">
+    {#if states === null}Reading the book …
+    {:else if lines.length === 0}No tree has a count for {bush.season} yet.
+      <a class="link" href="/bush/{bush.id}/count/all">Decide the counts</a>, then the whole round is placed in one go.
+    {:else}
+      <b>{toDrill} {toDrill === 1 ? 'hole' : 'holes'} to drill</b> on {shown.filter(({ left }) => left > 0).length} trees,
+      {drilled} drilled; {paintOf(bush.season)} paint this season. About {minutes < 90
+        ? `${Math.round(minutes)} minutes`
+        : `${Math.round(minutes / 60)} hours`} at
+      {pace === null
+        ? `${settings.minutesAHole} minutes a hole`
+        : `your crew’s own pace, ${pace.toFixed(1)} minutes a hole`}.
+      {undecided > 0 ? `${undecided} trees have no count yet.` : ''}
+    {/if}
+  </p>
+  {#if lines.length > 0}
+    <div class="mt-3 flex flex-wrap items-center gap-3">
+      <select class="select w-40 select-sm" aria-label="Stand" bind:value={standId}>
+        <option value="">all stands</option>
+        {#each bush.overview!.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+      </select>
+      <select class="select w-48 select-sm" aria-label="Which trees" bind:value={only}>
+        <option value="all">all trees of the round</option>
+        <option value="left">still to drill</option>
+        <option value="off">drilled off the plan</option>
+      </select>
+      {#if plan.done !== null}
+        <Progress done={plan.done} what="Placing the holes" onstop={() => plan.stop()} />
+      {:else if unplanned.length > 0}
+        <button class="btn btn-primary btn-sm" onclick={() => planAll(false)}
+          >Place the holes of {unplanned.length} {unplanned.length === 1 ? 'tree' : 'trees'}</button
+        >
+      {:else if toDrill > 0}
+        <button class="btn btn-sm" onclick={() => planAll(true)}>Place them anew</button>
+      {/if}
+      {#if printed.length > 0}
+        <button class="btn btn-sm" onclick={() => print('cards')}><Printer size={16} /> Cards, four a page</button>
+        <button class="btn btn-sm" onclick={() => print('list')}><Printer size={16} /> List</button>
+      {/if}
+      {#if bush.mayDecide && pace === null}
+        <label class="flex items-center gap-2 text-sm"
+          >Minutes a hole <input
+            class="input w-16 input-sm"
+            type="number"
+            min="1"
+            max="60"
+            bind:value={pacing}
+            onchange={async () => (problem = await bush.changeSettings({ minutesAHole: pacing }))}
+          /></label
+        >
+      {/if}
+    </div>
+    {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
+    <p class="aside mt-2">Careful beats fast: the hours are for knowing when to start.</p>
+    <div class="mt-3" data-testid="round">
+      <WindowedList items={shown} rowPx={46}>
+        {#snippet line(item)}
+          {@const [hole] = toDo(item)}
+          {@const off = offPlan(item)}
+          <div class="grid h-full grid-cols-[4rem_7rem_minmax(0,1fr)_8rem_7rem] items-center gap-x-3">
+            <a class="link font-bold" href="/bush/{bush.id}/place/{item.row.id}">{item.row.tag}</a>
+            <span class="truncate text-sm">{speciesOf(item.row)}</span>
+            <span class="truncate"
+              >{item.left === 0
+                ? ''
+                : hole
+                  ? said(item, hole).sentence + (item.left > 1 ? ` And ${item.left - 1} more.` : '')
+                  : plan.holes.has(item.row.id)
+                    ? 'no room left'
+                    : 'not placed yet'}</span
+            >
+            <span class="text-sm">{hole ? chanceInWords(Math.min(...toDo(item).map((h) => h.pClear))) : ''}</span>
+            <span class="text-sm {off === null ? '' : 'font-semibold text-error'}"
+              >{off !== null
+                ? `${preferences.length(off, 'hand')} off plan`
+                : item.left === 0
+                  ? `${item.taps} drilled`
+                  : item.left < item.taps
+                    ? `${item.taps - item.left} of ${item.taps} drilled`
+                    : ''}</span
+            >
+          </div>
+        {/snippet}
+      </WindowedList>
+    </div>
+  {/if}
+</div>
+
+{#if printing === 'cards'}
+  <div class="hidden print:block" data-testid="cards">
+    {#each Array.from( { length: Math.ceil(printed.length / 4) }, (_, i) => printed.slice(4 * i, 4 * i + 4) ) as page, i (i)}
+      <div class="grid h-[100vh] break-after-page grid-cols-2 grid-rows-2 gap-4 bg-white text-black">
+        {#each page as item (item.row.id)}
+          <article class="flex min-h-0 flex-col overflow-hidden border-2 border-black p-3">
+            <header class="flex items-baseline justify-between border-b-2 border-black">
+              <h2 class="text-3xl">{item.row.tag}</h2>
+              <p class="text-right text-xs leading-tight">
+                {bush.overview!.bush.name}, {bush.standOf(item.row)?.name ?? ''}<br />season {bush.season}, {paintOf(
+                  bush.season
+                )} paint
+              </p>
+            </header>
+            <p class="mt-1 text-sm">
+              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {preferences.length(
+                settings.depthMm + barkThickness(item.row.dbhMm!),
+                'drill'
+              )}
+            </p>
+            {#each toDo(item) as hole, k (k)}
+              {@const words = said(item, hole)}
+              <p class="mt-2 font-slab text-lg leading-tight font-semibold">{words.sentence}</p>
+              <p class="text-sm">{words.bodyHeight}, {words.compass}; clear {chanceInWords(hole.pClear)}</p>
+              <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
+                {#each ['pale', 'partly', 'brown', 'dry'] as seen (seen)}<span class="flex items-center gap-1"
+                    ><span class="inline-block h-3 w-3 border border-black"></span>{seen}</span
+                  >{/each}
+              </p>
+            {/each}
+            <p class="mt-auto border-t border-black pt-1 text-[10px]">
+              Both hands on the drill, firm footing, goggles. Local rules and trained people come first.
+            </p>
+          </article>
+        {/each}
+      </div>
+    {/each}
+  </div>
+{:else if printing === 'list'}
+  <table class="hidden w-full bg-white text-left text-sm text-black print:table">
+    <caption class="text-left"
+      >{bush.overview!.bush.name}, tapping round {bush.season}, {paintOf(bush.season)} paint, bit {preferences.length(
+        settings.bitMm,
+        'drill'
+      )}</caption
+    >
+    <thead
+      ><tr class="border-b-2 border-black"><th>Tree</th><th>Where</th><th>Height</th><th>Clear</th><th>Shavings</th></tr
+      ></thead
+    >
+    <tbody>
+      {#each printed as item (item.row.id)}
+        {#each toDo(item) as hole, k (k)}
+          {@const words = said(item, hole)}
+          <tr class="break-inside-avoid border-b border-black/40">
+            <th class="py-1 pr-3 align-top">{item.row.tag}</th>
+            <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
+            <td class="pr-3">{words.bodyHeight}</td>
+            <td class="pr-3">{chanceInWords(hole.pClear)}</td>
+            <td class="w-28"></td>
+          </tr>
+        {/each}
+      {/each}
+    </tbody>
+  </table>
+{/if}
