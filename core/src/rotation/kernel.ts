@@ -9,8 +9,9 @@ export interface GrainBelief {
   readonly sizeFactor: number;
 }
 
-/** Kernel rows lie this far apart, mm; sideways it is whole millimetres. */
+/** The kernel's places lie this far apart, up and sideways, mm. */
 const STEP_UP = 5;
+const STEP_SIDE = 2;
 const REACH_UP_MM = 1000;
 const ROWS = (2 * REACH_UP_MM) / STEP_UP + 1;
 
@@ -31,9 +32,10 @@ const GROWTHS = [1, 1.15, 1.35] as const;
 export class LossKernel {
   /** farther off than this sideways, nothing is lost */
   readonly reachSideMm: number;
-  /** how many whole millimetres a line has, from -reach to reach */
+  /** how many places a line has, from -reach to reach */
   readonly lineLength: number;
   readonly stepUpMm = STEP_UP;
+  readonly stepSideMm = STEP_SIDE;
   readonly reachUpMm = REACH_UP_MM;
   /** by stage: lines from the lowest to the highest, one after another */
   readonly tables: readonly Float32Array[];
@@ -46,11 +48,12 @@ export class LossKernel {
     readonly bitMm: number,
     model: ColumnModel,
     belief: GrainBelief = { leanMeanDeg: 0, leanSdDeg: model.grainSdDeg, sizeFactor: 1 },
-    { columnBitMm = bitMm, draws = 4000 }: { readonly columnBitMm?: number; readonly draws?: number } = {}
+    { columnBitMm = bitMm, draws = 8000 }: { readonly columnBitMm?: number; readonly draws?: number } = {}
   ) {
     const steepest = Math.abs(belief.leanMeanDeg) + 2.5 * belief.leanSdDeg;
-    this.reachSideMm = 60 + Math.ceil(REACH_UP_MM * Math.tan((steepest * Math.PI) / 180));
-    this.lineLength = 2 * this.reachSideMm + 1;
+    const reach = Math.ceil((60 + REACH_UP_MM * Math.tan((steepest * Math.PI) / 180)) / STEP_SIDE);
+    this.reachSideMm = reach * STEP_SIDE;
+    this.lineLength = 2 * reach + 1;
     const columns = this.#columns(model, belief, columnBitMm, draws);
     // The place errors sideways are independent of all else: they blur the picture of the columns.
     const sd = model.positionSdSidewaysMm;
@@ -74,7 +77,7 @@ export class LossKernel {
 
   /** As `at`, for callers that ask millions of times and know the stage. */
   atStage(sideMm: number, upMm: number, stage: number): number {
-    const i = Math.round(sideMm) + this.reachSideMm;
+    const i = Math.round((sideMm + this.reachSideMm) / STEP_SIDE);
     const row = Math.round((upMm + REACH_UP_MM) / STEP_UP);
     if (i < 0 || i >= this.lineLength || row < 0 || row >= ROWS) return 0;
     return this.tables[stage]![row * this.lineLength + i]!;
@@ -99,10 +102,10 @@ export class LossKernel {
         const up = row * STEP_UP - REACH_UP_MM - lift;
         const halfWidth = widest * (1 - (up / length) ** 2);
         const centre = up * lean;
-        const from = Math.max(0, Math.ceil(centre - halfWidth - half + reachSideMm));
-        const to = Math.min(width - 1, Math.floor(centre + halfWidth + half + reachSideMm));
+        const from = Math.max(0, Math.ceil((centre - halfWidth - half + reachSideMm) / STEP_SIDE));
+        const to = Math.min(width - 1, Math.floor((centre + halfWidth + half + reachSideMm) / STEP_SIDE));
         for (let i = from; i <= to; i++) {
-          const here = i - reachSideMm;
+          const here = i * STEP_SIDE - reachSideMm;
           const shared = Math.min(here + half, centre + halfWidth) - Math.max(here - half, centre - halfWidth);
           if (shared > 0) table[row * width + i]! += shared / (draws * bitMm);
         }
@@ -113,8 +116,10 @@ export class LossKernel {
 
   #blurred(table: Float32Array, sd: number): Float32Array {
     const width = this.lineLength;
-    const reach = Math.ceil(4 * sd);
-    const bell = Float32Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-0.5 * ((i - reach) / sd) ** 2));
+    const reach = Math.ceil((4 * sd) / STEP_SIDE);
+    const bell = Float32Array.from({ length: 2 * reach + 1 }, (_, i) =>
+      Math.exp(-0.5 * (((i - reach) * STEP_SIDE) / sd) ** 2)
+    );
     const sum = bell.reduce((a, b) => a + b, 0);
     const blurred = new Float32Array(table.length);
     const last = table.length - 1;

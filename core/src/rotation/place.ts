@@ -226,10 +226,11 @@ const MOST_AHEAD = 75;
 
 function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
   const { trunk, practice, model, ringMm, keepOff = [], line, taken = [], seasonsAhead = 25 } = task;
+  // In coarse steps, so that trees share their kernels.
   const belief: GrainBelief = {
-    leanMeanDeg: Math.round(2 * learned.leanMeanDeg) / 2,
-    leanSdDeg: Math.max(0.5, Math.round(2 * learned.leanSdDeg) / 2),
-    sizeFactor: Math.round(10 * learned.sizeFactor) / 10
+    leanMeanDeg: 2 * Math.round(learned.leanMeanDeg / 2),
+    leanSdDeg: Math.max(1, Math.round(learned.leanSdDeg)),
+    sizeFactor: Math.round(5 * learned.sizeFactor) / 5
   };
   const buried = Math.ceil(practice.depthMm / ringMm);
   const seasons = Math.min(MOST_AHEAD, Math.max(LEAST_AHEAD, seasonsAhead + buried));

@@ -210,7 +210,7 @@ class Board {
     const seasons = Int32Array.from(start, ({ season }) => season);
     const [factor, stage, girth, all] = [this.#factor, this.#stage, this.#round, this.#round.length];
     const tables = this.#task.kernel.tables;
-    const { reachSideMm, lineLength, stepUpMm, reachUpMm } = this.#task.kernel;
+    const { reachSideMm, lineLength, stepUpMm, stepSideMm, reachUpMm } = this.#task.kernel;
     const { spacingMm } = this.#task.practice;
     const [lowest, band] = [this.#lowestMm, this.#bandMm];
 
@@ -233,7 +233,7 @@ class Board {
           if (apart < SIDEWAYS_APART_MM || apart * apart + up * up < spacingMm * spacingMm) sum += FORBIDDEN;
           continue;
         }
-        const at = side + reachSideMm + 0.5;
+        const at = (side + reachSideMm) / stepSideMm + 0.5;
         const up = (height - heights[k]! + reachUpMm) / stepUpMm + 0.5;
         if (at < 0 || at >= lineLength || up < 0) continue;
         // Beyond the last line the table answers undefined.

@@ -89,27 +89,46 @@ export function calibrate(
     readonly onProgress?: (done: number) => boolean;
   } = {}
 ): Calibration | null {
-  const { draws = 60, most = 250, seed = 1, onProgress } = options;
+  const { draws = 60, most = 500, seed = 1, onProgress } = options;
   const wet = logged.filter(({ seen }) => seen !== 'dry');
-  const fits = new Map<string, number>();
   const expected = new Float64Array(wet.length);
   // Every so many holes are tried under every correction: more would take minutes and say the same.
   const every = Math.max(1, Math.ceil(wet.length / most));
+  const tried = wet.flatMap((hole, i) => (i % every === 0 ? { hole, i } : []));
+  const work = wet.length + tried.length * (2 * SIZES.length + POSITIONS.length);
+  let done = 0;
+  const goesOn = (more: number) => !onProgress || onProgress(Math.min(1, (done += more) / work));
   for (let i = 0; i < wet.length; i++) {
-    if (onProgress && !onProgress(i / wet.length)) return null;
-    const hole = wet[i]!;
-    expected[i] = 1 - chanceOfPale(hole, model, draws, seed + i);
-    if (i % every !== 0) continue;
-    for (const sizeFactor of SIZES)
-      for (const positionFactor of POSITIONS) {
-        const own = corrected(model, sizeFactor, positionFactor);
-        const pale = chanceOfPale(hole, own, draws, seed + i);
-        const key = `${sizeFactor}/${positionFactor}`;
-        fits.set(key, (fits.get(key) ?? 0) + Math.log(Math.max(1e-4, hole.seen === 'pale' ? pale : 1 - pale)));
-      }
+    if (i % 50 === 0 && !goesOn(50)) return null;
+    expected[i] = 1 - chanceOfPale(wet[i]!, model, draws, seed + i);
   }
-  const [best] = [...fits].sort((a, b) => b[1] - a[1]);
-  const [sizeFactor, positionFactor] = (best?.[0] ?? '1/1').split('/').map(Number) as [number, number];
+  const fits = new Map<string, number>();
+  const fitOf = (sizeFactor: number, positionFactor: number): number => {
+    const key = `${sizeFactor}/${positionFactor}`;
+    const own = corrected(model, sizeFactor, positionFactor);
+    const fit =
+      fits.get(key) ??
+      tried.reduce((sum, { hole, i }) => {
+        const pale = chanceOfPale(hole, own, draws, seed + i);
+        return sum + Math.log(Math.max(1e-4, hole.seen === 'pale' ? pale : 1 - pale));
+      }, 0);
+    fits.set(key, fit);
+    return fit;
+  };
+  // One after the other, and the first once more: the two hardly depend on each other.
+  let [sizeFactor, positionFactor] = [1, 1];
+  for (const turn of ['size', 'position', 'size'] as const) {
+    let best = fitOf(sizeFactor, positionFactor);
+    const [size, position] = [sizeFactor, positionFactor];
+    for (const factor of turn === 'size' ? SIZES : POSITIONS) {
+      if (!goesOn(tried.length)) return null;
+      const fit = turn === 'size' ? fitOf(factor, position) : fitOf(size, factor);
+      if (fit <= best) continue;
+      best = fit;
+      if (turn === 'size') sizeFactor = factor;
+      else positionFactor = factor;
+    }
+  }
   const brownAt = wet.map(({ seen }) => seen !== 'pale');
   const bins = EDGES.slice(1).flatMap((to, k): CalibrationBin[] => {
     const from = EDGES[k]!;
@@ -128,7 +147,7 @@ export function calibrate(
     expected: [...expected],
     sizeFactor,
     positionFactor,
-    gain: (best?.[1] ?? 0) - (fits.get('1/1') ?? 0)
+    gain: fitOf(sizeFactor, positionFactor) - fitOf(1, 1)
   };
 }
 

@@ -62,7 +62,8 @@
     if (all) lived = { tree, all };
   }
 
-  const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);
+  const pct = (share: number) =>
+    share < 0.0005 ? 'nothing' : share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`;
   const own = $derived(lived?.all.find(({ id }) => id === settings.school) ?? null);
   const best = $derived(lived?.all[0] ?? null);
   const worst = $derived(lived?.all.at(-1) ?? null);
@@ -161,9 +162,11 @@
       />{/if}
     {#if lived && best && worst}
       <p class="max-w-prose text-lg" data-testid="verdict">
-        On such a tree “{placingById(best.id).name}” loses {pct(best.late)} of the sap once it is in its stride, “{placingById(
-          worst.id
-        ).name}” {pct(worst.late)}{own && own.id !== best.id && own.id !== worst.id
+        On such a tree “{placingById(best.id).name}” loses {pct(best.late)}{best.late < 0.0005
+          ? ' to speak of'
+          : ' of the sap'} once it is in its stride, “{placingById(worst.id).name}” {pct(worst.late)}{own &&
+        own.id !== best.id &&
+        own.id !== worst.id
           ? `; your own way, “${placingById(own.id).name}”, ${pct(own.late)}`
           : ''}. {best.id === 'rotation'
           ? 'Planned ahead, a place comes round again when new wood has buried the old hole; the others crowd, or leave gaps that fit nothing.'

@@ -7,12 +7,9 @@
     PRACTICE_SEASONS,
     practiceTrunk,
     placingById,
-    readShavings,
-    seededRng,
     type Column,
     type Drilled,
-    type PlacingId,
-    type SeenShavings
+    type PlacingId
   } from '@baumkin/core';
   import { onDestroy } from 'svelte';
 
@@ -22,17 +19,12 @@
   import { sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
 
   /** Ten seasons on a trunk whose stain nobody sees: an eye for the bark is trained before it costs sap. */
-  interface Turn extends Drilled {
-    readonly seen: SeenShavings['seen'];
-    readonly brownShare: number | null;
-  }
   type Spot = { bearingDeg: number; heightMm: number };
 
   let seed = $state(Math.floor(Math.random() * 1e6));
   const practice = $derived(practiceTrunk(seed));
   const hidden = $derived(hiddenTruth(practice, DEFAULT_COLUMNS, seed));
-  const reading = $derived(seededRng(seed + 3));
-  let turns = $state.raw<readonly Turn[]>([]);
+  let turns = $state.raw<readonly Drilled[]>([]);
   let aimed = $state.raw<Spot | null>(null);
   let others = $state.raw<readonly { readonly id: PlacingId; readonly lost: readonly number[] }[] | null>(null);
   let truth = $state.raw<readonly Column[]>([]);
@@ -55,12 +47,13 @@
   const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
   const lost = $derived(mean(turns.map((turn) => turn.lost)));
   const pct = (share: number) => `${Math.round(100 * share)} %`;
-  const READ: Record<SeenShavings['seen'], string> = {
-    pale: 'Pale cream: clear wood.',
-    partly: 'Partly brown: it met old wood.',
-    brown: 'All brown: in old wood.',
-    dry: 'Dry on a flow day.'
-  };
+  /** What an honest look at the shavings says. */
+  const shavingsOf = (share: number) =>
+    share <= DEFAULT_COLUMNS.hitShare
+      ? 'Pale cream: clear wood.'
+      : share < 0.8
+        ? 'Partly brown: it met old wood.'
+        : 'All brown: in old wood.';
 
   function aim({ bearingDeg, heightMm }: Spot): void {
     if (over) return;
@@ -72,7 +65,7 @@
   function drill(): void {
     if (!aimed || over) return;
     const [hole] = hidden.drill(turns.length, [aimed]);
-    turns = [...turns, { ...hole!, ...aimed, ...readShavings(hole!.lost, DEFAULT_COLUMNS.hitShare, reading) }];
+    turns = [...turns, { ...hole!, ...aimed }];
     aimed = null;
     if (turns.length < PRACTICE_SEASONS) return;
     truth = hidden.columnsIn(PRACTICE_SEASONS);
@@ -161,9 +154,12 @@
               />
             {/each}
           {/if}
-          {#each truth as column, i (i)}
-            <path d={outline(column)} fill="var(--wood-stained)" fill-opacity={1 - column.fromDepthMm / 42} />
-          {/each}
+          <clipPath id="practice"><rect width={g.width} height={g.height} /></clipPath>
+          <g clip-path="url(#practice)">
+            {#each truth as column, i (i)}
+              <path d={outline(column)} fill="var(--wood-stained)" fill-opacity={1 - column.fromDepthMm / 42} />
+            {/each}
+          </g>
           {#each practice.past as hole, i (i)}
             <!-- the older a scar, the less of it is left to see -->
             <circle
@@ -220,10 +216,13 @@
             {#each rows as row (row.name)}
               <tr class="border-b border-base-300/60 {row.name === 'You' ? 'font-bold' : ''}">
                 <th class="py-1 pr-3 font-[inherit]">{row.name}</th>
-                <td class="w-32"
-                  ><span class="block h-3 bg-base-content/70" style:width="{Math.min(100, 150 * row.lost)}%"></span></td
+                <td class="w-28"
+                  ><span
+                    class="block h-3 bg-base-content/70"
+                    style:width="{(100 * row.lost) / Math.max(0.05, ...rows.map((r) => r.lost))}%"
+                  ></span></td
                 >
-                <td class="text-right tabular-nums">{pct(row.lost)}</td>
+                <td class="pl-2 text-right whitespace-nowrap tabular-nums">{pct(row.lost)}</td>
               </tr>
             {/each}
           </tbody>
@@ -243,7 +242,7 @@
         <tbody>
           {#each turns as turn, i (i)}
             <tr class="border-b border-base-300/60"
-              ><td class="py-0.5">{i + 1}</td><td>{READ[turn.seen]}</td><td class="text-right tabular-nums"
+              ><td class="py-0.5">{i + 1}</td><td>{shavingsOf(turn.lost)}</td><td class="text-right tabular-nums"
                 >{pct(turn.lost)}</td
               ></tr
             >

@@ -13,7 +13,9 @@ import {
   offset,
   outlineAreaHa,
   overlapOf,
+  readShavings,
   seededRng,
+  seedFrom,
   SHIPPED_TABLE,
   shorterWay,
   stainedShare,
@@ -430,22 +432,31 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord
         predictedClear: null
       };
       records.push(hole);
-      const share = stainMet(columns, tree.ringMm, radius, season, hole);
-      if (season >= 2021)
+      // The hole is where it is, not quite where it was written down.
+      const truth = drawHole({ ...hole, buriedMm: 0 }, DEFAULT_COLUMNS, rng);
+      const drilled = {
+        ...hole,
+        bearingDeg: bearingDeg + ((truth.leftMm / radius) * 180) / Math.PI,
+        heightMm: heightMm + truth.upMm
+      };
+      const share = stainMet(columns, tree.ringMm, radius, season, drilled);
+      if (season >= 2021) {
+        const { seen, brownShare } = readShavings(share, DEFAULT_COLUMNS.hitShare, seededRng(seedFrom(hole.id)));
         records.push({
           ...envelope(hole.on),
           kind: 'shavings',
           tapholeId: hole.id,
-          seen: share <= 0.02 ? 'pale' : share < 0.8 ? 'partly' : 'brown',
-          brownShare: share > 0.02 && share < 0.8 ? Math.max(0.05, Math.round(share * 20) / 20) : null,
+          seen,
+          brownShare: brownShare === null ? null : Math.round(brownShare * 20) / 20,
           brownFromMm: null
         });
+      }
       columns.push({
         bearingDeg,
         season,
         column: columnOf(
           { woodRadiusMm: radius, barkRadiusMm: dbh / 2, holes: [{ ...hole, bearingDeg: 0, buriedMm: 0 }] },
-          { leanDeg, logSize, growth: 1, holes: [drawHole({ ...hole, buriedMm: 0 }, DEFAULT_COLUMNS, rng)] },
+          { leanDeg, logSize, growth: 1, holes: [truth] },
           0
         )
       });
