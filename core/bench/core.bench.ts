@@ -2,35 +2,7 @@ import { bench, describe } from 'vitest';
 
 import { SPECIES, judge } from '../src/identify/index.ts';
 import { ladderById, projectBush, suggestTaps, type TapPolicy, type TapTree } from '../src/taps/index.ts';
-import { placeHoles, type PlacementTask } from '../src/rotation/index.ts';
-import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, trunkToday } from '../src/trunk/index.ts';
 import { readTable } from '../src/exchange/index.ts';
-
-/** A trunk with 60 old holes: 30 seasons of two. */
-const holes = Array.from({ length: 60 }, (_, i) => ({
-  season: 1997 + Math.floor(i / 2),
-  bearingDeg: (i * 137.5) % 360,
-  heightMm: 700 + ((i * 97) % 700),
-  bitMm: 7.9375,
-  depthMm: 38.1
-}));
-const task: PlacementTask = {
-  trunk: trunkToday(520, 1.2, 2027, holes),
-  practice: DEFAULT_PRACTICE,
-  model: DEFAULT_COLUMNS,
-  seed: 1,
-  draws: 600,
-  cellMm: 12,
-  ringMm: 1.2,
-  ringCv: 0.2,
-  wanted: 3,
-  taps: 2
-};
-
-describe('heat map of a trunk with 60 old holes (wanted: first picture within 100 ms, full within 1 s)', () => {
-  bench('first picture', () => void placeHoles({ ...task, draws: 60, cellMm: 30 }));
-  bench('full', () => void placeHoles(task));
-});
 
 describe('whole bush', () => {
   bench('counts for 5,000 trees (wanted: within 200 ms)', () => {

@@ -25,7 +25,7 @@ import {
   type TrunkDraw
 } from '../trunk/index.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
-import { planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole, type Spot } from './plan.ts';
+import { CELL_REACH_MM, planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole, type Spot } from './plan.ts';
 import { placingById, type PlacingId } from './schools.ts';
 
 /** A place on the trunk that a hole keeps away from: a wound, seam, limb or root. */
@@ -196,8 +196,8 @@ const crowded = (trunk: Trunk, { spacingMm }: Pick<DrillPractice, 'spacingMm'>, 
   sideways(trunk, a, b) < SIDEWAYS_APART_MM || apart(trunk, a, b) < spacingMm;
 
 /** Sap runs down a drop line: the spout is above the tubing and no farther than the line is long. */
-function outOfReach(trunk: Trunk, spot: Spot, line: DropLine): boolean {
-  return spot.heightMm < line.heightMm || apart(trunk, spot, line) > line.lengthMm - SLACK_MM;
+function outOfReach(trunk: Trunk, spot: Spot, line: DropLine, spareMm = 0): boolean {
+  return spot.heightMm < line.heightMm + spareMm || apart(trunk, spot, line) > line.lengthMm - SLACK_MM - spareMm;
 }
 
 /** Clear places with nothing against them: the clearest first, of equally clear ones that nearest to the middle of the band. */
@@ -244,8 +244,8 @@ function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
     taps: Array.from({ length: seasons }, () => taps),
     taken,
     allowed: (spot) =>
-      keepOff.every((defect) => apart(trunk, spot, defect) >= defect.marginMm) &&
-      !(line && outOfReach(trunk, spot, line)),
+      keepOff.every((defect) => apart(trunk, spot, defect) >= defect.marginMm + CELL_REACH_MM) &&
+      !(line && outOfReach(trunk, spot, line, CELL_REACH_MM)),
     seed: task.seed,
     effort: task.effort ?? 1
   });

@@ -28,7 +28,7 @@ export interface RotationTask {
   readonly past: readonly PastHole[];
   /** holes of each season, in order; its length is how far the plan looks ahead */
   readonly taps: readonly number[];
-  /** may a hole be drilled there at all? */
+  /** may a hole be drilled there at all? Asked for the middles of cells, which reach `CELL_REACH_MM` */
   readonly allowed?: (spot: Spot) => boolean;
   /** places of the first season that are drilled already */
   readonly taken?: readonly Spot[];
@@ -52,6 +52,9 @@ export const SIDEWAYS_APART_MM = 152.4;
 /** Cells of the picture that rules places out and finds the greedy choice, sideways and up, mm. */
 const CELL_SIDE_MM = 6;
 const CELL_UP_MM = 25;
+
+/** A place is never farther than this from the middle of its cell, where `allowed` is asked, mm. */
+export const CELL_REACH_MM = Math.ceil(Math.hypot(CELL_SIDE_MM, CELL_UP_MM) / 2) + 1;
 
 /** Where nothing may be drilled, as a cost that no loss reaches. */
 const FORBIDDEN = 1e6;
@@ -181,7 +184,7 @@ class Board {
     const started = shapes
       .slice(0, 8)
       .flatMap(({ levels, step }) =>
-        Array.from({ length: 48 }, (_, i) => costed(this.#even(levels, i % 2 ? step : -step, (i >> 1) / 24)))
+        Array.from({ length: 32 }, (_, i) => costed(this.#even(levels, i % 2 ? step : -step, (i >> 1) / 16)))
       );
     return started
       .sort((a, b) => a.cost - b.cost)

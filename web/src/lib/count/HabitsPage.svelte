@@ -34,6 +34,11 @@
   let depth = $state(untrack(() => preferences.length(kept.depthMm, 'drill')));
   let lowest = $state(untrack(() => preferences.length(kept.lowestMm, 'hand')));
   let highest = $state(untrack(() => preferences.length(kept.highestMm, 'hand')));
+  let angleDeg = $state(untrack(() => kept.angleDeg));
+  let snow = $state(untrack(() => preferences.length(kept.snowMm, 'hand')));
+  let sapwood = $state(untrack(() => preferences.length(kept.sapwoodMm, 'hand')));
+  let collects = $state<'buckets' | 'tubing'>(untrack(() => (kept.dropMm === null ? 'buckets' : 'tubing')));
+  let drop = $state(untrack(() => preferences.length(kept.dropMm ?? 750, 'hand')));
   let accepted = $state(untrack(() => Math.round(100 * kept.acceptedShare)));
   let problem = $state<string | null>(null);
 
@@ -67,7 +72,14 @@
       exact(lowest, kept.lowestMm, 'hand'),
       exact(highest, kept.highestMm, 'hand')
     ];
-    for (const value of [depthMm, lowestMm, highestMm]) if (typeof value === 'string') return value;
+    const [snowMm, sapwoodMm, dropMm] = [
+      // No snow is no length to parse.
+      /^\s*0*([.,]0*)?\s*[a-z]*\s*$/i.test(snow) ? 0 : exact(snow, kept.snowMm, 'hand'),
+      exact(sapwood, kept.sapwoodMm, 'hand'),
+      collects === 'buckets' ? null : exact(drop, kept.dropMm ?? 0, 'hand')
+    ];
+    for (const value of [depthMm, lowestMm, highestMm, snowMm, sapwoodMm, dropMm])
+      if (typeof value === 'string') return value;
     if (typeof own === 'string') return own;
     if (ladder === 'own' && own.length === 0)
       return 'Your own ladder needs a step: from which diameter on is one tap right?';
@@ -81,6 +93,10 @@
       depthMm: depthMm as number,
       lowestMm: lowestMm as number,
       highestMm: highestMm as number,
+      angleDeg,
+      snowMm: snowMm as number,
+      sapwoodMm: sapwoodMm as number,
+      dropMm: dropMm as number | null,
       acceptedShare: accepted / 100
     };
   });
@@ -163,6 +179,34 @@
         ><span class="w-32">up to</span><input class="input grow" bind:value={highest} /></label
       >
       <p class="aside">As high as arms, snow or drop lines reach. Commonly 2 to 5 ft, 1.5 in deep.</p>
+      <label class="flex items-center gap-3"
+        ><span class="w-32">Snow at tapping</span><input class="input grow" bind:value={snow} /></label
+      >
+      <label class="flex items-center gap-3"
+        ><span class="w-32">Slope of the hole</span>
+        <select class="select grow" bind:value={angleDeg}
+          >{#each [0, 5, 10] as deg (deg)}<option value={deg}>{deg === 0 ? 'straight in' : `${deg}° upward`}</option
+            >{/each}</select
+        ></label
+      >
+      <label class="flex items-center gap-3"
+        ><span class="w-32">Sap runs into</span>
+        <select class="select grow" bind:value={collects}
+          ><option value="buckets">buckets</option><option value="tubing">tubing, by drop lines</option></select
+        ></label
+      >
+      {#if collects === 'tubing'}<label class="flex items-center gap-3"
+          ><span class="w-32">Drop line</span><input class="input grow" bind:value={drop} /></label
+        >{/if}
+      <label class="flex items-center gap-3"
+        ><span class="w-32">Sapwood</span><input class="input grow" bind:value={sapwood} /></label
+      >
+      <p class="aside">
+        Snow lifts the band: feet stand on it, and nothing hangs in it. How thick the sapwood is shows at a stump; {preferences.length(
+          75,
+          'hand'
+        )} is a working assumption.
+      </p>
     </fieldset>
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
       <legend class="mb-1 font-slab text-lg font-semibold">How much stain you accept</legend>
