@@ -26,16 +26,16 @@ const VIEWS = [
   { name: 'map', path: 'map' },
   { name: 'identify', path: 'identify', of: unsettled },
   { name: 'identify-all', path: 'identify/all' },
-  { name: 'clue-table', path: 'identify/clues' },
   { name: 'practice', path: 'identify/practice' },
   { name: 'measure', path: 'measure', of: (row) => row.questions > 0 },
   { name: 'growth', path: 'measure/growth' },
-  { name: 'plots', path: 'measure/plots' },
   { name: 'count', path: 'count', of: tapped },
   { name: 'count-all', path: 'count/all' },
   { name: 'decades', path: 'count/decades', click: 'Look forty years ahead', until: 'decades-table' },
-  { name: 'place', path: 'place', of: tapped },
-  { name: 'place-night', path: 'place', of: tapped, theme: 'night' },
+  { name: 'place', path: 'place', of: tapped, until: 'rotation' },
+  { name: 'placings', path: 'place/habits', click: 'Live through fifty seasons', until: 'verdict' },
+  { name: 'brown-wood', path: 'place/brown', click: 'Hold them against each other', until: 'calibrated' },
+  { name: 'place-night', path: 'place', of: tapped, theme: 'night', until: 'rotation' },
   {
     name: 'thin',
     path: 'thin',
@@ -44,7 +44,7 @@ const VIEWS = [
   { name: 'life', path: 'life', of: tapped },
   { name: 'files', path: 'exchange' },
   { name: 'walk-identify', path: 'identify', of: unsettled, size: WALK },
-  { name: 'walk-place', path: 'place', of: tapped, size: WALK }
+  { name: 'walk-place', path: 'place', of: tapped, size: WALK, until: 'rotation' }
 ];
 
 await run(async () => {
@@ -81,9 +81,8 @@ await run(async () => {
       );
       await page.goto(`/bush/${bushId}/${path}${tree ? `/${tree.id}` : ''}`);
       await page.waitForLoadState('networkidle');
-      await page.getByText('Working out …').waitFor({ state: 'hidden' });
       if (click) await page.getByRole('button', { name: click }).click();
-      if (until) await page.getByTestId(until).waitFor();
+      if (until) await page.getByTestId(until).waitFor({ state: 'attached', timeout: 120_000 });
       await page.waitForTimeout(600);
       await page.screenshot({ path: join(out, `${name}.png`) });
       say(`docs/screenshots/${name}.png`);

@@ -150,7 +150,7 @@
       <div class="flex items-baseline gap-4">
         <h2 id="rates">Where and when</h2>
         <label class="flex items-center gap-2 text-sm"
-          >by <select class="select w-auto select-sm" bind:value={by}>
+          >by <select class="select w-auto select-sm" aria-label="Group by" bind:value={by}>
             <option value="season">season</option>
             <option value="stand">stand</option>
             <option value="person">who drilled</option>

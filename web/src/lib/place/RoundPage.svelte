@@ -21,6 +21,7 @@
   import { landmarkNear } from './landmark.ts';
   import Progress from './Progress.svelte';
   import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
+  import Sketch from './Sketch.svelte';
   import { placementOf, type TreePlacement } from './task.ts';
 
   /** The whole bush placed in one go, to be printed, walked and checked off. */
@@ -206,7 +207,7 @@
 {#if printing === 'cards'}
   <div class="hidden print:block" data-testid="cards">
     {#each Array.from( { length: Math.ceil(printed.length / 4) }, (_, i) => printed.slice(4 * i, 4 * i + 4) ) as page, i (i)}
-      <div class="grid h-[100vh] break-after-page grid-cols-2 grid-rows-2 gap-4 bg-white text-black">
+      <div class="grid h-[97vh] grid-cols-2 grid-rows-2 gap-4 bg-white text-black not-last:break-after-page">
         {#each page as item (item.row.id)}
           <article class="flex min-h-0 flex-col overflow-hidden border-2 border-black p-3">
             <header class="flex items-baseline justify-between border-b-2 border-black">
@@ -225,7 +226,9 @@
             </p>
             {#each toDo(item) as hole, k (k)}
               {@const words = said(item, hole)}
-              <p class="mt-2 font-slab text-lg leading-tight font-semibold">{words.sentence}</p>
+              <p class="mt-2 font-slab text-lg leading-tight font-semibold">
+                {toDo(item).length > 1 ? `${k + 1}: ` : ''}{words.sentence}
+              </p>
               <p class="text-sm">{words.bodyHeight}, {words.compass}; clear {chanceInWords(hole.pClear)}</p>
               <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
                 {#each ['pale', 'partly', 'brown', 'dry'] as seen (seen)}<span class="flex items-center gap-1"
@@ -233,6 +236,7 @@
                   >{/each}
               </p>
             {/each}
+            <Sketch task={item.placing.task} holes={item.placing.holes} spots={toDo(item)} />
             <p class="mt-auto border-t border-black pt-1 text-[10px]">
               Both hands on the drill, firm footing, goggles. Local rules and trained people come first.
             </p>

@@ -1,0 +1,166 @@
+import { expect, test, type Page } from '@playwright/test';
+
+import { allSaved, bushIdOf, expectAccessible, expectFits, signIn, treesOf } from './support.ts';
+
+/** A tapped tree with a long past, whose count is not decided and that no other test needs. */
+async function tappedTree(page: Page, nth: number) {
+  const trees = await treesOf(page, bushIdOf(page));
+  const tapped = trees.filter(
+    (t) =>
+      t.lastTappedSeason === 2026 && t.decidedTaps === null && t.questions === 0 && t.dbhMm! > 330 && t.dbhMm! < 440
+  );
+  return tapped.at(-1 - nth)!;
+}
+
+test('a trunk is asked by click and by keyboard, what stands on it keeps holes away, and the plan looks ahead', async ({
+  page
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const tree = await tappedTree(page, 0);
+  await page.goto(`/bush/${bushId}/place/${tree.id}`);
+  const sheet = page.getByTestId('bark-sheet');
+  const words = page.getByTestId('words');
+  await expect(page.getByRole('group', { name: 'Best holes' }).getByText('planned')).toBeVisible();
+  await expect(page.getByTestId('taught')).toContainText('were looked at');
+  await expect(page.getByTestId('meets')).toContainText('clear wood');
+
+  // By click, then by keyboard: another place, another answer, both sections follow.
+  const planned = await words.textContent();
+  const box = (await sheet.boundingBox())!;
+  await sheet.click({ position: { x: box.width / 2, y: box.height / 2 } });
+  await expect(words).not.toHaveText(planned!);
+  const clicked = await words.textContent();
+  for (let i = 0; i < 4; i++) await sheet.press('Shift+ArrowUp');
+  await expect(words).not.toHaveText(clicked!);
+  await expect(page.getByRole('img', { name: /^Cross-section at/ })).toBeVisible();
+  await sheet.press('+');
+  await expect(page.getByRole('region', { name: /larger than its window/ })).toBeVisible();
+  await sheet.press('-');
+
+  // What stands there speaks against the spot, and is taken back with one click.
+  await page.getByText(/^On this trunk \(/).click();
+  await page.getByLabel('What is there').selectOption('seam');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByTestId('against')).toContainText('too near to a seam');
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(page.getByTestId('against')).toBeHidden();
+
+  // Old holes that nobody wrote down darken the sheet; the plan is still there.
+  await page.getByRole('button', { name: 'Note them' }).click();
+  await expect(page.getByText('about 8 old holes, S side, 1990 to 2009')).toBeVisible();
+  await page.getByText(/^The coming seasons as a list/).click();
+  const rotation = page.getByTestId('rotation');
+  await expect(rotation.getByRole('row')).toHaveCount(26);
+  await page.getByRole('slider', { name: /Coming seasons/ }).fill('6');
+  await expect(page.getByText('to 2033')).toBeVisible();
+  await allSaved(page);
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
+  await expectAccessible(page);
+  await expectFits(page);
+});
+
+test('brown shavings move the next proposal', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const tree = await tappedTree(page, 1);
+  await page.goto(`/bush/${bushId}/place/${tree.id}`);
+  const best = page.getByRole('group', { name: 'Best holes' });
+  await expect(best.getByText('planned')).toBeVisible();
+  await page.getByRole('button', { name: 'Drilled here' }).click();
+  await expect(page.getByTestId('drilled')).toBeVisible();
+  await expect(page.getByText('Planning the seasons')).toBeHidden();
+  await page.getByText(/^The coming seasons as a list/).click();
+  const rows = page.getByTestId('rotation').getByRole('row');
+  await expect(rows).not.toHaveCount(0);
+  const plan = async () => (await rows.allTextContents()).slice(1, 6).join('|');
+  const before = await plan();
+  await page.getByRole('button', { name: /^All brown/ }).click();
+  await expect.poll(plan).not.toBe(before);
+  await page.getByRole('button', { name: /^Partly brown/ }).click();
+  await page.getByLabel('Brown from').selectOption({ index: 2 });
+  await allSaved(page);
+});
+
+test('the whole round is placed in one go and printed as cards and as a list', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/place/round`);
+  await page.getByRole('button', { name: /^Place the holes of \d+ tree/ }).click();
+  const working = page.getByRole('progressbar', { name: 'Placing the holes' });
+  await expect(working).toBeVisible();
+  await expect(working).toBeHidden({ timeout: 120_000 });
+  const round = page.getByTestId('round');
+  await expect(round).toContainText(/From the newest \w+ mark/);
+  await expect(round).not.toContainText('not placed yet');
+  await expectAccessible(page);
+  await expectFits(page);
+
+  await page.evaluate(() => (window.print = () => undefined));
+  await page.getByRole('button', { name: 'Cards, four a page' }).click();
+  const cards = page.getByTestId('cards').locator('article');
+  const many = await cards.count();
+  expect(many).toBeGreaterThan(4);
+  const pdf = (await page.pdf({ format: 'A4' })).toString('latin1');
+  expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(Math.ceil(many / 4));
+  await page.getByRole('button', { name: 'List' }).click();
+  await expect(page.getByTestId('cards')).toHaveCount(0);
+
+  // What was planned is still there after a reload.
+  await page.reload();
+  await expect(round).toContainText(/From the newest \w+ mark/);
+});
+
+test('brown wood of the bush is held against what the sheets expected', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/place/brown`);
+  await expect(page.getByTestId('rate')).toContainText(/\d+ met brown wood/);
+  await page.getByRole('button', { name: 'Hold them against each other' }).click();
+  await expect(page.getByTestId('calibrated')).toBeVisible({ timeout: 120_000 });
+  await page.getByRole('combobox', { name: 'Group by' }).selectOption('stand');
+  await expect(page.getByTestId('brown-table')).toContainText('Upper Bush');
+  await expectAccessible(page);
+  await expectFits(page);
+});
+
+test('ways of placing are lived through side by side, and the bush chooses one', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/place/habits`);
+  await page.getByRole('button', { name: 'Live through fifty seasons' }).click();
+  await expect(page.getByTestId('verdict')).toContainText('The sunny side', { timeout: 120_000 });
+  await expect(page.getByTestId('placings').getByRole('row')).toHaveCount(9);
+  await expectAccessible(page);
+  await expectFits(page);
+  const schools = page.getByTestId('schools');
+  await schools.getByRole('radio', { name: /^A hand span off/ }).check();
+  await schools.getByRole('button', { name: 'Place by this' }).click();
+  await expect(page.getByText(/Holes are placed by “A hand span off”/)).toBeVisible();
+  await schools.getByRole('radio', { name: /planned ahead/ }).check();
+  await schools.getByRole('button', { name: 'Place by this' }).click();
+  await expect(page.getByText(/Holes are placed by “Best clear wood/)).toBeVisible();
+});
+
+test('a practice trunk is drilled for ten seasons, by pointer and by keyboard, and told at the end', async ({
+  page
+}) => {
+  await signIn(page, { name: 'visitor', password: 'pale-shavings' });
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/place/practice`);
+  const bark = page.getByTestId('practice-bark');
+  await bark.click({ position: { x: 40, y: 200 } });
+  await page.getByRole('button', { name: 'Drill here' }).click();
+  await expect(page.getByTestId('practice-log').getByRole('row')).toHaveCount(2);
+  await expectAccessible(page);
+  for (let season = 2; season <= 10; season++) {
+    await expect(page.getByRole('heading', { name: `Season ${season} of 10` })).toBeVisible();
+    for (let i = 0; i < season; i++) await bark.press('Shift+ArrowLeft');
+    await bark.press('Enter');
+  }
+  await expect(page.getByTestId('practice-end')).toContainText(/You lost \d+ %/);
+  await expect(page.getByRole('rowheader', { name: 'The sunny side' })).toBeVisible({ timeout: 60_000 });
+  await expectFits(page);
+  await page.getByRole('button', { name: 'Another trunk' }).click();
+  await expect(page.getByRole('heading', { name: 'Season 1 of 10' })).toBeVisible();
+});
