@@ -31,6 +31,8 @@
     readonly season: number;
     readonly standId: string | null;
     readonly authorId: string;
+    /** was it placed by a sheet, or by eye? */
+    readonly planned: boolean;
     /** share of the path that was stained, as the shavings told it */
     readonly stained: number;
   }
@@ -57,6 +59,7 @@
             season,
             standId: tree.standId,
             authorId,
+            planned: hole.predictedClear !== null,
             stained: stainedOf(seen)
           }
         ];
@@ -65,7 +68,7 @@
   );
   const wet = $derived(logged.filter(({ seen }) => seen !== 'dry'));
 
-  let by = $state<'season' | 'stand' | 'person'>('season');
+  let by = $state<'season' | 'stand' | 'person' | 'way'>('season');
   const groups = $derived.by(() => {
     const named: Record<string, { holes: Logged[]; expected: number | null }> = {};
     const people = bush.overview!.people ?? [];
@@ -75,7 +78,11 @@
           ? String(hole.season)
           : by === 'stand'
             ? (bush.overview!.stands.find(({ id }) => id === hole.standId)?.name ?? 'no stand')
-            : (people.find(({ id }) => id === hole.authorId)?.name ?? 'somebody');
+            : by === 'way'
+              ? hole.planned
+                ? 'from the sheet'
+                : 'by eye or pattern'
+              : (people.find(({ id }) => id === hole.authorId)?.name ?? 'somebody');
       const group = (named[name] ??= { holes: [], expected: found ? 0 : null });
       group.holes.push(hole);
       if (found && group.expected !== null) group.expected += found.expected[i] ?? 0;
@@ -154,6 +161,7 @@
             <option value="season">season</option>
             <option value="stand">stand</option>
             <option value="person">who drilled</option>
+            <option value="way">way of placing</option>
           </select></label
         >
       </div>
@@ -163,11 +171,10 @@
       <table class="mt-2 w-full text-left" data-testid="brown-table">
         <thead
           ><tr class="border-b-2 border-base-content"
-            ><th class="py-1 font-semibold">{by === 'season' ? 'Season' : by === 'stand' ? 'Stand' : 'Who'}</th><th
-              class="text-right font-semibold">Holes</th
-            ><th class="text-right font-semibold">Brown</th><th class="text-right font-semibold">Expected</th><th
-              class="text-right font-semibold">Sap lost</th
-            ></tr
+            ><th class="py-1 font-semibold">{{ season: 'Season', stand: 'Stand', person: 'Who', way: 'Placed' }[by]}</th
+            ><th class="text-right font-semibold">Holes</th><th class="text-right font-semibold">Brown</th><th
+              class="text-right font-semibold">Expected</th
+            ><th class="text-right font-semibold">Sap lost</th></tr
           ></thead
         >
         <tbody>

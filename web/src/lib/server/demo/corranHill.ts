@@ -32,7 +32,7 @@ import { growTrees, LANDSCAPE, STANDS, type TrueTree } from './wood.ts';
 
 /**
  * Corran Hill Common: an invented village-owned sugarbush on an invented hillside. Everything here is made up by a
- * seeded generator and is for the demo alone; no test of the computation rests on it.
+ * seeded generator and is for the demo; no outside value rests on it.
  */
 export interface DemoBush {
   readonly stands: Stand[];

@@ -1,0 +1,146 @@
+import {
+  bushSettingsSchema,
+  deriveTree,
+  liveThrough,
+  LossKernel,
+  planEvenly,
+  planGreedily,
+  planRotation,
+  type Habit,
+  type HabitTree,
+  type PlannedHole,
+  type RotationTask,
+  type WorkRecord
+} from '@baumkin/core';
+import { describe, expect, it } from 'vitest';
+
+import { bandOf, modelOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
+import { corranHill } from '../src/lib/server/demo/corranHill.ts';
+
+const settings = bushSettingsSchema.parse({});
+const SEASON = 2027;
+const lives = (() => {
+  const byTree = new Map<string, WorkRecord[]>();
+  for (const record of corranHill().records) byTree.set(record.treeId, [...(byTree.get(record.treeId) ?? []), record]);
+  return [...byTree.values()];
+})();
+const tapped = lives.flatMap((records) => {
+  const state = deriveTree(records, SEASON, '2026-11-24');
+  return state.holes.length > 15 && state.dbhMm !== null && state.questioned.size === 0 ? [state] : [];
+});
+
+describe('the rotation on trunks with a long past', () => {
+  const model = modelOf(settings);
+  const kernel = new LossKernel(settings.bitMm, model);
+  const mean = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a + b, 0) / values.length;
+
+  it('loses no more than greed, and than the best even spacing started today', () => {
+    const saved: { greedy: number; even: number }[] = [];
+    for (const state of tapped.filter((_, i) => i % Math.floor(tapped.length / 8) === 0).slice(0, 8)) {
+      const { trunk } = trunkOf(state, settings, SEASON)!;
+      const past = trunk.holes.map(({ bearingDeg, heightMm, buriedMm, depthMm }) => ({
+        bearingDeg,
+        heightMm,
+        buriedMm,
+        depthMm
+      }));
+      const { ringMm } = state.growth;
+      const { bitMm, depthMm, spacingMm } = settings;
+      const band = bandOf(settings);
+      const tree: HabitTree = { woodRadiusMm: trunk.woodRadiusMm, ringMm, bitMm, depthMm, ...band, taps: 1, past };
+      const task: RotationTask = {
+        woodRadiusMm: trunk.woodRadiusMm,
+        ringMm,
+        practice: { depthMm, spacingMm, ...band },
+        kernel,
+        past,
+        taps: Array<number>(65).fill(1),
+        seed: 1
+      };
+      const lost = (plan: readonly PlannedHole[]) => {
+        const habit: Habit = (season) => plan.filter((hole) => hole.season === season);
+        return mean(liveThrough(habit, tree, model, { seasons: 40, trees: 150, from: 0, seed: 3 }).lostByTree);
+      };
+      const planned = lost(planRotation(task));
+      saved.push({ greedy: lost(planGreedily(task)) - planned, even: lost(planEvenly(task)) - planned });
+    }
+    expect(saved).toHaveLength(8);
+    // In the mean of the trees, and on none by more than the draws leave open.
+    for (const rival of ['greedy', 'even'] as const) {
+      expect(mean(saved.map((s) => s[rival]))).toBeGreaterThan(-0.0002);
+      expect(Math.min(...saved.map((s) => s[rival]))).toBeGreaterThan(-0.0015);
+    }
+  });
+});
+
+describe('what the sheet is computed from', () => {
+  const state = tapped[0]!;
+
+  it('takes shavings, reach and what stands on the trunk along', () => {
+    const task = placementOf('t', state, settings, SEASON, 3)!.task;
+    expect(task.seen!.length).toBe(state.shavings.size);
+    expect(task.school).toBe('rotation');
+    expect(task.line).toBeNull();
+    const base = { id: 'f', treeId: 't', on: '2026-01-01', recordedAt: '2026-01-01T08:00:00Z', withdrawn: false };
+    const feature = {
+      ...base,
+      correctsId: null,
+      kind: 'trunkFeature' as const,
+      note: '',
+      bearingDeg: 10,
+      heightMm: 900
+    };
+    const noted = {
+      ...state,
+      trunkFeatures: [
+        { ...feature, what: 'seam' as const },
+        { ...feature, what: 'line' as const }
+      ]
+    };
+    expect(placementOf('t', noted, settings, SEASON, 3)!.task.keepOff).toContainEqual({
+      bearingDeg: 10,
+      heightMm: 900,
+      marginMm: 100,
+      name: 'a seam'
+    });
+    const tubing = { ...settings, dropMm: 800 };
+    expect(placementOf('t', noted, tubing, SEASON, 3)!.task.line).toEqual({
+      bearingDeg: 10,
+      heightMm: 900,
+      lengthMm: 800
+    });
+  });
+
+  it('snow lifts the band, and the band never vanishes', () => {
+    expect(bandOf(settings)).toEqual({ lowestMm: 600, highestMm: 1500 });
+    expect(bandOf({ ...settings, snowMm: 800 })).toEqual({ lowestMm: 950, highestMm: 2300 });
+    const low = bandOf({ ...settings, lowestMm: 1500, highestMm: 1500, snowMm: 0 });
+    expect(low.highestMm).toBeGreaterThan(low.lowestMm);
+  });
+
+  it('scars of unknown year lie in the trunk as holes of which little is known', () => {
+    const scars = {
+      id: 's',
+      treeId: 't',
+      on: '2026-01-01',
+      recordedAt: '2026-01-01T08:00:00Z',
+      withdrawn: false,
+      correctsId: null,
+      kind: 'scars' as const,
+      many: 8,
+      bearingDeg: 180,
+      spreadDeg: 30,
+      heightMm: null,
+      fromSeason: 1990,
+      toSeason: 2009,
+      bitMm: 11.1125,
+      depthMm: 50.8,
+      note: ''
+    };
+    const { trunk, holes } = trunkOf({ ...state, scars: [scars] }, settings, SEASON)!;
+    expect(trunk.holes.length).toBe(holes.length + 8);
+    const unsure = trunk.holes.at(-1)!.unsure!;
+    expect(unsure.buriedFromMm).toBeCloseTo(18 * state.growth.ringMm, 6);
+    expect(unsure.buriedToMm).toBeCloseTo(37 * state.growth.ringMm, 6);
+  });
+});
