@@ -133,6 +133,12 @@ test('ways of placing are lived through side by side, and the bush chooses one',
   await expect(page.getByTestId('placings').getByRole('row')).toHaveCount(9);
   await expectAccessible(page);
   await expectFits(page);
+  // The same on a tree of the bush, with the past that it has.
+  const tree = await tappedTree(page, 2);
+  await page.goto(`/bush/${bushId}/place/habits?tree=${tree.id}`);
+  await expect(page.getByText(`On tree ${tree.tag}`)).toBeVisible();
+  await page.getByRole('button', { name: 'Live through fifty seasons' }).click();
+  await expect(page.getByTestId('verdict')).toContainText(`On tree ${tree.tag}`, { timeout: 120_000 });
   const schools = page.getByTestId('schools');
   await schools.getByRole('radio', { name: /^A hand span off/ }).check();
   await schools.getByRole('button', { name: 'Place by this' }).click();

@@ -316,10 +316,13 @@
         {/each}
         {#if spot}
           {@const [x, y] = [xOf(g, spot.bearingDeg), yOf(g, spot.heightMm)]}
-          <g pointer-events="none" stroke="#2c2119" stroke-width="2" fill="none">
-            <circle cx={x} cy={y} r="18" />
-            <path d="M{x - 27} {y} h12 M{x + 15} {y} h12 M{x} {y - 27} v12 M{x} {y + 15} v12" />
-          </g>
+          <!-- light under dark: it is seen on pale wood, on brown, and beyond the band by night -->
+          {#each [['#f4e7c9', 5], ['#2c2119', 2]] as const as [stroke, wide] (stroke)}
+            <g pointer-events="none" {stroke} stroke-width={wide} fill="none">
+              <circle cx={x} cy={y} r="18" />
+              <path d="M{x - 27} {y} h12 M{x + 15} {y} h12 M{x} {y - 27} v12 M{x} {y + 15} v12" />
+            </g>
+          {/each}
         {/if}
       </svg>
     </div>

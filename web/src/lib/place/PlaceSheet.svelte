@@ -443,7 +443,7 @@
       {/if}
       <p class="aside">
         Placed by “{school.name}”: {school.says}
-        <a class="link" href="/bush/{bush.id}/place/habits">Habits compared</a>
+        <a class="link" href="/bush/{bush.id}/place/habits?tree={treeId}">All ways, lived through on this tree</a>
       </p>
       <p class="caution">
         Both hands on the drill, firm footing, goggles. In and out in one go, slightly upward so that it drains. Clean

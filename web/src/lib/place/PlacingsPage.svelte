@@ -12,13 +12,14 @@
   import { onDestroy, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import { page } from '$app/state';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
 
   import { LongRun } from './longRun.svelte.ts';
   import Progress from './Progress.svelte';
-  import { bandOf, modelOf } from './task.ts';
+  import { bandOf, modelOf, trunkOf } from './task.ts';
 
   /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
   const bush = $derived(useBush());
@@ -32,6 +33,19 @@
     problem = await bush.changeSettings({ school });
     if (problem === null) toast.success(`Holes are placed by “${placingById(school).name}” from now on.`);
   }
+
+  /** The tree whose own past the ways are lived through on; null for an invented tree. */
+  const ofTree = $derived.by(() => {
+    const row = bush.byId.get(page.url.searchParams.get('tree') ?? '');
+    if (!row || !bush.hasLife(row.id)) return null;
+    const state = bush.stateOf(row.id);
+    const found = trunkOf(state, settings, bush.season);
+    return found && { row, state, trunk: found.trunk };
+  });
+  $effect(() => {
+    const id = page.url.searchParams.get('tree');
+    if (id) untrack(() => void bush.loadTree(id));
+  });
 
   let thick = $state(untrack(() => preferences.length(350, 'trunk')));
   let ringMm = $state(1.2);
@@ -49,15 +63,21 @@
   let lived = $state.raw<{ readonly tree: HabitTree; readonly all: readonly LivedPlacing[] } | null>(null);
 
   async function look(): Promise<void> {
-    if (typeof dbhMm === 'string') return;
-    const tree: HabitTree = {
-      woodRadiusMm: insideBark(dbhMm) / 2,
-      ringMm,
-      taps,
-      bitMm: settings.bitMm,
-      depthMm: settings.depthMm,
-      ...bandOf(settings)
-    };
+    const { bitMm, depthMm } = settings;
+    const drilling = { bitMm, depthMm, ...bandOf(settings) };
+    let tree: HabitTree;
+    if (ofTree) {
+      const { trunk, state } = ofTree;
+      const past = trunk.holes.map(({ bearingDeg, heightMm, buriedMm, depthMm: deep }) => ({
+        bearingDeg,
+        heightMm,
+        buriedMm,
+        depthMm: deep
+      }));
+      const { woodRadiusMm } = trunk;
+      tree = { woodRadiusMm, ringMm: state.growth.ringMm, taps: state.decision?.taps || 1, past, ...drilling };
+    } else if (typeof dbhMm === 'string') return;
+    else tree = { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
     const all = await long.run((remote, told) => remote.compare(tree, modelOf(settings), SEASONS, TREES, told));
     if (all) lived = { tree, all };
   }
@@ -139,22 +159,32 @@
         void look();
       }}
     >
-      <label class="flex flex-col gap-1">A tree this thick <input class="input w-28" bind:value={thick} /></label>
-      <label class="flex flex-col gap-1"
-        >rings of {preferences.length(ringMm, 'ring')}
-        <input type="range" class="range w-40 range-sm" min="0.4" max="3" step="0.1" bind:value={ringMm} /></label
-      >
-      <label class="flex flex-col gap-1"
-        >holes a season
-        <select class="select w-20" bind:value={taps}>
-          {#each [1, 2, 3] as n (n)}<option value={n}>{n}</option>{/each}</select
-        ></label
-      >
-      {#if long.done === null}<button class="btn btn-primary" disabled={typeof dbhMm === 'string'}
+      {#if ofTree}
+        <p class="max-w-md">
+          On <b>tree {ofTree.row.tag}</b>, {preferences.length(ofTree.row.dbhMm!, 'trunk')} thick, rings of {preferences.length(
+            ofTree.state.growth.ringMm,
+            'ring'
+          )}, with the {ofTree.trunk.holes.length} old holes that it has.
+          <a class="link" href="/bush/{bush.id}/place/habits">An invented tree instead</a>
+        </p>
+      {:else}
+        <label class="flex flex-col gap-1">A tree this thick <input class="input w-28" bind:value={thick} /></label>
+        <label class="flex flex-col gap-1"
+          >rings of {preferences.length(ringMm, 'ring')}
+          <input type="range" class="range w-40 range-sm" min="0.4" max="3" step="0.1" bind:value={ringMm} /></label
+        >
+        <label class="flex flex-col gap-1"
+          >holes a season
+          <select class="select w-20" bind:value={taps}>
+            {#each [1, 2, 3] as n (n)}<option value={n}>{n}</option>{/each}</select
+          ></label
+        >
+      {/if}
+      {#if long.done === null}<button class="btn btn-primary" disabled={ofTree === null && typeof dbhMm === 'string'}
           >{lived ? 'Live through them again' : 'Live through fifty seasons'}</button
         >{/if}
     </form>
-    {#if typeof dbhMm === 'string'}<p role="alert" class="text-error">{dbhMm}</p>{/if}
+    {#if ofTree === null && typeof dbhMm === 'string'}<p role="alert" class="text-error">{dbhMm}</p>{/if}
     {#if long.done !== null}<Progress
         done={long.done}
         what="Drilling {TREES} hidden trunks, season by season"
@@ -162,11 +192,11 @@
       />{/if}
     {#if lived && best && worst}
       <p class="max-w-prose text-lg" data-testid="verdict">
-        On such a tree “{placingById(best.id).name}” loses {pct(best.late)}{best.late < 0.0005
-          ? ' to speak of'
-          : ' of the sap'} once it is in its stride, “{placingById(worst.id).name}” {pct(worst.late)}{own &&
-        own.id !== best.id &&
-        own.id !== worst.id
+        {ofTree ? `On tree ${ofTree.row.tag}` : 'On such a tree'} “{placingById(best.id).name}” loses {pct(
+          best.late
+        )}{best.late < 0.0005 ? ' to speak of' : ' of the sap'} once it is in its stride, “{placingById(worst.id).name}” {pct(
+          worst.late
+        )}{own && own.id !== best.id && own.id !== worst.id
           ? `; your own way, “${placingById(own.id).name}”, ${pct(own.late)}`
           : ''}. {best.id === 'rotation'
           ? 'Planned ahead, a place comes round again when new wood has buried the old hole; the others crowd, or leave gaps that fit nothing.'

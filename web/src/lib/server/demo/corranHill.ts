@@ -80,7 +80,42 @@ export function corranHill(seed = 1798): DemoBush {
   records.push(...stems.flatMap((stem) => stem.records), ...passing);
   for (const record of passing)
     if (record.kind === 'entry') walk.splice(walk.indexOf(record.afterId!) + 1, 0, record.treeId);
+  records.push(...onTrunks(wood, trees, rng, uuid));
   return { stands, features, walk, records, plots };
+}
+
+/** What was noted on some of the tapped trunks, and the holes from before the book of some old ones. */
+function onTrunks(wood: readonly TrueTree[], trees: readonly BookTree[], rng: Rng, uuid: () => string): WorkRecord[] {
+  return wood.flatMap((tree, i): WorkRecord[] => {
+    if (STANDS[tree.stand]!.tappedSince === null || tree.dbhMm < 320 || i % 9 !== 3) return [];
+    const envelope = envelopeOf(trees[i]!.id, uuid);
+    const what = (['limb', 'seam', 'root', 'nail'] as const)[Math.floor(i / 9) % 4]!;
+    const noted: WorkRecord[] = [
+      {
+        ...envelope('2026-03-02'),
+        kind: 'trunkFeature',
+        what,
+        bearingDeg: Math.floor(360 * rng.uniform()),
+        heightMm: what === 'root' ? 620 : what === 'limb' ? 1480 : 1150,
+        note: ''
+      }
+    ];
+    if (tree.dbhMm > 420 && i % 18 === 3)
+      noted.push({
+        ...envelope('2026-03-02'),
+        kind: 'scars',
+        many: 3,
+        bearingDeg: 180,
+        spreadDeg: 30,
+        heightMm: null,
+        fromSeason: 1985,
+        toSeason: 1997,
+        bitMm: 11.1125,
+        depthMm: 50.8,
+        note: 'from before the book'
+      });
+    return noted;
+  });
 }
 
 /** A tree of the demo while its records are being made up. */
