@@ -102,6 +102,8 @@ export async function expectFits(page: Page): Promise<void> {
 /** Answers one look of the Identify sheet, whether it is the one asked for or has to be chosen first. */
 export async function look(page: Page, character: string, state: string): Promise<void> {
   const card = page.getByRole('button', { name: new RegExp(`^${state}`), includeHidden: false });
+  // The sheet may not stand there yet: asking at once would take that for another question.
+  await card.or(page.getByText('Look at something else')).first().waitFor();
   if (!(await card.isVisible())) {
     const other = page.getByRole('button', { name: new RegExp(`^${character}(: can’t tell)?$`) });
     if (!(await other.isVisible())) await page.getByText('Look at something else').click();
