@@ -20,19 +20,19 @@ const unsettled = (row) => row.verdict === 'lookAgain';
 /** @param {Row} row */
 const tapped = (row) => row.decidedTaps !== null && row.lastTappedSeason === 2026 && row.questions === 0;
 /** @typedef {{ tag: string, verdict: string | null, questions: number, decidedTaps: number | null, lastTappedSeason: number | null, species: string | null, mark: string | null, crownRadiiM: number[] | null }} Row */
-/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string, click?: string, until?: string }[]} */
+/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string, click?: string | RegExp, until?: string }[]} */
 const VIEWS = [
   { name: 'home', path: '' },
   { name: 'map', path: 'map' },
   { name: 'identify', path: 'identify', of: unsettled },
   { name: 'identify-all', path: 'identify/all' },
-  { name: 'practice', path: 'identify/practice' },
   { name: 'measure', path: 'measure', of: (row) => row.questions > 0 },
   { name: 'growth', path: 'measure/growth' },
   { name: 'count', path: 'count', of: tapped },
   { name: 'count-all', path: 'count/all' },
   { name: 'decades', path: 'count/decades', click: 'Look forty years ahead', until: 'decades-table' },
   { name: 'place', path: 'place', of: tapped, until: 'rotation' },
+  { name: 'round', path: 'place/round', click: /^Place the holes/, until: 'round' },
   { name: 'placings', path: 'place/habits', click: 'Live through fifty seasons', until: 'verdict' },
   { name: 'brown-wood', path: 'place/brown', click: 'Hold them against each other', until: 'calibrated' },
   { name: 'place-night', path: 'place', of: tapped, theme: 'night', until: 'rotation' },
@@ -83,6 +83,7 @@ await run(async () => {
       await page.waitForLoadState('networkidle');
       if (click) await page.getByRole('button', { name: click }).click();
       if (until) await page.getByTestId(until).waitFor({ state: 'attached', timeout: 120_000 });
+      await page.getByRole('progressbar').first().waitFor({ state: 'hidden', timeout: 120_000 });
       await page.waitForTimeout(600);
       await page.screenshot({ path: join(out, `${name}.png`) });
       say(`docs/screenshots/${name}.png`);

@@ -159,7 +159,8 @@ describe('round trip', () => {
               heightMm: h.height * 10,
               bitMm: 8,
               depthMm: 38,
-              predictedClear: null
+              predictedClear: null,
+              school: null
             }))
           ];
           const row: Tree = {

@@ -234,7 +234,14 @@ const recordDrawn = (n: number, treeId: string, authorId: string) => {
       })),
     fc
       .record({ bearingDeg: mm(0, 359.99), heightMm: mm(0, 5000), bitMm: mm(3, 25), depthMm: mm(5, 150) })
-      .map((drawn) => ({ ...base, ...drawn, kind: 'taphole' as const, season: 2000 + (n % 20), predictedClear: null })),
+      .map((drawn) => ({
+        ...base,
+        ...drawn,
+        kind: 'taphole' as const,
+        season: 2000 + (n % 20),
+        predictedClear: null,
+        school: null
+      })),
     fc
       .string({ maxLength: 500 })
       .map((reason) => ({ ...base, kind: 'mark' as const, purpose: 'keep' as const, reason }))

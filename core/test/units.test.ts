@@ -1,7 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { formatBasalAreaDensity, formatLength, parseTrunkLength, UnreadableLength } from '../src/units/index.ts';
+import {
+  formatBasalAreaDensity,
+  formatLength,
+  formatVolume,
+  parseTrunkLength,
+  UnreadableLength
+} from '../src/units/index.ts';
 
 describe('trunk lengths as people write them', () => {
   it.each([
@@ -73,5 +79,13 @@ describe('figures for people', () => {
   it('turns basal area per hectare into square feet per acre', () => {
     // Arbogast 1957 keeps 92 ft2/ac; 1 m2/ha = 4.356 ft2/ac (Avery & Burkhart, Forest Measurements).
     expect(formatBasalAreaDensity(92 / 4.356, 'inch')).toBe('92 ft²/ac');
+  });
+});
+
+describe('volumes', () => {
+  it('a US gallon is 231 cubic inches (NIST Handbook 44, appendix C)', () => {
+    expect(formatVolume((231 * 25.4 ** 3) / 1e6, 'inch')).toBe('1 gal');
+    expect(formatVolume(3785.411784, 'inch')).toBe('1,000 gal');
+    expect(formatVolume(1234.4, 'metric')).toBe('1,234 l');
   });
 });

@@ -32,7 +32,8 @@ const hole = (id: string, season: number, bearingDeg: number): Taphole => ({
   heightMm: 1000,
   bitMm: 7.9375,
   depthMm: 38.1,
-  predictedClear: null
+  predictedClear: null,
+  school: null
 });
 
 describe('drawings', () => {

@@ -14,6 +14,8 @@ import {
 } from '@baumkin/core';
 import { describe, expect, it } from 'vitest';
 
+import { roundState } from '../src/lib/place/roundHoles.ts';
+import { movedBy } from '../src/lib/place/sheetGeometry.ts';
 import { bandOf, modelOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
 import { corranHill } from '../src/lib/server/demo/corranHill.ts';
 
@@ -142,5 +144,40 @@ describe('what the sheet is computed from', () => {
     const unsure = trunk.holes.at(-1)!.unsure!;
     expect(unsure.buriedFromMm).toBeCloseTo(18 * state.growth.ringMm, 6);
     expect(unsure.buriedToMm).toBeCloseTo(37 * state.growth.ringMm, 6);
+  });
+});
+
+describe('a round: what was planned against what was drilled', () => {
+  const [a, b] = [
+    { bearingDeg: 355, heightMm: 700 },
+    { bearingDeg: 170, heightMm: 1400 }
+  ];
+
+  it('the planned hole that was drilled is done, whichever of them it was', () => {
+    expect(roundState([a, b], [], 200)).toEqual({ open: [a, b], done: [], offMm: null, elsewhere: [] });
+    const second = { bearingDeg: 172, heightMm: 1390 };
+    expect(roundState([a, b], [second], 200)).toMatchObject({ open: [a], done: [b], elsewhere: [] });
+    // Across north, 10 degrees of a radius of 200 mm are 35 mm.
+    const first = { bearingDeg: 5, heightMm: 700 };
+    expect(roundState([a, b], [first], 200).offMm).toBeCloseTo(34.9, 1);
+    expect(roundState([a, b], [second, first], 200).open).toEqual([]);
+  });
+
+  it('a hole far from all plans leaves them open, and two holes never take one plan', () => {
+    const far = { bearingDeg: 90, heightMm: 1000 };
+    expect(roundState([a, b], [far], 200)).toMatchObject({ open: [a, b], done: [], offMm: null, elsewhere: [far] });
+    const near = { bearingDeg: 350, heightMm: 700 };
+    const nearer = { bearingDeg: 354, heightMm: 700 };
+    expect(roundState([a], [near, nearer], 200)).toMatchObject({ done: [a], elsewhere: [near] });
+  });
+});
+
+describe('arrow keys on the bark', () => {
+  it('left is where bearings grow, shown lengths are what is moved', () => {
+    const at = { bearingDeg: 10, heightMm: 900 };
+    expect(movedBy('ArrowUp', at, 20, 200)).toEqual({ bearingDeg: 10, heightMm: 920 });
+    expect(movedBy('ArrowLeft', at, 20, 200)!.bearingDeg).toBeCloseTo(15.73, 2);
+    expect(movedBy('ArrowRight', at, 20, 200)!.bearingDeg).toBeCloseTo(4.27, 2);
+    expect(movedBy('Enter', at, 20, 200)).toBeNull();
   });
 });

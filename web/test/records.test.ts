@@ -42,6 +42,7 @@ const taphole = (more: Partial<Taphole> = {}): Taphole => ({
   bitMm: 7.9375,
   depthMm: 38.1,
   predictedClear: 0.97,
+  school: 'rotation',
   ...more
 });
 const as = (role: Role) => ({ id: bush.userId, role });

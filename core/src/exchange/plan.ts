@@ -319,7 +319,8 @@ function newHoles(
         heightMm: hole.heightMm,
         bitMm: hole.bitMm ?? settings.bitMm,
         depthMm: hole.depthMm ?? settings.depthMm,
-        predictedClear: null
+        predictedClear: null,
+        school: null
       }
     ];
   });

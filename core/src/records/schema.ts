@@ -187,7 +187,9 @@ export const tapholeSchema = z.object({
   /** depth in wood, mm */
   depthMm: z.number().min(5).max(150),
   /** chance of clear wood that was predicted when it was placed; null for holes that were not planned here */
-  predictedClear: z.number().min(0).max(1).nullable().default(null)
+  predictedClear: z.number().min(0).max(1).nullable().default(null),
+  /** the way of placing that it followed; null where nobody said */
+  school: z.enum(PLACING_IDS).nullable().default(null)
 });
 
 export const shavingsSchema = z.object({

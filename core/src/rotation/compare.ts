@@ -13,7 +13,9 @@ export function plannedFor(tree: HabitTree, model: ColumnModel, seasons: number,
     ringMm,
     practice: { depthMm, lowestMm, highestMm, spacingMm: 300 },
     kernel: kernelFor(bitMm, bitMm, model),
-    past,
+    past: past.map((hole) =>
+      hole.bitMm === undefined ? hole : { ...hole, kernel: kernelFor(hole.bitMm, bitMm, model) }
+    ),
     // Past its last season the plan has to look on, or its last holes would crowd.
     taps: Array.from({ length: Math.min(80, seasons + 25) }, () => taps),
     seed: 1,

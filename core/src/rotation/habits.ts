@@ -80,14 +80,14 @@ export class HiddenTrunk {
     this.leanDeg = rng.normal(0, model.grainSdDeg);
     this.#logSize = rng.normal(0, TREE_SIZE_SIGMA);
     for (const hole of tree.past ?? []) {
-      const landed = this.#truthOf(hole, hole.depthMm, tree.woodRadiusMm);
+      const landed = this.#truthOf(hole, hole.depthMm, tree.woodRadiusMm, hole.bitMm ?? tree.bitMm);
       this.#columns.push({ ...landed, season: -hole.buriedMm / tree.ringMm });
     }
   }
 
   /** Drills the holes of a season: none of them meets another of the same season. */
   drill(season: number, spots: readonly Spot[]): Drilled[] {
-    const landed = spots.map((spot) => this.#truthOf(spot, this.tree.depthMm, this.#radius(season)));
+    const landed = spots.map((spot) => this.#truthOf(spot, this.tree.depthMm, this.#radius(season), this.tree.bitMm));
     const drilled = landed.map(({ bearingDeg, column: { heightMm } }) => {
       const spot = { bearingDeg, heightMm };
       return { ...spot, season, lost: this.lostAt(season, spot) };
@@ -127,8 +127,12 @@ export class HiddenTrunk {
   }
 
   /** Where a hole really ends up, and the column that it will have. */
-  #truthOf({ bearingDeg, heightMm }: Spot, depthMm: number, radiusMm: number): { column: Column; bearingDeg: number } {
-    const { bitMm } = this.tree;
+  #truthOf(
+    { bearingDeg, heightMm }: Spot,
+    depthMm: number,
+    radiusMm: number,
+    bitMm: number
+  ): { column: Column; bearingDeg: number } {
     const hole = { season: 0, bearingDeg, heightMm, bitMm, depthMm, buriedMm: 0 };
     const { leftMm, upMm, ratio, halfWidthMm } = drawHole(hole, this.model, this.rng);
     return {

@@ -13,6 +13,8 @@ export interface PastHole extends Spot {
   /** wood laid over it by the first planned season, mm */
   readonly buriedMm: number;
   readonly depthMm: number;
+  /** bit that drilled it; the new holes' where it is not known */
+  readonly bitMm?: number;
   /** of its own bit and the new one, where that is not the plan's */
   readonly kernel?: LossKernel;
   /** below 1 for one of several places where a hole of unknown place may be */

@@ -10,3 +10,6 @@ export function sapToSyrup(sugarPct: number): number {
   if (!(sugarPct > 0)) throw new RangeError('Sap without sugar makes no syrup.');
   return JONES_RULE / sugarPct;
 }
+
+/** Litres of sap that one tap in clear wood yields in a season with buckets. Common practice: about ten gallons. */
+export const LITRES_A_TAP = 38;

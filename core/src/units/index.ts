@@ -1,3 +1,4 @@
 export * from './area.ts';
 export * from './length.ts';
 export * from './parse.ts';
+export * from './volume.ts';

@@ -3,6 +3,7 @@ import {
   formatBasalAreaDensity,
   formatGround,
   formatLength,
+  formatVolume,
   type LengthUnit,
   type LengthUse,
   type UnitSystem
@@ -49,6 +50,10 @@ class Preferences {
 
   basalAreaDensity(m2PerHa: number): string {
     return formatBasalAreaDensity(m2PerHa, this.units);
+  }
+
+  volume(litres: number): string {
+    return formatVolume(litres, this.units);
   }
 
   ground(ha: number): string {

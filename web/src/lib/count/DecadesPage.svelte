@@ -4,6 +4,7 @@
     ladderOf,
     ladderRule,
     LADDERS,
+    LITRES_A_TAP,
     MM_PER_INCH,
     sapToSyrup,
     tapsUnder,
@@ -12,13 +13,13 @@
     type TapPolicy,
     type TapTree
   } from '@baumkin/core';
-  import { proxy, wrap } from 'comlink';
   import { onDestroy } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
-  import type { DecadesWorker } from '$lib/workers/decades.worker.ts';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
   import { countable } from './suggestions.ts';
 
@@ -27,8 +28,6 @@
   const settings = $derived(bush.overview!.bush.settings);
   const YEARS = 40;
   const DRAWS = 30;
-  /** Litres that one tap yields in a season with buckets. Common practice: about ten gallons. */
-  const LITRES_A_TAP = 38;
   /** Sugar of sugar maple sap, per cent. Common practice: 2 to 2.5. */
   const SUGAR_PCT = 2.2;
 
@@ -67,14 +66,10 @@
 
   let trees = $state.raw<TapTree[] | null>(null);
   let answers = $state.raw<readonly [BushYear[], BushYear[]] | null>(null);
-  let done = $state<number | null>(null);
-  let stale = $state(true);
-  let worker: Worker | null = null;
-  onDestroy(() => worker?.terminate());
-  $effect(() => {
-    void [now, other];
-    stale = true;
-  });
+  let answered = $state('');
+  const stale = $derived(answered !== JSON.stringify([now, other]));
+  const long = new LongRun();
+  onDestroy(() => long.stop());
 
   async function gather(): Promise<TapTree[]> {
     const known = await bush.everything();
@@ -95,37 +90,15 @@
   }
 
   async function look(): Promise<void> {
-    stop();
-    done = 0;
-    trees ??= await gather();
-    worker = new Worker(new URL('../workers/decades.worker.ts', import.meta.url), { type: 'module' });
-    const remote = wrap<DecadesWorker>(worker);
+    const wished = $state.snapshot([now, other]) as [TapPolicy, TapPolicy];
     const options = { season: bush.season, years: YEARS, draws: DRAWS, seed: 1 };
-    const plain = $state.snapshot([now, other]) as [TapPolicy, TapPolicy];
-    const first = await remote.project(
-      trees,
-      plain[0],
-      options,
-      proxy((n: number) => told(n))
-    );
-    const second = await remote.project(
-      trees,
-      plain[1],
-      options,
-      proxy((n: number) => told(DRAWS + n))
-    );
-    answers = [first, second];
-    stale = false;
-    stop();
-  }
-
-  /** Word from the worker comes late: what arrives after the end is nothing to show. */
-  const told = (draws: number) => worker !== null && (done = draws / (2 * DRAWS));
-
-  function stop(): void {
-    worker?.terminate();
-    worker = null;
-    done = null;
+    const found = await long.run(async (remote, told) => {
+      trees ??= await gather();
+      return remote.project(trees, wished, options, told);
+    });
+    if (!found) return;
+    answers = found as [BushYear[], BushYear[]];
+    answered = JSON.stringify(wished);
   }
 
   const AT = [0, 10, 20, 39];
@@ -135,10 +108,6 @@
     const sap = taps.mean * LITRES_A_TAP * (1 - stained.mean);
     return { sap, syrup: sap / sapToSyrup(SUGAR_PCT) };
   }
-  const litres = (l: number) =>
-    preferences.units === 'metric'
-      ? `${Math.round(l).toLocaleString('en')} l`
-      : `${Math.round(l / 3.785411784).toLocaleString('en')} gal`;
 
   function chart(of: (year: BushYear) => { mean: number; low: number; high: number }, up: string, scale: number) {
     return ({ ink, amber }: Inks): ScatterPicture => {
@@ -242,12 +211,8 @@
         ><input type="checkbox" class="checkbox" bind:checked={restsWeak} /> weak trees rest</label
       >
     </div>
-    {#if done !== null}
-      <p role="status" class="flex items-center gap-3">
-        <progress class="progress w-40" value={done} max="1"></progress>
-        <button class="link" onclick={stop}>Stop</button>
-      </p>
-    {:else}
+    <LongRunStatus run={long} what="Forty years, many times over" />
+    {#if long.done === null}
       <button class="btn self-start btn-primary" onclick={look} disabled={!stale && answers !== null}
         >{answers === null ? 'Look forty years ahead' : 'Look again'}</button
       >
@@ -292,7 +257,7 @@
         >
         <tbody>
           {#each [['as now', answers[0]], ['with your changes', answers[1]]] as const as [name, years] (name)}
-            {#each [['taps', (y: BushYear) => String(Math.round(y.taps.mean))], ['taps that growth carries', (y: BushYear) => String(Math.round(y.carried.mean))], ['stained wood in the way', (y: BushYear) => pct(y.stained.mean)], ['sap', (y: BushYear) => litres(yields(y).sap)], ['syrup', (y: BushYear) => litres(yields(y).syrup)]] as const as [what, say], i (what)}
+            {#each [['taps', (y: BushYear) => String(Math.round(y.taps.mean))], ['taps that growth carries', (y: BushYear) => String(Math.round(y.carried.mean))], ['stained wood in the way', (y: BushYear) => pct(y.stained.mean)], ['sap', (y: BushYear) => preferences.volume(yields(y).sap)], ['syrup', (y: BushYear) => preferences.volume(yields(y).syrup)]] as const as [what, say], i (what)}
               <tr class="border-b {i === 4 ? 'border-base-content' : 'border-base-300/60'}">
                 <th class="py-1 font-normal"
                   >{#if i === 0}<b>{`${name}: `}</b>{/if}{what}</th
@@ -304,8 +269,8 @@
         </tbody>
       </table>
       <p class="aside">
-        Sap: {litres(LITRES_A_TAP)} a tap and season, less the stained share (common practice); syrup at {SUGAR_PCT} % sugar
-        by 86 divided by the sugar percentage.
+        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season, less the stained share (common practice); syrup at {SUGAR_PCT}
+        % sugar by 86 divided by the sugar percentage.
       </p>
     {:else}
       <p class="max-w-prose text-lg">

@@ -14,7 +14,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import FeatureGlyph from './FeatureGlyph.svelte';
-  import { sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
+  import { movedBy, sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
   import { woodInk } from './woodInk.ts';
 
   interface Spot {
@@ -141,16 +141,8 @@
       onzoom(zooming as 1 | -1);
       return;
     }
-    const stepMm = event.shiftKey ? 50 : 10;
-    const turn = (stepMm / task.trunk.woodRadiusMm) * (180 / Math.PI);
     const at = spot ?? { bearingDeg: 180, heightMm: (task.practice.lowestMm + task.practice.highestMm) / 2 };
-    const moves: Record<string, Spot> = {
-      ArrowLeft: { ...at, bearingDeg: at.bearingDeg + turn },
-      ArrowRight: { ...at, bearingDeg: at.bearingDeg - turn },
-      ArrowUp: { ...at, heightMm: at.heightMm + stepMm },
-      ArrowDown: { ...at, heightMm: at.heightMm - stepMm }
-    };
-    const next = moves[event.key];
+    const next = movedBy(event.key, at, event.shiftKey ? 50 : 10, task.trunk.woodRadiusMm);
     if (!next) return;
     event.preventDefault();
     ask(next);

@@ -2,6 +2,8 @@
   import {
     corrected,
     DEFAULT_COLUMNS,
+    LITRES_A_TAP,
+    placingById,
     stainedOf,
     trunkBefore,
     wilson,
@@ -17,22 +19,20 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { LongRun } from './longRun.svelte.ts';
-  import Progress from './Progress.svelte';
+  import { LongRun } from '$lib/workers/longRun.svelte.ts';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { trunkOf } from './task.ts';
 
   /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
   const bush = $derived(useBush());
   const settings = $derived(bush.overview!.bush.settings);
-  /** Litres that one tap yields in a season with buckets. Common practice: about ten gallons. */
-  const LITRES_A_TAP = 38;
 
   interface Logged extends LoggedHole {
     readonly season: number;
     readonly standId: string | null;
     readonly authorId: string;
-    /** was it placed by a sheet, or by eye? */
-    readonly planned: boolean;
+    /** the way of placing that it followed, as it was written down */
+    readonly placed: string;
     /** share of the path that was stained, as the shavings told it */
     readonly stained: number;
   }
@@ -59,7 +59,7 @@
             season,
             standId: tree.standId,
             authorId,
-            planned: hole.predictedClear !== null,
+            placed: hole.school ? placingById(hole.school).name : 'by eye, or not written down',
             stained: stainedOf(seen)
           }
         ];
@@ -79,9 +79,7 @@
           : by === 'stand'
             ? (bush.overview!.stands.find(({ id }) => id === hole.standId)?.name ?? 'no stand')
             : by === 'way'
-              ? hole.planned
-                ? 'from the sheet'
-                : 'by eye or pattern'
+              ? hole.placed
               : (people.find(({ id }) => id === hole.authorId)?.name ?? 'somebody');
       const group = (named[name] ??= { holes: [], expected: found ? 0 : null });
       group.holes.push(hole);
@@ -121,8 +119,6 @@
   }
 
   const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);
-  const litres = (l: number) =>
-    preferences.units === 'metric' ? `${Math.round(l)} l` : `${Math.round(l / 3.785411784)} gal`;
   const brownOf = (holes: readonly Logged[]) => holes.filter(({ seen }) => seen !== 'pale').length;
   const lostOf = (holes: readonly Logged[]) => holes.reduce((sum, { stained }) => sum + stained, 0) * LITRES_A_TAP;
   const factorWords = (factor: number) =>
@@ -147,7 +143,7 @@
   <p class="max-w-prose text-lg" data-testid="rate">
     Of {wet.length} holes whose shavings were looked at, <b>{brown} met brown wood: {pct(brown / wet.length)}</b> (9 in
     10:
-    {pct(from)} to {pct(to)}). That cost about {litres(lostOf(wet))} of sap.
+    {pct(from)} to {pct(to)}). That cost about {preferences.volume(lostOf(wet))} of sap.
     {logged.length > wet.length
       ? `${logged.length - wet.length} dry holes are left out: they have other causes too.`
       : ''}
@@ -184,19 +180,19 @@
               <td class="text-right tabular-nums">{holes.length}</td>
               <td class="text-right tabular-nums">{brownOf(holes)} ({pct(brownOf(holes) / holes.length)})</td>
               <td class="text-right tabular-nums">{expected === null ? '…' : expected.toFixed(1)}</td>
-              <td class="text-right tabular-nums">{litres(lostOf(holes))}</td>
+              <td class="text-right tabular-nums">{preferences.volume(lostOf(holes))}</td>
             </tr>
           {/each}
         </tbody>
       </table>
       <p class="aside mt-1">
-        Sap: {litres(LITRES_A_TAP)} a tap and season (common practice), less in proportion to the stain.
+        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season (common practice), less in proportion to the stain.
       </p>
     </section>
     <section aria-labelledby="calibration" class="flex flex-col gap-3">
       <h2 id="calibration">Did the sheets expect it?</h2>
-      {#if long.done !== null}
-        <Progress done={long.done} what="Judging every logged hole anew" onstop={() => long.stop()} />
+      <LongRunStatus run={long} what="Judging every logged hole anew" />
+      {#if long.done !== null}<p>This takes a moment.</p>
       {:else if !found}
         <p>
           Every logged hole is judged anew from the holes that were there before it, and what was expected is held

@@ -43,7 +43,7 @@
 
   type Spot = { bearingDeg: number; heightMm: number };
   let asked = $state.raw<Spot | null>(null);
-  let answer = $state.raw<SpotAnswer | null>(null);
+  let answer = $state.raw<(SpotAnswer & { readonly spot: Spot }) | null>(null);
   let chosen = $state(0);
   let zoom = $state(1);
   let coming = $state(0);
@@ -52,6 +52,8 @@
   const proposals = $derived(live.placement?.proposals ?? []);
   const spot = $derived<Spot | null>(asked ?? proposals[chosen] ?? null);
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
+  /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
+  const answered = $derived(asked === null || answer?.spot === asked);
   const plan = $derived(live.placement?.plan ?? []);
   const school = $derived(placingById(settings.school));
 
@@ -60,10 +62,11 @@
   $effect(() => {
     if (!spot || !placing) return;
     const mine = ++question;
+    const mineSpot = spot;
     void placeWorker()
       .ask(placing.task, { bearingDeg: spot.bearingDeg, heightMm: spot.heightMm })
       .then((found) => {
-        if (mine === question) answer = found;
+        if (mine === question) answer = { ...found, spot: mineSpot };
       });
   });
   function pick(index: number): void {
@@ -71,7 +74,7 @@
     chosen = index;
   }
   function readAloud(): void {
-    if (!words || !('speechSynthesis' in window)) return;
+    if (!words) return;
     window.speechSynthesis.cancel();
     window.speechSynthesis.speak(
       new SpeechSynthesisUtterance(`Tree ${row.tag}. ${words.sentence} ${words.bodyHeight}.`)
@@ -114,7 +117,7 @@
   });
 
   async function drilled(): Promise<void> {
-    if (!spot || !outlook) return;
+    if (!spot || !outlook || !answered) return;
     const hole = await bush.record(treeId, {
       kind: 'taphole',
       season: bush.season,
@@ -122,7 +125,9 @@
       heightMm: Math.round(spot.heightMm),
       bitMm: settings.bitMm,
       depthMm: settings.depthMm,
-      predictedClear: outlook.pClear
+      predictedClear: outlook.pClear,
+      // Whoever asks for another spot places it by eye, whatever the bush goes by.
+      school: asked === null ? settings.school : null
     });
     asked = null;
     chosen = 0;
@@ -339,7 +344,9 @@
       {#if spot && words}
         <div>
           <p class="font-slab text-[1.45rem] leading-snug font-semibold" data-testid="words">{words.sentence}</p>
-          <button class="btn float-right btn-ghost btn-sm" onclick={readAloud}><Volume2 size={16} /> Read aloud</button>
+          {#if 'speechSynthesis' in window}<button class="btn float-right btn-ghost btn-sm" onclick={readAloud}
+              ><Volume2 size={16} /> Read aloud</button
+            >{/if}
           <p class="mt-1">
             {words.bodyHeight[0]!.toUpperCase() + words.bodyHeight.slice(1)}{landmark ? `, ${words.compass}` : ''}.
           </p>
@@ -380,7 +387,7 @@
           </dl>
         {/if}
         {#if bush.mayRecord}
-          <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={drilled} disabled={!outlook}
+          <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={drilled} disabled={!outlook || !answered}
             >Drilled here</button
           >
         {/if}

@@ -17,8 +17,8 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
 
-  import { LongRun } from './longRun.svelte.ts';
-  import Progress from './Progress.svelte';
+  import { LongRun } from '$lib/workers/longRun.svelte.ts';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { bandOf, modelOf, trunkOf } from './task.ts';
 
   /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
@@ -40,7 +40,9 @@
     if (!row || !bush.hasLife(row.id)) return null;
     const state = bush.stateOf(row.id);
     const found = trunkOf(state, settings, bush.season);
-    return found && { row, state, trunk: found.trunk };
+    // Scars of unknown place and year would have to be guessed: they are left out.
+    const past = found?.trunk.holes.filter(({ unsure }) => !unsure) ?? [];
+    return found && { row, state, trunk: found.trunk, past };
   });
   $effect(() => {
     const id = page.url.searchParams.get('tree');
@@ -67,14 +69,8 @@
     const drilling = { bitMm, depthMm, ...bandOf(settings) };
     let tree: HabitTree;
     if (ofTree) {
-      const { trunk, state } = ofTree;
-      const past = trunk.holes.map(({ bearingDeg, heightMm, buriedMm, depthMm: deep }) => ({
-        bearingDeg,
-        heightMm,
-        buriedMm,
-        depthMm: deep
-      }));
-      const { woodRadiusMm } = trunk;
+      const { past, state } = ofTree;
+      const { woodRadiusMm } = ofTree.trunk;
       tree = { woodRadiusMm, ringMm: state.growth.ringMm, taps: state.decision?.taps || 1, past, ...drilling };
     } else if (typeof dbhMm === 'string') return;
     else tree = { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
@@ -164,7 +160,7 @@
           On <b>tree {ofTree.row.tag}</b>, {preferences.length(ofTree.row.dbhMm!, 'trunk')} thick, rings of {preferences.length(
             ofTree.state.growth.ringMm,
             'ring'
-          )}, with the {ofTree.trunk.holes.length} old holes that it has.
+          )}, with its {ofTree.past.length} known old holes.
           <a class="link" href="/bush/{bush.id}/place/habits">An invented tree instead</a>
         </p>
       {:else}
@@ -185,11 +181,7 @@
         >{/if}
     </form>
     {#if ofTree === null && typeof dbhMm === 'string'}<p role="alert" class="text-error">{dbhMm}</p>{/if}
-    {#if long.done !== null}<Progress
-        done={long.done}
-        what="Drilling {TREES} hidden trunks, season by season"
-        onstop={() => long.stop()}
-      />{/if}
+    <LongRunStatus run={long} what="Drilling {TREES} hidden trunks, season by season" />
     {#if lived && best && worst}
       <p class="max-w-prose text-lg" data-testid="verdict">
         {ofTree ? `On tree ${ofTree.row.tag}` : 'On such a tree'} “{placingById(best.id).name}” loses {pct(

@@ -15,8 +15,9 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { LongRun } from './longRun.svelte.ts';
-  import { sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import { LongRun } from '$lib/workers/longRun.svelte.ts';
+  import { movedBy, sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
 
   /** Ten seasons on a trunk whose stain nobody sees: an eye for the bark is trained before it costs sap. */
   type Spot = { bearingDeg: number; heightMm: number };
@@ -79,16 +80,9 @@
   }
   function onkeydown(event: KeyboardEvent): void {
     const at = aimed ?? { bearingDeg: 180, heightMm: (practice.tree.lowestMm + practice.tree.highestMm) / 2 };
-    const step = event.shiftKey ? 50 : 20;
-    const turn = (step / trunk.woodRadiusMm) * (180 / Math.PI);
-    const moves: Record<string, Spot> = {
-      ArrowLeft: { ...at, bearingDeg: at.bearingDeg + turn },
-      ArrowRight: { ...at, bearingDeg: at.bearingDeg - turn },
-      ArrowUp: { ...at, heightMm: at.heightMm + step },
-      ArrowDown: { ...at, heightMm: at.heightMm - step }
-    };
+    const next = movedBy(event.key, at, event.shiftKey ? 50 : 20, trunk.woodRadiusMm);
     if (event.key === 'Enter') drill();
-    else if (moves[event.key]) aim(moves[event.key]!);
+    else if (next) aim(next);
     else return;
     event.preventDefault();
   }
@@ -208,7 +202,7 @@
       <p class="text-lg" data-testid="practice-end">
         You lost <b>{pct(lost)}</b> of the sap to old wood. {verdict ?? ''}
       </p>
-      {#if others === null}<p role="status">Drilling the same trunk by other habits …</p>
+      {#if others === null}<LongRunStatus run={long} what="Drilling the same trunk by other habits" />
       {:else}
         <table class="w-full text-left">
           <thead class="sr-only"><tr><th>Who</th><th>Sap lost</th></tr></thead>

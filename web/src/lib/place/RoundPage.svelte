@@ -5,7 +5,7 @@
     minutesAHole,
     paintOf,
     speciesById,
-    wrapDegrees,
+    type Taphole,
     type TreeRow,
     type TreeState
   } from '@baumkin/core';
@@ -19,7 +19,8 @@
 
   import { chanceInWords } from './chance.ts';
   import { landmarkNear } from './landmark.ts';
-  import Progress from './Progress.svelte';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import { roundState, type RoundState } from './roundHoles.ts';
   import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
   import Sketch from './Sketch.svelte';
   import { placementOf, type TreePlacement } from './task.ts';
@@ -36,6 +37,11 @@
     readonly placing: TreePlacement;
     readonly taps: number;
     readonly left: number;
+    /** planned holes that are still to be drilled */
+    readonly open: readonly RoundHole[];
+    readonly off: RoundState<RoundHole, Taphole>;
+    /** drilled by eye where nothing was planned */
+    readonly elsewhere: number;
   }
   let states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
   onMount(async () => {
@@ -51,7 +57,11 @@
       const { taps } = state.decision;
       const left = Math.max(0, taps - state.holesThisSeason.length);
       const placing = placementOf(row.id, state, settings, bush.season, left);
-      return placing ? [{ row, state, placing, taps, left }] : [];
+      if (!placing) return [];
+      const planned = plan.holes.get(row.id) ?? [];
+      const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
+      const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ school }) => school === null).length : 0;
+      return [{ row, state, placing, taps, left, open: off.open.slice(0, left), off, elsewhere }];
     })
   );
   const undecided = $derived(
@@ -64,7 +74,7 @@
     lines.filter(
       (line) =>
         (standId === '' || line.row.standId === standId) &&
-        (only === 'all' || (only === 'left' ? line.left > 0 : offPlan(line) !== null))
+        (only === 'all' || (only === 'left' ? line.left > 0 : offPlan(line)))
     )
   );
   const toDrill = $derived(shown.reduce((sum, { left }) => sum + left, 0));
@@ -75,25 +85,17 @@
 
   function planAll(again: boolean): void {
     const wanted = again ? shown.filter(({ left }) => left > 0) : unplanned;
-    void plan.plan(wanted.map(({ row, placing }) => ({ treeId: row.id, task: placing.task })));
+    void plan.plan(wanted.map(({ row, placing, off }) => ({ treeId: row.id, task: placing.task, done: off.done })));
   }
 
-  /** A hole drilled farther than this from any planned one is off the plan, mm. A hand does not place it more exactly. */
+  /** A hole drilled farther than this from its planned place is off the plan, mm. A hand does not place it more exactly. */
   const OFF_MM = 40;
-  /** How far the farthest of this season's holes is from where it was planned; null where it is not, or nothing was. */
-  function offPlan({ row, state, placing }: Line): number | null {
-    const planned = plan.holes.get(row.id);
-    if (!planned || planned.length === 0 || state.holesThisSeason.length === 0) return null;
-    const away = (hole: { bearingDeg: number; heightMm: number }, to: RoundHole) =>
-      Math.hypot(
-        (wrapDegrees(hole.bearingDeg - to.bearingDeg) * Math.PI * placing.task.trunk.barkRadiusMm) / 180,
-        hole.heightMm - to.heightMm
-      );
-    const farthest = Math.max(...state.holesThisSeason.map((hole) => Math.min(...planned.map((to) => away(hole, to)))));
-    return farthest > OFF_MM ? farthest : null;
+  const offPlan = ({ off: { offMm }, elsewhere }: Line) => elsewhere > 0 || (offMm !== null && offMm > OFF_MM);
+  function wordsOn({ taps, left, off: { offMm }, elsewhere }: Line): string {
+    if (elsewhere > 0) return `${elsewhere} drilled elsewhere`;
+    if (offMm !== null && offMm > OFF_MM) return `${preferences.length(offMm, 'hand')} off plan`;
+    return left === 0 ? `${taps} drilled` : left < taps ? `${taps - left} of ${taps} drilled` : '';
   }
-  /** Holes still to drill, from the plan; those near a drilled one are done. */
-  const toDo = (line: Line): readonly RoundHole[] => (plan.holes.get(line.row.id) ?? []).slice(0, line.left);
   const said = ({ placing, state }: Line, hole: RoundHole) =>
     instruct(
       placing.task.trunk,
@@ -109,7 +111,7 @@
     await tick();
     window.print();
   }
-  const printed = $derived(shown.filter((line) => line.left > 0 && toDo(line).length > 0));
+  const printed = $derived(shown.filter((line) => line.left > 0 && line.open.length > 0));
   let pacing = $state(untrack(() => settings.minutesAHole));
   let problem = $state<string | null>(null);
 </script>
@@ -142,13 +144,12 @@
         <option value="left">still to drill</option>
         <option value="off">drilled off the plan</option>
       </select>
-      {#if plan.done !== null}
-        <Progress done={plan.done} what="Placing the holes" onstop={() => plan.stop()} />
-      {:else if unplanned.length > 0}
+      <LongRunStatus run={plan} what="Placing the holes" />
+      {#if plan.done === null && unplanned.length > 0}
         <button class="btn btn-primary btn-sm" onclick={() => planAll(false)}
           >Place the holes of {unplanned.length} {unplanned.length === 1 ? 'tree' : 'trees'}</button
         >
-      {:else if toDrill > 0}
+      {:else if plan.done === null && toDrill > 0}
         <button class="btn btn-sm" onclick={() => planAll(true)}>Place them anew</button>
       {/if}
       {#if printed.length > 0}
@@ -173,8 +174,7 @@
     <div class="mt-3" data-testid="round">
       <WindowedList items={shown} rowPx={46}>
         {#snippet line(item)}
-          {@const [hole] = toDo(item)}
-          {@const off = offPlan(item)}
+          {@const hole = item.open[0]}
           <div class="grid h-full grid-cols-[4rem_7rem_minmax(0,1fr)_8rem_7rem] items-center gap-x-3">
             <a class="link font-bold" href="/bush/{bush.id}/place/{item.row.id}">{item.row.tag}</a>
             <span class="truncate text-sm">{speciesOf(item.row)}</span>
@@ -182,21 +182,13 @@
               >{item.left === 0
                 ? ''
                 : hole
-                  ? said(item, hole).sentence + (item.left > 1 ? ` And ${item.left - 1} more.` : '')
+                  ? said(item, hole).sentence + (item.open.length > 1 ? ` And ${item.open.length - 1} more.` : '')
                   : plan.holes.has(item.row.id)
                     ? 'no room left'
                     : 'not placed yet'}</span
             >
-            <span class="text-sm">{hole ? chanceInWords(Math.min(...toDo(item).map((h) => h.pClear))) : ''}</span>
-            <span class="text-sm {off === null ? '' : 'font-semibold text-error'}"
-              >{off !== null
-                ? `${preferences.length(off, 'hand')} off plan`
-                : item.left === 0
-                  ? `${item.taps} drilled`
-                  : item.left < item.taps
-                    ? `${item.taps - item.left} of ${item.taps} drilled`
-                    : ''}</span
-            >
+            <span class="text-sm">{hole ? chanceInWords(Math.min(...item.open.map((h) => h.pClear))) : ''}</span>
+            <span class="text-sm {offPlan(item) ? 'font-semibold text-error' : ''}">{wordsOn(item)}</span>
           </div>
         {/snippet}
       </WindowedList>
@@ -224,10 +216,10 @@
                 'drill'
               )}
             </p>
-            {#each toDo(item) as hole, k (k)}
+            {#each item.open as hole, k (k)}
               {@const words = said(item, hole)}
               <p class="mt-2 font-slab text-lg leading-tight font-semibold">
-                {toDo(item).length > 1 ? `${k + 1}: ` : ''}{words.sentence}
+                {item.open.length > 1 ? `${k + 1}: ` : ''}{words.sentence}
               </p>
               <p class="text-sm">{words.bodyHeight}, {words.compass}; clear {chanceInWords(hole.pClear)}</p>
               <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
@@ -236,7 +228,7 @@
                   >{/each}
               </p>
             {/each}
-            <Sketch task={item.placing.task} holes={item.placing.holes} spots={toDo(item)} />
+            <Sketch task={item.placing.task} holes={item.placing.holes} spots={item.open} />
             <p class="mt-auto border-t border-black pt-1 text-[10px]">
               Both hands on the drill, firm footing, goggles. Local rules and trained people come first.
             </p>
@@ -259,7 +251,7 @@
     >
     <tbody>
       {#each printed as item (item.row.id)}
-        {#each toDo(item) as hole, k (k)}
+        {#each item.open as hole, k (k)}
           {@const words = said(item, hole)}
           <tr class="break-inside-avoid border-b border-black/40">
             <th class="py-1 pr-3 align-top">{item.row.tag}</th>

@@ -21,6 +21,8 @@ export class RoundPlan {
   readonly holes = new SvelteMap<string, readonly RoundHole[]>();
   /** 0 to 1 while it is being planned */
   done = $state<number | null>(null);
+  /** did a worker break off by a fault? */
+  failed = $state(false);
   readonly #key: string;
   readonly #bushId: string;
   #workers: Worker[] = [];
@@ -35,12 +37,18 @@ export class RoundPlan {
     for (const [treeId, holes] of (kept?.value ?? []) as [string, RoundHole[]][]) this.holes.set(treeId, holes);
   }
 
-  /** Plans these trees, several at a time. What was planned stays when it is stopped. */
-  async plan(trees: readonly { readonly treeId: string; readonly task: PlacementTask }[]): Promise<void> {
+  /**
+   * Plans these trees, several at a time. What was planned stays when it is stopped, and so do the places of holes that are
+   * drilled already (`done`).
+   */
+  async plan(
+    trees: readonly { readonly treeId: string; readonly task: PlacementTask; readonly done: readonly RoundHole[] }[]
+  ): Promise<void> {
     this.stop();
     const queue = [...trees];
     let ready = 0;
     this.done = 0;
+    this.failed = false;
     const many = Math.min(MOST_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
     this.#workers = Array.from(
       { length: many },
@@ -48,26 +56,29 @@ export class RoundPlan {
     );
     const mine = this.#workers;
     const stopped = new Promise<null>((resolve) => (this.#stopped = () => resolve(null)));
-    await Promise.all(
+    const work = Promise.all(
       mine.map(async (worker) => {
         const remote = wrap<PlaceWorker>(worker);
         for (let next = queue.shift(); next && this.#workers === mine; next = queue.shift()) {
-          const { treeId, task } = next;
+          const { treeId, task, done } = next;
           const placed: Placement | null = await Promise.race([remote.place({ ...task, ...ROUGH }), stopped]);
           if (!placed || this.#workers !== mine) return;
-          this.holes.set(
-            treeId,
-            placed.proposals.map(({ bearingDeg, heightMm, outlook }) => ({
-              bearingDeg,
-              heightMm,
-              pClear: outlook.pClear
-            }))
-          );
+          const fresh = placed.proposals.map(({ bearingDeg, heightMm, outlook }) => ({
+            bearingDeg,
+            heightMm,
+            pClear: outlook.pClear
+          }));
+          this.holes.set(treeId, [...done, ...fresh]);
           ready += 1;
           this.done = ready / trees.length;
         }
       })
     );
+    try {
+      await work;
+    } catch {
+      this.failed = true;
+    }
     await this.#keep();
     if (this.#workers === mine) this.stop();
   }

@@ -10,6 +10,19 @@ export interface SheetGeometry {
   readonly highestMm: number;
 }
 
+/** Where an arrow key moves a spot on the bark; null for other keys. Bearings grow to the left. */
+export function movedBy<T extends { readonly bearingDeg: number; readonly heightMm: number }>(
+  key: string,
+  spot: T,
+  stepMm: number,
+  woodRadiusMm: number
+): T | null {
+  const turn = (stepMm / woodRadiusMm) * (180 / Math.PI);
+  const [left, up] = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[key] ?? [0, 0];
+  if (left === 0 && up === 0) return null;
+  return { ...spot, bearingDeg: spot.bearingDeg + left! * turn, heightMm: spot.heightMm + up! * stepMm };
+}
+
 /** Bark shown beyond the band at either end, mm. */
 const BEYOND_MM = 90;
 

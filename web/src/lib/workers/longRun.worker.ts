@@ -2,11 +2,16 @@ import {
   calibrate,
   comparePlacings,
   othersOnPractice,
+  projectBush,
+  type BushYear,
   type Calibration,
   type ColumnModel,
   type HabitTree,
   type LivedPlacing,
-  type LoggedHole
+  type LoggedHole,
+  type ProjectionOptions,
+  type TapPolicy,
+  type TapTree
 } from '@baumkin/core';
 import { expose } from 'comlink';
 
@@ -23,7 +28,20 @@ const api = {
     comparePlacings(tree, model, { seasons, trees, seed: 1, onProgress: tell(told) })!,
   calibrate: (logged: readonly LoggedHole[], model: ColumnModel, told: Told): Calibration =>
     calibrate(logged, model, { onProgress: tell(told) })!,
-  othersOnPractice
+  othersOnPractice,
+  /** Several ways of tapping, one after the other, on the same trees. */
+  project: (
+    trees: readonly TapTree[],
+    policies: readonly TapPolicy[],
+    options: Omit<ProjectionOptions, 'onProgress'>,
+    told: Told
+  ): BushYear[][] =>
+    policies.map((policy, i) =>
+      projectBush(trees, policy, {
+        ...options,
+        onProgress: (draws) => tell(told)((i + draws / options.draws) / policies.length)
+      })!
+    )
 };
 export type LongRunWorker = typeof api;
 

@@ -236,7 +236,8 @@ export const WORK_TABLES: Readonly<
       heightMm: double(),
       bitMm: double(),
       depthMm: double(),
-      predictedClear: doubleOrNull()
+      predictedClear: doubleOrNull(),
+      school: { type: DataTypes.STRING(20), allowNull: true }
     })
   },
   shavings: {

@@ -464,7 +464,8 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord
         heightMm,
         bitMm,
         depthMm,
-        predictedClear: null
+        predictedClear: null,
+        school: sunny ? ('sunny' as const) : ('pattern' as const)
       };
       records.push(hole);
       // The hole is where it is, not quite where it was written down.

@@ -2,7 +2,7 @@ import { DataTypes, type QueryInterface } from 'sequelize';
 
 import { addColumnOnce, addIndexOnce } from './tools.ts';
 
-/** What stands on a trunk besides its holes, scars of unknown year, and the depth at which shavings turned brown. */
+/** What stands on a trunk besides its holes, scars of unknown year, the depth at which shavings turned brown, how a hole was placed. */
 export async function up(query: QueryInterface): Promise<void> {
   const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
@@ -43,4 +43,5 @@ export async function up(query: QueryInterface): Promise<void> {
     await addIndexOnce(query, table, ['correctsId'], { unique: true });
   }
   await addColumnOnce(query, 'shavings', 'brownFromMm', doubleOrNull());
+  await addColumnOnce(query, 'tapholes', 'school', { type: DataTypes.STRING(20), allowNull: true });
 }

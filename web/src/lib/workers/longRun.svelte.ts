@@ -1,27 +1,35 @@
 import { proxy, wrap, type Remote } from 'comlink';
 
-import type { LongRunWorker } from '$lib/workers/longRun.worker.ts';
+import type { LongRunWorker } from './longRun.worker.ts';
 
 /** One long computation at a time, with how far it is; stopping it ends its worker. */
 export class LongRun {
   /** 0 to 1 while it runs */
   done = $state<number | null>(null);
+  /** did the last one break off by a fault? */
+  failed = $state(false);
   #worker: Worker | null = null;
 
-  /** @returns null when it was stopped */
+  /** @returns null when it was stopped, or broke off */
   async run<T>(work: (remote: Remote<LongRunWorker>, told: (done: number) => void) => Promise<T>): Promise<T | null> {
     this.stop();
-    const worker = new Worker(new URL('../workers/longRun.worker.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('./longRun.worker.ts', import.meta.url), { type: 'module' });
     this.#worker = worker;
     this.done = 0;
+    this.failed = false;
     // Word from the worker comes late: what arrives after the end is nothing to show.
     const told = proxy((done: number) => {
       if (this.#worker === worker) this.done = done;
     });
     const stopped = new Promise<null>((resolve) => (this.#stopped = () => resolve(null)));
-    const answer = await Promise.race([work(wrap<LongRunWorker>(worker), told), stopped]);
-    if (this.#worker === worker) this.stop();
-    return answer;
+    try {
+      return await Promise.race([work(wrap<LongRunWorker>(worker), told), stopped]);
+    } catch {
+      this.failed = true;
+      return null;
+    } finally {
+      if (this.#worker === worker) this.stop();
+    }
   }
   #stopped: () => void = () => undefined;
 
