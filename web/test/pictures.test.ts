@@ -107,6 +107,9 @@ describe('the landmark', () => {
       bearingDeg: 10
     });
     expect(landmarkNear(placing([hole('a', 2027, 200)]), [], spot, 2027)!.name).toBe('this season’s orange mark');
+    // Round the trunk from the newest, an older mark that is near is easier to find; without any, compass and height.
+    const older = landmarkNear(placing([hole('a', 2026, 170), hole('b', 2025, 345)]), [], spot, 2027);
+    expect(older!.name).toBe('the 2025 green mark');
   });
 });
 

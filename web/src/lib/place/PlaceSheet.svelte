@@ -193,7 +193,7 @@
     class="grid gap-x-8 gap-y-5 max-lg:flex max-lg:flex-col lg:grid-cols-[max-content_minmax(20rem,30rem)]"
     bind:clientWidth={width}
   >
-    <section aria-label="Trunk" class="max-w-[37rem] max-lg:order-2">
+    <section aria-label="Trunk" class="min-w-0 max-lg:order-2">
       <BarkSheet
         task={placing.task}
         holes={placing.holes}

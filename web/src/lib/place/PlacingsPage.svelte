@@ -220,7 +220,9 @@
               <th class="py-1 font-[inherit]">{placingById(run.id).name}</th>
               <td class="text-right tabular-nums">{pct(run.lostBySeason[9]!)}</td>
               <td class="text-right tabular-nums">{pct(run.lostBySeason[24]!)}</td>
-              <td class="text-right tabular-nums">{pct(run.late)} ({pct(run.lateFrom)} to {pct(run.lateTo)})</td>
+              <td class="text-right tabular-nums"
+                >{pct(run.late)}{run.lateTo < 0.0005 ? '' : ` (${pct(run.lateFrom)} to ${pct(run.lateTo)})`}</td
+              >
             </tr>
           {/each}
         </tbody>

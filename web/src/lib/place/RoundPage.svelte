@@ -114,10 +114,12 @@
   const printed = $derived(shown.filter((line) => line.left > 0 && line.open.length > 0));
   let pacing = $state(untrack(() => settings.minutesAHole));
   let problem = $state<string | null>(null);
+  let width = $state(1000);
+  const narrow = $derived(width < 640);
 </script>
 
 <h1 class="sr-only">The tapping round</h1>
-<div class="print:hidden">
+<div class="print:hidden" bind:clientWidth={width}>
   <p class="max-w-prose text-lg">
     {#if states === null}Reading the book …
     {:else if lines.length === 0}No tree has a count for {bush.season} yet.
@@ -172,13 +174,17 @@
     {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
     <p class="aside mt-2">Careful beats fast: the hours are for knowing when to start.</p>
     <div class="mt-3" data-testid="round">
-      <WindowedList items={shown} rowPx={46}>
+      <WindowedList items={shown} rowPx={narrow ? 76 : 46}>
         {#snippet line(item)}
           {@const hole = item.open[0]}
-          <div class="grid h-full grid-cols-[4rem_7rem_minmax(0,1fr)_8rem_7rem] items-center gap-x-3">
+          <div
+            class="grid h-full items-center gap-x-3 {narrow
+              ? 'grid-cols-[3rem_minmax(0,1fr)_5rem]'
+              : 'grid-cols-[4rem_7rem_minmax(0,1fr)_8rem_8rem]'}"
+          >
             <a class="link font-bold" href="/bush/{bush.id}/place/{item.row.id}">{item.row.tag}</a>
-            <span class="truncate text-sm">{speciesOf(item.row)}</span>
-            <span class="truncate"
+            {#if !narrow}<span class="truncate text-sm">{speciesOf(item.row)}</span>{/if}
+            <span class={narrow ? 'line-clamp-3 text-sm leading-tight' : 'truncate'}
               >{item.left === 0
                 ? ''
                 : hole
@@ -187,7 +193,9 @@
                     ? 'no room left'
                     : 'not placed yet'}</span
             >
-            <span class="text-sm">{hole ? chanceInWords(Math.min(...item.open.map((h) => h.pClear))) : ''}</span>
+            {#if !narrow}<span class="text-sm"
+                >{hole ? chanceInWords(Math.min(...item.open.map((h) => h.pClear))) : ''}</span
+              >{/if}
             <span class="text-sm {offPlan(item) ? 'font-semibold text-error' : ''}">{wordsOn(item)}</span>
           </div>
         {/snippet}

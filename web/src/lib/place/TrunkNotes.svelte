@@ -71,7 +71,7 @@
       : `${record.many === 1 ? 'one old scar' : `about ${record.many} old holes`}${record.bearingDeg === null ? '' : `, ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
 </script>
 
-<div class="flex max-w-2xl flex-col gap-3">
+<div class="flex max-w-lg flex-col gap-3">
   {#if tree.trunkFeatures.length + tree.scars.length === 0}
     <p class="aside">
       Nothing is noted yet. Limbs, roots, seams and wounds keep holes away; a line tells what a drop line reaches; a

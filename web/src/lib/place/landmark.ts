@@ -8,12 +8,16 @@ interface Spot {
   readonly heightMm: number;
 }
 
-/** A tape is laid no farther than this from a mark, mm: beyond, compass and height say it better. */
+/** A tape is laid this far without a second hand, mm. From farther marks than this, a nearer one is easier to find. */
+const EASY_MM = 400;
+/** A tape is laid no farther than this, mm: beyond, compass and height say it better. */
 const FARTHEST_MM = 900;
+/** Paint of the last seasons can be told apart on the bark. */
+const SEASONS_TOLD = 3;
 
 /**
- * What to measure from: the newest paint mark; of several of one season, the one nearest to the spot. Where none is near,
- * the tag nail, a big root or limb.
+ * What to measure from: the newest paint mark; where that is round the trunk, the newest one that is near; where there is
+ * none, the tag nail, a big root or limb.
  */
 export function landmarkNear(
   { holes, task }: TreePlacement,
@@ -28,16 +32,22 @@ export function landmarkNear(
     );
   const nearest = <T extends Spot>(all: readonly T[]): T | undefined =>
     all.length > 0 ? all.reduce((a, b) => (away(b) < away(a) ? b : a)) : undefined;
-  const newest = Math.max(...holes.map((hole) => hole.season));
-  const marks = holes.filter((hole) => hole.season === newest);
-  const mark = nearest(marks);
+  const told = [...new Set(holes.map((hole) => hole.season))].sort((a, b) => b - a).slice(0, SEASONS_TOLD);
+  const marks = told.map((year) => nearest(holes.filter((hole) => hole.season === year))!);
   const feature = nearest(features.filter(({ what }) => what === 'nail' || what === 'root' || what === 'limb'));
-  if (mark && (away(mark) <= FARTHEST_MM || !feature || away(feature) >= away(mark))) {
-    const which = newest === season ? 'this season’s' : 'the newest';
-    const side = marks.length > 1 ? ` on the ${compassPoint(mark.bearingDeg)} side` : '';
-    return { name: `${which} ${paintOf(newest)} mark${side}`, bearingDeg: mark.bearingDeg, heightMm: mark.heightMm };
+  const mark = marks.find((each) => away(each) <= EASY_MM) ?? nearest(marks);
+  const near = mark && (away(mark) <= EASY_MM || !feature || away(feature) >= away(mark)) ? mark : null;
+  if (near && away(near) <= FARTHEST_MM) {
+    const which =
+      near.season === season ? 'this season’s' : near.season === told[0] ? 'the newest' : `the ${near.season}`;
+    const side =
+      holes.filter((hole) => hole.season === near.season).length > 1
+        ? ` on the ${compassPoint(near.bearingDeg)} side`
+        : '';
+    const { bearingDeg, heightMm } = near;
+    return { name: `${which} ${paintOf(near.season)} mark${side}`, bearingDeg, heightMm };
   }
-  if (!feature) return null;
+  if (!feature || away(feature) > FARTHEST_MM) return null;
   const name = FEATURE_WORDS[feature.what].replace(/^a /, 'the ');
   return { name, bearingDeg: feature.bearingDeg, heightMm: feature.heightMm };
 }

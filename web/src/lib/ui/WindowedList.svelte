@@ -14,11 +14,14 @@
     overscan: 12
   });
   $effect(() => {
-    const [count, page] = [items.length, list?.closest('main') ?? null];
+    const [count, page, px] = [items.length, list?.closest('main') ?? null, rowPx];
     const scrollMargin =
       list && page ? list.getBoundingClientRect().top - page.getBoundingClientRect().top + page.scrollTop : 0;
     // Setting its options changes the list's own store, which must not call for setting them again.
-    untrack(() => $virtual.setOptions({ count, getScrollElement: () => page, scrollMargin }));
+    untrack(() => {
+      $virtual.setOptions({ count, getScrollElement: () => page, scrollMargin, estimateSize: () => px });
+      $virtual.measure();
+    });
   });
 </script>
 
