@@ -16,8 +16,8 @@ const FARTHEST_MM = 900;
 const SEASONS_TOLD = 3;
 
 /**
- * What to measure from: the newest paint mark; where that is round the trunk, the newest one that is near; where there is
- * none, the tag nail, a big root or limb.
+ * What to measure from: the newest paint mark within easy reach of a tape; where there is none, the tag nail, a big root
+ * or limb if it is nearer than the nearest mark of the last seasons, else that mark.
  */
 export function landmarkNear(
   { holes, task }: TreePlacement,
