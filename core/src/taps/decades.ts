@@ -44,28 +44,45 @@ export function tapsUnder(
   return Number.isFinite(balance.restRhythmYears) ? Math.min(held, 1 / balance.restRhythmYears) : 0;
 }
 
+/** Old holes with the wood that has grown over them, mm. */
+export interface BuriedTaps {
+  readonly buriedMm: number;
+  readonly bitMm: number;
+  readonly depthMm: number;
+  readonly taps?: number;
+}
+
 /**
  * Share of a new hole's path that lies in stained wood, in the mean over the band, for holes placed without looking:
- * `1 - exp(-sum)`, where each old hole of age T adds `A(bit) / (pi DIB H)` times the share of the new path that its column
- * still crosses. Careful placing stays below it.
- * @param season of the new hole
+ * `1 - exp(-sum)`, where each old hole adds `A(bit) / (pi DIB H)` times the share of the new path that its column still
+ * crosses. Careful placing stays below it.
  */
-export function stainedShareIn(
-  season: number,
-  { dbhMm, ringMm, holes }: Pick<TapTree, 'dbhMm' | 'ringMm'> & { readonly holes: readonly DrilledTaps[] },
+export function stainedShareBehind(
+  dbhMm: number,
+  holes: Iterable<BuriedTaps>,
   { depthMm, bandMm }: Pick<TapPolicy, 'depthMm' | 'bandMm'>,
   model: ColumnModel = DEFAULT_COLUMNS
 ): number {
   const band = Math.PI * insideBark(dbhMm) * bandMm;
   const perBit = meanVolumeRatio(model) * (Math.PI / 4);
   let sum = 0;
-  for (const { season: drilled, bitMm, depthMm: deep, taps = 1 } of holes) {
-    if (drilled >= season) continue;
-    const buried = ringMm * (season - drilled);
-    const crossed = Math.max(0, Math.min(depthMm, buried + deep) - buried) / depthMm;
+  for (const { buriedMm, bitMm, depthMm: deep, taps = 1 } of holes) {
+    const crossed = Math.max(0, Math.min(depthMm, buriedMm + deep) - buriedMm) / depthMm;
     sum += (taps * perBit * bitMm ** 2 * crossed) / band;
   }
   return 1 - Math.exp(-sum);
+}
+
+/** The same for a trunk that grows evenly. @param season of the new hole */
+export function stainedShareIn(
+  season: number,
+  { dbhMm, ringMm, holes }: Pick<TapTree, 'dbhMm' | 'ringMm'> & { readonly holes: readonly DrilledTaps[] },
+  policy: Pick<TapPolicy, 'depthMm' | 'bandMm'>,
+  model: ColumnModel = DEFAULT_COLUMNS
+): number {
+  const before = holes.filter((hole) => hole.season < season);
+  const buried = before.map((hole) => ({ ...hole, buriedMm: ringMm * (season - hole.season) }));
+  return stainedShareBehind(dbhMm, buried, policy, model);
 }
 
 /** Holes of a season; fewer than one where a rest rhythm is spread over its years. */
@@ -156,7 +173,8 @@ export function projectBush(
   }));
 }
 
-function banded(values: readonly number[]): Banded {
+/** Mean and the band from the tenth to the ninetieth of a hundred. */
+export function banded(values: readonly number[]): Banded {
   const sorted = [...values].sort((a, b) => a - b);
   const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
   return { mean: values.reduce((sum, v) => sum + v, 0) / values.length, low: at(0.1), high: at(0.9) };

@@ -10,6 +10,7 @@ export function readRows(name: string): Record<string, string>[] {
   const [heading, ...lines] = readFileSync(new URL(name, import.meta.url), 'utf8')
     .trim()
     .split(/\r?\n/);
-  const columns = heading!.split(',');
-  return lines.map((line) => Object.fromEntries(line.split(',').map((cell, i) => [columns[i]!, cell])));
+  const cells = (line: string) => line.split(',').map((cell) => cell.replace(/^"(.*)"$/, '$1'));
+  const columns = cells(heading!);
+  return lines.map((line) => Object.fromEntries(cells(line).map((cell, i) => [columns[i]!, cell])));
 }

@@ -1,0 +1,189 @@
+import Flatbush from 'flatbush';
+import { Delaunay } from 'd3-delaunay';
+
+import { insideOutline, type Point } from '../stand/index.ts';
+
+/** A stem with its place, metres, and diameter, mm. */
+export interface Stem {
+  readonly dbhMm: number;
+  readonly eastM: number;
+  readonly northM: number;
+  /** stems of one base share it; a stem without it stands on its own */
+  readonly base?: string;
+}
+
+/** Who stands within reach of whom: the neighbours of stem i are `of[from[i]]` up to `of[from[i + 1]]`. */
+export interface Neighbours {
+  readonly from: Int32Array;
+  readonly of: Int32Array;
+  readonly distanceM: Float64Array;
+}
+
+/** Neighbours count up to here, metres. Working assumption; published studies take 6 to 10. */
+export const COMPETITION_RADIUS_M = 8;
+/** For growth, nobody stands nearer than this: two pencils on one spot are an error of the map, not a war. */
+export const LEAST_DISTANCE_M = 1;
+
+/** All pairs of stems within a radius, by a spatial index. Stems on the same spot are neighbours at distance 0. */
+export function neighbours(stems: readonly Stem[], radiusM = COMPETITION_RADIUS_M): Neighbours {
+  const from = new Int32Array(stems.length + 1);
+  const of: number[] = [];
+  const distanceM: number[] = [];
+  if (stems.length > 0) {
+    const index = new Flatbush(stems.length);
+    for (const { eastM, northM } of stems) index.add(eastM, northM);
+    index.finish();
+    stems.forEach(({ eastM, northM }, i) => {
+      for (const j of index.search(eastM - radiusM, northM - radiusM, eastM + radiusM, northM + radiusM)) {
+        if (j === i) continue;
+        const away = Math.hypot(stems[j]!.eastM - eastM, stems[j]!.northM - northM);
+        if (away > radiusM) continue;
+        of.push(j);
+        distanceM.push(away);
+      }
+      from[i + 1] = of.length;
+    });
+  }
+  return { from, of: Int32Array.from(of), distanceM: Float64Array.from(distanceM) };
+}
+
+/**
+ * Hegyi's index: the sum over neighbours of `(D_j / D_i) / distance` (Hegyi 1974), distances in metres.
+ * @param leastM distances below it count as it; 0 gives the index as published, infinite for two stems on one spot
+ */
+export function hegyi(stems: readonly Stem[], near: Neighbours, leastM = LEAST_DISTANCE_M): Float64Array {
+  return Float64Array.from(stems, ({ dbhMm }, i) => {
+    let sum = 0;
+    for (let k = near.from[i]!; k < near.from[i + 1]!; k++)
+      sum += stems[near.of[k]!]!.dbhMm / Math.max(leastM, near.distanceM[k]!);
+    return sum / dbhMm;
+  });
+}
+
+/** Basal area per hectare of all stems thicker than each, m2/ha. */
+export function basalAreaInLarger(dbhsMm: readonly number[], areaHa: number): number[] {
+  const order = dbhsMm.map((_, i) => i).sort((a, b) => dbhsMm[b]! - dbhsMm[a]!);
+  const larger = new Array<number>(dbhsMm.length);
+  let sum = 0;
+  for (let k = 0; k < order.length;) {
+    const dbh = dbhsMm[order[k]!]!;
+    const same = order.slice(k).findIndex((i) => dbhsMm[i]! !== dbh);
+    const end = same < 0 ? order.length : k + same;
+    for (let m = k; m < end; m++) larger[order[m]!] = sum / areaHa;
+    sum += (end - k) * (Math.PI / 4) * (dbh / 1000) ** 2;
+    k = end;
+  }
+  return larger;
+}
+
+/**
+ * Ground that is nearer to a stem than to any other, m2, within a box: its Voronoi cell. Of stems on one spot the first
+ * has it all.
+ * @param box west, south, east, north, metres
+ */
+export function growingSpace(
+  stems: readonly Pick<Stem, 'eastM' | 'northM'>[],
+  box: readonly [number, number, number, number]
+): Float64Array {
+  if (stems.length === 0) return new Float64Array();
+  const voronoi = Delaunay.from(
+    stems,
+    ({ eastM }) => eastM,
+    ({ northM }) => northM
+  ).voronoi([...box]);
+  return Float64Array.from(stems, (_, i) => {
+    const cell = voronoi.cellPolygon(i);
+    return cell ? ringArea(cell) : 0;
+  });
+}
+
+function ringArea(ring: readonly (readonly number[])[]): number {
+  let twice = 0;
+  for (let i = 1; i < ring.length; i++) twice += ring[i - 1]![0]! * ring[i]![1]! - ring[i]![0]! * ring[i - 1]![1]!;
+  return Math.abs(twice) / 2;
+}
+
+/** A tree never gets more than this many times its seen competition for what lies unmapped round it. */
+const MOST_CORRECTION = 3;
+/** Points by which a circle is looked through: rings of equal area, and angles. */
+const RINGS = 6;
+const ANGLES = 24;
+
+/**
+ * How much the competition of each stem is to be raised because part of its circle lies where nobody mapped: one over the
+ * circle's share within the outlines, as if it were as crowded out there (Ripley-like edge correction).
+ * @param outlines of what was mapped; without any, the hull of the stems
+ */
+export function edgeCorrection(
+  stems: readonly Stem[],
+  outlines: readonly (readonly Point[])[],
+  radiusM = COMPETITION_RADIUS_M
+): Float64Array {
+  const known = outlines.length > 0 ? outlines : hullOf(stems);
+  if (known.length === 0) return new Float64Array(stems.length).fill(1);
+  return Float64Array.from(stems, ({ eastM, northM }) => {
+    if (known.every((outline) => nearestEdge([eastM, northM], outline) >= radiusM)) return 1;
+    let within = 0;
+    for (let ring = 0; ring < RINGS; ring++)
+      for (let a = 0; a < ANGLES; a++) {
+        const r = radiusM * Math.sqrt((ring + 0.5) / RINGS);
+        const angle = (2 * Math.PI * (a + (ring % 2) / 2)) / ANGLES;
+        const at: Point = [eastM + r * Math.sin(angle), northM + r * Math.cos(angle)];
+        if (known.some((outline) => insideOutline(at, outline))) within += 1;
+      }
+    return Math.min(MOST_CORRECTION, (RINGS * ANGLES) / Math.max(1, within));
+  });
+}
+
+function hullOf(stems: readonly Stem[]): (readonly Point[])[] {
+  if (stems.length < 3) return [];
+  const hull = [
+    ...Delaunay.from(
+      stems,
+      (s) => s.eastM,
+      (s) => s.northM
+    ).hull
+  ].map((i): Point => [stems[i]!.eastM, stems[i]!.northM]);
+  return hull.length < 3 ? [] : [hull];
+}
+
+function nearestEdge([x, y]: Point, outline: readonly Point[]): number {
+  let least = Infinity;
+  outline.forEach(([bx, by], i) => {
+    const [ax, ay] = outline.at(i - 1)!;
+    const [dx, dy] = [bx - ax, by - ay];
+    const length2 = dx * dx + dy * dy;
+    const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
+    least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+  });
+  return least;
+}
+
+/**
+ * Stems of one base count as one: the diameter whose square is the sum of theirs, at their middle.
+ * @returns the units, and for each stem the index of its unit
+ */
+export function asUnits(stems: readonly Stem[]): { units: Stem[]; unitOf: Int32Array } {
+  const byBase = new Map<string, number>();
+  const members: number[][] = [];
+  const unitOf = Int32Array.from(stems, ({ base }, i) => {
+    const known = base === undefined ? undefined : byBase.get(base);
+    if (known !== undefined) {
+      members[known]!.push(i);
+      return known;
+    }
+    members.push([i]);
+    if (base !== undefined) byBase.set(base, members.length - 1);
+    return members.length - 1;
+  });
+  const units = members.map((list): Stem => {
+    const of = list.map((i) => stems[i]!);
+    const mean = (value: (stem: Stem) => number) => of.reduce((sum, stem) => sum + value(stem), 0) / of.length;
+    return {
+      dbhMm: Math.sqrt(of.reduce((sum, stem) => sum + stem.dbhMm ** 2, 0)),
+      eastM: mean((stem) => stem.eastM),
+      northM: mean((stem) => stem.northM)
+    };
+  });
+  return { units, unitOf };
+}

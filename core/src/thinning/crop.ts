@@ -1,0 +1,204 @@
+import { isMaple, speciesById, type SpeciesId } from '../identify/index.ts';
+import type { CrownClass } from '../measure/index.ts';
+import type { DefectKind, HazardKind } from '../taps/index.ts';
+import { vigourClass } from '../taps/index.ts';
+import type { Program, Solver } from './solver.ts';
+
+/** What the choice of crop trees asks of a tree. */
+export interface CropCandidate {
+  readonly id: string;
+  readonly species: SpeciesId | null;
+  /** is it known to be a maple? Its species may still be open */
+  readonly maple: boolean;
+  readonly dbhMm: number;
+  readonly eastM: number;
+  readonly northM: number;
+  readonly ringMm: number;
+  readonly diebackPct: number | null;
+  readonly crownClass: CrownClass | null;
+  readonly defects: readonly DefectKind[];
+  readonly hazards: readonly HazardKind[];
+}
+
+export interface CropScore {
+  /** 0 to 100 */
+  readonly score: number;
+  readonly parts: readonly { readonly says: string; readonly points: number; readonly most: number }[];
+  /** why it can be no crop tree, whatever its points; null where nothing bars it */
+  readonly barred: string | null;
+}
+
+/** Fewer points make no crop tree unless the steward pins it. */
+export const LEAST_CROP_SCORE = 45;
+
+const CLASS_POINTS: Readonly<Record<CrownClass, number>> = {
+  dominant: 20,
+  codominant: 18,
+  open: 14,
+  intermediate: 7,
+  suppressed: 0
+};
+const DEFECT_POINTS: Readonly<Record<DefectKind, number>> = {
+  seam: 6,
+  canker: 8,
+  hollow: 15,
+  split: 15,
+  wound: 5,
+  borers: 8,
+  swelling: 3
+};
+const BARRING: Partial<Record<HazardKind, string>> = {
+  deadTop: 'its top is dead',
+  hollowButt: 'its butt is hollow',
+  splitFork: 'its fork is split',
+  brokenTop: 'its top is broken'
+};
+
+/**
+ * How much a tree deserves to be favoured: sound, vigorous, well-crowned maple of a size that will answer. The weights are
+ * working assumptions; what they weigh is common practice.
+ */
+export function cropScore(tree: CropCandidate): CropScore {
+  const sweet = tree.species && isMaple(tree.species) ? speciesById(tree.species).sap : null;
+  const vigour = tree.diebackPct === null ? null : vigourClass(tree.diebackPct);
+  const lost = tree.defects.reduce((sum, kind) => sum + DEFECT_POINTS[kind], 0);
+  const parts = [
+    part(25, sweet === 'sweet' ? 25 : tree.maple ? 12 : 0, sweet === 'sweet' ? 'sweet maple' : 'other maple'),
+    part(
+      25,
+      vigour === null ? 15 : { healthy: 25, light: 14, moderate: 4, severe: 0, dead: 0 }[vigour],
+      vigour === null ? 'crown not looked at yet' : `${tree.diebackPct} % dieback`
+    ),
+    part(
+      20,
+      tree.crownClass ? CLASS_POINTS[tree.crownClass] : 12,
+      tree.crownClass ? `${tree.crownClass} crown` : 'crown class not noted'
+    ),
+    part(15, Math.max(0, 15 - lost), lost === 0 ? 'no defect noted' : 'defects of the trunk'),
+    // Young trees answer a release with most growth; very thick ones little.
+    part(10, tree.dbhMm < 100 ? 2 : tree.dbhMm < 180 ? 6 : tree.dbhMm <= 500 ? 10 : tree.dbhMm <= 650 ? 6 : 3, 'size'),
+    part(5, Math.min(5, (5 * tree.ringMm) / 1.8), 'growth')
+  ];
+  const hazard = tree.hazards.map((kind) => BARRING[kind]).find((why) => why !== undefined);
+  return {
+    score: Math.round(parts.reduce((sum, { points }) => sum + points, 0)),
+    parts,
+    barred: !tree.maple
+      ? 'it is not known to be a maple'
+      : vigour === 'dead' || vigour === 'severe'
+        ? `${tree.diebackPct} % of its crown has died back`
+        : (hazard ?? null)
+  };
+}
+
+function part(most: number, points: number, says: string) {
+  return { says, points: Math.round(10 * points) / 10, most };
+}
+
+export interface CropWish {
+  /** crop trees keep at least this distance, metres */
+  readonly spacingM: number;
+  /** chosen whatever their points or neighbours */
+  readonly pinned: ReadonlySet<string>;
+  readonly vetoed: ReadonlySet<string>;
+  readonly leastScore?: number;
+}
+
+/** A scored tree with its place. */
+export interface ScoredTree extends CropCandidate {
+  readonly score: CropScore;
+}
+
+/**
+ * The crop trees: of all sets that keep the spacing, the one with most points (a maximum-weight independent set, solved
+ * exactly). Two pinned trees may stand closer; nobody else may stand closer to them.
+ * @returns ids; the gap is what the solver could not prove
+ */
+export function chooseCropTrees(
+  trees: readonly ScoredTree[],
+  { spacingM, pinned, vetoed, leastScore = LEAST_CROP_SCORE }: CropWish,
+  solve: Solver
+): { ids: string[]; gap: number } {
+  const firm = trees.filter(({ id }) => pinned.has(id));
+  const apart = (a: ScoredTree, b: ScoredTree) => Math.hypot(a.eastM - b.eastM, a.northM - b.northM) >= spacingM;
+  const open = trees.filter(
+    (tree) =>
+      !pinned.has(tree.id) &&
+      !vetoed.has(tree.id) &&
+      tree.score.barred === null &&
+      tree.score.score >= leastScore &&
+      firm.every((other) => apart(tree, other))
+  );
+  const answer = solve(spacingProgram(open, spacingM, apart));
+  const chosen = open.filter((_, i) => answer.values![i]! > 0.5);
+  return { ids: [...firm, ...chosen].map(({ id }) => id), gap: answer.gap };
+}
+
+/**
+ * One row a pair that is too close would do; a square whose diagonal is the spacing holds one tree at the most, which says
+ * the same of many pairs at once and is the stronger for it.
+ */
+function spacingProgram(
+  open: readonly ScoredTree[],
+  spacingM: number,
+  apart: (a: ScoredTree, b: ScoredTree) => boolean
+): Program {
+  const rows: Program['rows'][number][] = [];
+  const said = new Set<number>();
+  const pair = (a: number, b: number) => Math.min(a, b) * open.length + Math.max(a, b);
+  const side = spacingM / Math.SQRT2 - 1e-9;
+  const byEast = open.map((_, i) => i).sort((a, b) => open[a]!.eastM - open[b]!.eastM);
+  byEast.forEach((i, at) => {
+    const { eastM: west, northM } = open[i]!;
+    const strip: number[] = [];
+    for (let k = at; k < byEast.length && open[byEast[k]!]!.eastM < west + side; k++) strip.push(byEast[k]!);
+    for (const j of strip) {
+      const south = open[j]!.northM;
+      if (south > northM || south <= northM - side) continue;
+      const clique = strip.filter((k) => open[k]!.northM >= south && open[k]!.northM < south + side);
+      if (clique.length < 2) continue;
+      rows.push({ lower: -Infinity, upper: 1, terms: clique.map((k) => [k, 1]) });
+      for (const a of clique) for (const b of clique) if (a !== b) said.add(pair(a, b));
+    }
+  });
+  byEast.forEach((i, at) => {
+    for (let k = at + 1; k < byEast.length && open[byEast[k]!]!.eastM < open[i]!.eastM + spacingM; k++) {
+      const j = byEast[k]!;
+      if (!said.has(pair(i, j)) && !apart(open[i]!, open[j]!))
+        rows.push({
+          lower: -Infinity,
+          upper: 1,
+          terms: [
+            [i, 1],
+            [j, 1]
+          ]
+        });
+    }
+  });
+  return { columns: open.map(({ score }) => ({ gain: score.score, lower: 0, upper: 1, whole: true })), rows };
+}
+
+/** Spacings that are tried, widest first, metres. */
+const SPACINGS_M = [12, 11, 10, 9, 8, 7, 6, 5] as const;
+
+/**
+ * The widest spacing that still gives the wished taps: wide spacing frees crowns, narrow spacing keeps taps.
+ * @param tapsOf taps that a crop tree carries
+ * @returns the last one tried where none gives as many
+ */
+export function spacingForTaps(
+  trees: readonly ScoredTree[],
+  wish: Omit<CropWish, 'spacingM'>,
+  wishedTaps: number,
+  tapsOf: (id: string) => number,
+  solve: Solver
+): { spacingM: number; ids: string[]; taps: number; enough: boolean } {
+  let last: { spacingM: number; ids: string[]; taps: number; enough: boolean } | null = null;
+  for (const spacingM of SPACINGS_M) {
+    const { ids } = chooseCropTrees(trees, { ...wish, spacingM }, solve);
+    const taps = ids.reduce((sum, id) => sum + tapsOf(id), 0);
+    last = { spacingM, ids, taps, enough: taps >= wishedTaps };
+    if (last.enough) break;
+  }
+  return last!;
+}

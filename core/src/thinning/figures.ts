@@ -1,0 +1,152 @@
+import type { SpeciesId } from '../identify/index.ts';
+import {
+  basalArea,
+  insideOutline,
+  quadraticMeanDiameter,
+  radiusOf,
+  reachToward,
+  standDensityIndex,
+  type Point,
+  type StandTree
+} from '../stand/index.ts';
+
+/** A stand's trees and ground. */
+export interface Ground {
+  readonly areaHa: number;
+  /** null where none was drawn: then crown cover is not known */
+  readonly outline: readonly Point[] | null;
+}
+
+export interface StandFigures {
+  readonly stems: number;
+  readonly stemsPerHa: number;
+  readonly basalAreaM2: number;
+  readonly basalAreaPerHa: number;
+  /** mm; NaN without trees */
+  readonly quadraticMeanMm: number;
+  readonly sdi: number;
+  /** share of the basal area by species, largest first; null stands for unsettled trees */
+  readonly species: readonly { readonly species: SpeciesId | null; readonly share: number }[];
+  /** share of the ground under crowns, each spot once; null without an outline */
+  readonly crownCover: number | null;
+}
+
+/** A tree of a stand for its figures. */
+export type FigureTree = StandTree;
+
+/** The figures of a stand as it would be with some of its trees gone. */
+export function standFigures(
+  trees: readonly FigureTree[],
+  { areaHa, outline }: Ground,
+  taken: ReadonlySet<string> = new Set(),
+  around: readonly FigureTree[] = []
+): StandFigures {
+  const left = trees.filter(({ id }) => !taken.has(id));
+  const dbhs = left.map(({ dbhMm }) => dbhMm);
+  const areas = new Map<SpeciesId | null, number>();
+  for (const { species, dbhMm } of left) areas.set(species, (areas.get(species) ?? 0) + basalArea(dbhMm));
+  const sum = [...areas.values()].reduce((a, b) => a + b, 0);
+  return {
+    stems: left.length,
+    stemsPerHa: left.length / areaHa,
+    basalAreaM2: sum,
+    basalAreaPerHa: sum / areaHa,
+    quadraticMeanMm: quadraticMeanDiameter(dbhs),
+    sdi: left.length === 0 ? 0 : standDensityIndex(left.length / areaHa, quadraticMeanDiameter(dbhs)),
+    species: [...areas].map(([species, area]) => ({ species, share: area / sum })).sort((a, b) => b.share - a.share),
+    crownCover: outline ? crownCover([...left, ...around.filter(({ id }) => !taken.has(id))], outline) : null
+  };
+}
+
+/** Breadth of the strips by which ground is looked over, metres. */
+const STRIP_M = 0.25;
+
+/**
+ * Share of the ground inside an outline that lies under crowns: their union, not their sum. Strips of a quarter of a
+ * metre, exact along each.
+ */
+export function crownCover(trees: readonly FigureTree[], outline: readonly Point[]): number {
+  const norths = outline.map(([, north]) => north);
+  let ground = 0;
+  let covered = 0;
+  const sorted = [...trees].sort((a, b) => a.northM - b.northM);
+  const widest = Math.max(0, ...trees.map(widestReach));
+  let first = 0;
+  for (let y = Math.min(...norths) + STRIP_M / 2; y < Math.max(...norths); y += STRIP_M) {
+    while (first < sorted.length && sorted[first]!.northM < y - widest) first += 1;
+    const under: [number, number][] = [];
+    for (let i = first; i < sorted.length && sorted[i]!.northM <= y + widest; i++) {
+      const span = crownSpan(sorted[i]!, y);
+      if (span) under.push(span);
+    }
+    const shade = merged(under);
+    for (const [from, to] of crossings(outline, y)) {
+      ground += to - from;
+      for (const [a, b] of shade) covered += Math.max(0, Math.min(b, to) - Math.max(a, from));
+    }
+  }
+  return ground > 0 ? covered / ground : 0;
+}
+
+function widestReach(tree: FigureTree): number {
+  return tree.crownRadiiM ? Math.max(...tree.crownRadiiM) : radiusOf(tree);
+}
+
+/** From where to where a crown covers a line that runs west to east. */
+function crownSpan(tree: FigureTree, northM: number): [number, number] | null {
+  const off = northM - tree.northM;
+  const r = radiusOf(tree);
+  const [north, east, south, west] = tree.crownRadiiM ?? [r, r, r, r];
+  const along = off >= 0 ? north : south;
+  if (Math.abs(off) >= along) return null;
+  const left = Math.sqrt(1 - (off / along) ** 2);
+  return [tree.eastM - west * left, tree.eastM + east * left];
+}
+
+function merged(spans: [number, number][]): [number, number][] {
+  spans.sort((a, b) => a[0] - b[0]);
+  const out: [number, number][] = [];
+  for (const span of spans) {
+    const last = out.at(-1);
+    if (last && span[0] <= last[1]) last[1] = Math.max(last[1], span[1]);
+    else out.push([...span]);
+  }
+  return out;
+}
+
+function crossings(outline: readonly Point[], y: number): [number, number][] {
+  const cuts: number[] = [];
+  outline.forEach(([bx, by], i) => {
+    const [ax, ay] = outline.at(i - 1)!;
+    if (ay > y !== by > y) cuts.push(ax + ((y - ay) / (by - ay)) * (bx - ax));
+  });
+  cuts.sort((a, b) => a - b);
+  const spans: [number, number][] = [];
+  for (let i = 0; i + 1 < cuts.length; i += 2) spans.push([cuts[i]!, cuts[i + 1]!]);
+  return spans;
+}
+
+/** A round patch of ground, metres. */
+export interface Disc {
+  readonly eastM: number;
+  readonly northM: number;
+  readonly radiusM: number;
+}
+
+/** Does a crown reach into a disc? */
+export function reachesInto(tree: FigureTree, disc: Disc): boolean {
+  const [de, dn] = [disc.eastM - tree.eastM, disc.northM - tree.northM];
+  const away = Math.hypot(de, dn);
+  const bearing = ((Math.atan2(de, dn) * 180) / Math.PI + 360) % 360;
+  return away < disc.radiusM + reachToward(tree, bearing);
+}
+
+/** Points of a net over a stand's ground, `stepM` apart. */
+export function netOver(outline: readonly Point[], stepM: number): Point[] {
+  const [easts, norths] = [outline.map(([e]) => e), outline.map(([, n]) => n)];
+  const points: Point[] = [];
+  for (let e = Math.min(...easts) + stepM / 2; e < Math.max(...easts); e += stepM)
+    for (let n = Math.min(...norths) + stepM / 2; n < Math.max(...norths); n += stepM)
+      if (insideOutline([e, n], outline)) points.push([e, n]);
+  return points;
+}

@@ -1,0 +1,247 @@
+import { seededRng } from '../random/index.ts';
+import { LITRES_A_TAP } from '../sap/index.ts';
+import { basalArea, radiusOf } from '../stand/index.ts';
+import {
+  banded,
+  BUSH_DRIFT_SD,
+  stainedShareBehind,
+  tapsUnder,
+  type Banded,
+  type BuriedTaps,
+  type TapPolicy
+} from '../taps/index.ts';
+import {
+  calibrateGrowth,
+  drawGrowth,
+  growStand,
+  prepareStand,
+  type Calibrated,
+  type GrowingGround,
+  type GrowingTree,
+  type GrownYear
+} from './growth.ts';
+
+/** A tree of the outlook: it grows, and some are tapped. */
+export interface OutlookTree extends GrowingTree {
+  /** a maple of a stand for syrup, that may be tapped */
+  readonly tappable: boolean;
+  readonly crop: boolean;
+  readonly conditionTaps: number;
+  /** holes in the trunk */
+  readonly holes: readonly { readonly season: number; readonly bitMm: number; readonly depthMm: number }[];
+  /** ring width to go by for the wood over old holes, mm */
+  readonly ringMm: number;
+}
+
+/** A stand in a year to come. */
+export interface StandYear {
+  readonly year: number;
+  readonly stems: number;
+  readonly basalAreaPerHa: number;
+  /** mean diameter of the crop trees that stand, mm; 0 without any */
+  readonly cropDbhMm: number;
+  /** mean ring of them, mm */
+  readonly cropRingMm: number;
+  /** mean crown radius of them by their diameters, metres */
+  readonly cropCrownM: number;
+  /** taps that growth, size and condition carry */
+  readonly taps: number;
+  /** share of a new hole's path in stained wood, placed without looking, by tap */
+  readonly stained: number;
+  /** litres of sap */
+  readonly sap: number;
+}
+
+const STAND_FIGURES = [
+  'stems',
+  'basalAreaPerHa',
+  'cropDbhMm',
+  'cropRingMm',
+  'cropCrownM',
+  'taps',
+  'stained',
+  'sap'
+] as const satisfies readonly (keyof StandYear)[];
+export type StandFigure = (typeof STAND_FIGURES)[number];
+export type BandedYear = { readonly year: number } & { readonly [K in StandFigure]: Banded };
+
+export interface OutlookOptions {
+  readonly season: number;
+  readonly years: number;
+  /** ids taken, by the year of the entry from now */
+  readonly entries: ReadonlyMap<number, ReadonlySet<string>>;
+  readonly policy: TapPolicy;
+  readonly draws: number;
+  readonly seed: number;
+  /** told after each draw, 0 to 1; false ends the work */
+  readonly onProgress?: (done: number) => boolean;
+}
+
+export interface Outlook {
+  readonly without: readonly BandedYear[];
+  readonly with: readonly BandedYear[];
+  /** how many years from now the thinned stand gives more sap for good, in the middle of the draws; null where not */
+  readonly overtakes: Banded | null;
+  /** share of the draws in which it does within the years */
+  readonly overtakesIn: number;
+  readonly calibrated: Pick<Calibrated, 'model' | 'used'>;
+}
+
+/**
+ * The stand with and without its entries, many times over: each draw takes the growth model and every tree's own factor
+ * anew within what the readings leave open, the same for both ways.
+ * @returns null where it was ended before its time
+ */
+export function standOutlook(
+  trees: readonly OutlookTree[],
+  ground: GrowingGround,
+  { season, years, entries, policy, draws, seed, onProgress }: OutlookOptions
+): Outlook | null {
+  const stand = prepareStand(trees, ground);
+  const calibrated = calibrateGrowth(trees, ground);
+  const rng = seededRng(seed);
+  const indexOf = new Map(trees.map(({ id }, i) => [id, i]));
+  const taken = new Map(
+    [...entries].map(([year, ids]) => [year, new Set([...ids].flatMap((id) => indexOf.get(id) ?? []))] as const)
+  );
+  const all = { without: [] as StandYear[][], with: [] as StandYear[][] };
+  const crossed: number[] = [];
+  for (let draw = 0; draw < draws; draw++) {
+    const world = draws === 1 ? { ...calibrated, drift: 0 } : drawGrowth(calibrated, rng, BUSH_DRIFT_SD);
+    const run = (at: ReadonlyMap<number, ReadonlySet<number>>) =>
+      lived(
+        trees,
+        ground.areaHa,
+        [...growStand(stand, world.model, { years, entries: at, drift: world.drift, own: world.own })],
+        policy,
+        season
+      );
+    const [left, thinned] = [run(new Map()), run(taken)];
+    all.without.push(left);
+    all.with.push(thinned);
+    const year = overtaking(left, thinned);
+    if (year !== null) crossed.push(year);
+    if (onProgress && !onProgress((draw + 1) / draws)) return null;
+  }
+  const bands = (runs: StandYear[][]): BandedYear[] =>
+    Array.from({ length: years + 1 }, (_, year) => ({
+      year,
+      ...(Object.fromEntries(
+        STAND_FIGURES.map((figure) => [figure, banded(runs.map((run) => run[year]![figure]))])
+      ) as { [K in StandFigure]: Banded })
+    }));
+  return {
+    without: bands(all.without),
+    with: bands(all.with),
+    overtakes: crossed.length > draws / 2 ? banded(crossed) : null,
+    overtakesIn: crossed.length / draws,
+    calibrated: { model: calibrated.model, used: calibrated.used }
+  };
+}
+
+/** The first year from which the thinned stand gives more sap in every year to come; null where it never does. */
+function overtaking(left: readonly StandYear[], thinned: readonly StandYear[]): number | null {
+  let year: number | null = null;
+  for (let y = left.length - 1; y >= 0 && thinned[y]!.sap > left[y]!.sap + 1e-9; y--) year = y;
+  return year;
+}
+
+/** What a grown stand bears, year by year, when it is tapped as the policy says. */
+function lived(
+  trees: readonly OutlookTree[],
+  areaHa: number,
+  grown: readonly GrownYear[],
+  policy: TapPolicy,
+  season: number
+): StandYear[] {
+  // Wood grown since today, by tree; holes of the past lie as deep as the rings to date have buried them.
+  const wood = new Float64Array(trees.length);
+  const holes = trees.map(({ holes: past, ringMm, tappable }): (BuriedTaps & { readonly woodMm: number })[] =>
+    tappable
+      ? past.map(({ season: drilled, bitMm, depthMm }) => ({
+          buriedMm: 0,
+          woodMm: -ringMm * (season - drilled),
+          bitMm,
+          depthMm,
+          taps: 1
+        }))
+      : []
+  );
+  return grown.map(({ year, dbhMm, alive, ringMm, young }): StandYear => {
+    const crop = { many: 0, dbh: 0, ring: 0, crown: 0 };
+    let [stems, area, taps, stained] = [0, 0, 0, 0];
+    trees.forEach((tree, i) => {
+      const stands = alive[i]!;
+      stems += stands;
+      area += stands * basalArea(dbhMm[i]!);
+      if (tree.crop) {
+        crop.many += stands;
+        crop.dbh += stands * dbhMm[i]!;
+        crop.ring += stands * ringMm[i]!;
+        crop.crown += stands * radiusOf({ dbhMm: dbhMm[i]!, species: tree.species, crownRadiiM: null });
+      }
+      if (tree.tappable && stands > 0.01) {
+        const set = tapsUnder(policy, {
+          dbhMm: dbhMm[i]!,
+          ringMm: ringMm[i]!,
+          ringSeMm: 0,
+          conditionTaps: tree.conditionTaps
+        });
+        if (set > 0) {
+          const own = holes[i]!;
+          const deepest = policy.depthMm;
+          const near = own
+            .map((hole) => ({ ...hole, buriedMm: wood[i]! - hole.woodMm }))
+            .filter(({ buriedMm }) => buriedMm < deepest);
+          taps += stands * set;
+          stained += stands * set * stainedShareBehind(dbhMm[i]!, near, policy);
+          // Buried for good: only what still lies in a bit's way is carried on.
+          holes[i] = [
+            ...near,
+            { buriedMm: 0, woodMm: wood[i]!, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set }
+          ];
+        }
+      }
+      wood[i] = wood[i]! + ringMm[i]!;
+    });
+    const youngStems = young.reduce((sum, { many }) => sum + many, 0);
+    const youngArea = young.reduce((sum, { dbhMm: d, many }) => sum + many * basalArea(d), 0);
+    const share = taps > 0 ? stained / taps : 0;
+    const mean = (value: number) => (crop.many > 0 ? value / crop.many : 0);
+    return {
+      year,
+      stems: stems + youngStems,
+      basalAreaPerHa: (area + youngArea) / areaHa,
+      cropDbhMm: mean(crop.dbh),
+      cropRingMm: mean(crop.ring),
+      cropCrownM: mean(crop.crown),
+      taps,
+      stained: share,
+      sap: taps * LITRES_A_TAP * (1 - share)
+    };
+  });
+}
+
+/**
+ * The stand as it will most likely be in so many years, for planning the next entry: trees that surely stand, with their
+ * diameters of then.
+ */
+export function standIn<T extends OutlookTree>(
+  trees: readonly T[],
+  ground: GrowingGround,
+  years: number,
+  entries: ReadonlyMap<number, ReadonlySet<string>>
+): T[] {
+  const indexOf = new Map(trees.map(({ id }, i) => [id, i]));
+  const taken = new Map(
+    [...entries].map(([year, ids]) => [year, new Set([...ids].flatMap((id) => indexOf.get(id) ?? []))] as const)
+  );
+  const { model, own } = calibrateGrowth(trees, ground);
+  const last = [...growStand(prepareStand(trees, ground), model, { years, entries: taken, own })].at(-1)!;
+  return trees.flatMap((tree, i) =>
+    last.alive[i]! < 0.5 ? [] : [{ ...tree, dbhMm: last.dbhMm[i]!, heightM: null, crownRadiiM: null }]
+  );
+}
+
+/** Years between entries. Common practice: about ten. */
+export const ENTRY_YEARS = 10;

@@ -1,0 +1,108 @@
+import type { CallbackEvent, Highs } from 'highs';
+
+/** A mixed-integer program to be maximised, in the field's usual form: columns with costs, rows with limits. */
+export interface Program {
+  readonly columns: readonly {
+    readonly gain: number;
+    readonly lower: number;
+    readonly upper: number;
+    readonly whole: boolean;
+  }[];
+  readonly rows: readonly {
+    readonly lower: number;
+    readonly upper: number;
+    /** column and coefficient */
+    readonly terms: readonly (readonly [number, number])[];
+  }[];
+}
+
+export interface Answer {
+  /** proven: within the asked gap; stopped: the best one found in the time; none: no answer keeps all limits */
+  readonly status: 'proven' | 'stopped' | 'none';
+  /** one value a column; null where there is no answer */
+  readonly values: Float64Array | null;
+  readonly gain: number;
+  /** no answer can gain more than this */
+  readonly bound: number;
+  /** (bound - gain) / |gain| */
+  readonly gap: number;
+}
+
+export interface SolveOptions {
+  /** relative gap at which to stop */
+  readonly gap?: number;
+  readonly seconds?: number;
+  /** told of each better answer as it is found */
+  readonly onBetter?: (better: {
+    readonly values: Float64Array;
+    readonly gain: number;
+    readonly bound: number;
+  }) => void;
+}
+
+export type Solver = (program: Program, options?: SolveOptions) => Answer;
+
+/** Gap at which a plan counts as the best one. */
+export const PROVEN_GAP = 0.001;
+
+/**
+ * The solver HiGHS, from its loaded runtime. It runs on the thread that calls it, until it is done; whoever wants to end
+ * it before ends that thread.
+ */
+export function highsSolver(highs: Highs): Solver {
+  const { callbackType, modelStatus, objectiveSense } = highs.constants;
+  return ({ columns, rows }, { gap = PROVEN_GAP, seconds = 60, onBetter } = {}) => {
+    const starts = new Int32Array(rows.length + 1);
+    const terms = rows.flatMap((row, i) => {
+      starts[i + 1] = starts[i]! + row.terms.length;
+      return row.terms;
+    });
+    const of = <T>(list: readonly T[], value: (each: T) => number) => Float64Array.from(list, value);
+    return highs.withModel(
+      {
+        numCols: columns.length,
+        numRows: rows.length,
+        sense: objectiveSense.maximize,
+        colCost: of(columns, ({ gain }) => gain),
+        colLower: of(columns, ({ lower }) => lower),
+        colUpper: of(columns, ({ upper }) => upper),
+        rowLower: of(rows, ({ lower }) => lower),
+        rowUpper: of(rows, ({ upper }) => upper),
+        matrix: {
+          format: 'csr',
+          numRows: rows.length,
+          numCols: columns.length,
+          starts,
+          indices: Int32Array.from(terms, ([column]) => column),
+          values: of(terms, ([, coefficient]) => coefficient)
+        },
+        integrality: Int32Array.from(columns, ({ whole }) => Number(whole))
+      },
+      (model): Answer => {
+        model.options.set({ output_flag: false, mip_rel_gap: gap, time_limit: seconds });
+        model.run(
+          onBetter && {
+            [callbackType.mipImprovingSolution]: ({ data }: CallbackEvent) => {
+              if (data.mip_solution)
+                onBetter({
+                  values: data.mip_solution,
+                  gain: data.objective_function_value ?? NaN,
+                  bound: data.mip_dual_bound ?? Infinity
+                });
+            }
+          }
+        );
+        const status = model.getModelStatus();
+        const found = status !== modelStatus.infeasible && Number.isFinite(Number(model.info.get('mip_gap')));
+        if (!found) return { status: 'none', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
+        return {
+          status: status === modelStatus.optimal ? 'proven' : 'stopped',
+          values: Float64Array.from(model.getSolution().colValue),
+          gain: model.getObjectiveValue(),
+          bound: Number(model.info.get('mip_dual_bound')),
+          gap: Number(model.info.get('mip_gap'))
+        };
+      }
+    );
+  };
+}

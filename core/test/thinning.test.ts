@@ -1,0 +1,440 @@
+import fc from 'fast-check';
+import loadHighs from 'highs';
+import { beforeAll, describe, expect, it } from 'vitest';
+
+import { seededRng } from '../src/random/index.ts';
+import { crownSides, openGrownCrownWidth, radiusOf, type StandTree } from '../src/stand/index.ts';
+import {
+  basalAreaInLarger,
+  bindingLimits,
+  chooseCropTrees,
+  cropScore,
+  crownCover,
+  DEFAULT_LIMITS,
+  edgeCorrection,
+  freeSides,
+  growingSpace,
+  hegyi,
+  highsSolver,
+  judgeChoice,
+  neighbours,
+  openingCovers,
+  planGreedilyByTree,
+  planThinning,
+  reachesInto,
+  sideStates,
+  spacingForTaps,
+  standFigures,
+  type PlanLimits,
+  type PlanStand,
+  type PlanTree,
+  type ScoredTree,
+  type Solver,
+  type Stem
+} from '../src/thinning/index.ts';
+import { MM_PER_FOOT } from '../src/units/index.ts';
+import { readTable } from './data/read.ts';
+
+let solve: Solver;
+beforeAll(async () => {
+  solve = highsSolver(await loadHighs());
+});
+
+/** Reference values made once with R 4: spatstat.data 3.0, spatstat.geom, spatstat.explore 3.0 and deldir. */
+describe.each([
+  { name: 'longleaf', column: 'dbh_cm', toMm: 10, box: [0, 0, 200, 200], radiusM: 10, mean: 2.65516, max: 19.79153 },
+  { name: 'spruces', column: 'dbh_m', toMm: 1000, box: [0, 0, 56, 38], radiusM: 6, mean: 1.562664, max: 3.58199 }
+] as const)('$name against R', ({ name, column, toMm, box, radiusM, mean, max }) => {
+  const stems = readTable(`${name}.csv`).map((row): Stem => ({
+    dbhMm: row[column]! * toMm,
+    eastM: row.x_m!,
+    northM: row.y_m!
+  }));
+  const oracle = readTable(`oracle_${name}.csv`);
+
+  it('Hegyi 1974, tree by tree', () => {
+    const near = neighbours(stems, radiusM);
+    const ours = hegyi(stems, near, 0);
+    ours.forEach((index, i) => {
+      expect(index).toBeCloseTo(oracle[i]!.hegyi!, 8);
+      expect(near.from[i + 1]! - near.from[i]!).toBe(oracle[i]!.n_nbrs);
+    });
+    expect(ours.reduce((a, b) => a + b, 0) / stems.length).toBeCloseTo(mean, 5);
+    expect(Math.max(...ours)).toBeCloseTo(max, 4);
+  });
+
+  it('basal area in larger trees', () => {
+    const areaHa = ((box[2] - box[0]) * (box[3] - box[1])) / 10_000;
+    const ours = basalAreaInLarger(
+      stems.map(({ dbhMm }) => dbhMm),
+      areaHa
+    );
+    ours.forEach((area, i) => expect(area).toBeCloseTo(oracle[i]!.bal_m2ha!, 6));
+  });
+
+  it('Voronoi areas', () => {
+    const ours = growingSpace(stems, box);
+    ours.forEach((area, i) => expect(Math.abs(area - oracle[i]!.voronoi_area!)).toBeLessThan(1e-4));
+    expect(ours.reduce((a, b) => a + b, 0)).toBeCloseTo((box[2] - box[0]) * (box[3] - box[1]), 6);
+  });
+});
+
+describe('competition', () => {
+  it('Hegyi worked by hand: 20 cm, with 30 cm at 3 m and 10 cm at 5 m: 0.6', () => {
+    const stems = [
+      { dbhMm: 200, eastM: 0, northM: 0 },
+      { dbhMm: 300, eastM: 3, northM: 0 },
+      { dbhMm: 100, eastM: 0, northM: 5 }
+    ];
+    expect(hegyi(stems, neighbours(stems, 8), 0)[0]).toBeCloseTo(0.6, 12);
+  });
+
+  it('a tree on the spot of another breaks nothing', () => {
+    const stems = [
+      { dbhMm: 200, eastM: 5, northM: 5 },
+      { dbhMm: 300, eastM: 5, northM: 5 },
+      { dbhMm: 300, eastM: 9, northM: 5 }
+    ];
+    expect([...hegyi(stems, neighbours(stems))].every(Number.isFinite)).toBe(true);
+    const space = growingSpace(stems, [0, 0, 10, 10]);
+    expect(space.reduce((a, b) => a + b, 0)).toBeCloseTo(100, 6);
+  });
+
+  it('at the middle of a straight edge half of the circle is seen; far inside all of it', () => {
+    const outline = [
+      [0, 0],
+      [100, 0],
+      [100, 100],
+      [0, 100]
+    ] as const;
+    const stems = [
+      { dbhMm: 200, eastM: 50, northM: 0 },
+      { dbhMm: 200, eastM: 50, northM: 50 },
+      { dbhMm: 200, eastM: 0, northM: 0 }
+    ];
+    const raised = edgeCorrection(stems, [outline]);
+    expect(raised[0]).toBeCloseTo(2, 0);
+    expect(raised[1]).toBe(1);
+    expect(raised[2]).toBe(3);
+  });
+});
+
+describe('crowns', () => {
+  const tree = (id: string, eastM: number, northM: number, dbhMm: number): StandTree => ({
+    id,
+    tag: id,
+    species: 'sugarMaple',
+    dbhMm,
+    eastM,
+    northM,
+    positionQuality: 'surveyed'
+  });
+  const square = [
+    [0, 0],
+    [40, 0],
+    [40, 40],
+    [0, 40]
+  ] as const;
+
+  it('open-grown crown width of sugar maple: 24.3 ft at 10 in, 40.3 ft at 20 in (Ek 1974; from memory)', () => {
+    expect(openGrownCrownWidth(254) / MM_PER_FOOT).toBeCloseTo(24.3, 1);
+    expect(openGrownCrownWidth(508) / MM_PER_FOOT).toBeCloseTo(40.3, 1);
+  });
+
+  it('cover is the union: two crowns that overlap by a known lens', () => {
+    const one = tree('a', 15, 20, 300);
+    const r = radiusOf(one);
+    const two = tree('b', 15 + r, 20, 300);
+    // Lens of two equal circles whose middles are a radius apart: r2 * (2 pi / 3 - sqrt(3) / 2).
+    const union = 2 * Math.PI * r * r - r * r * ((2 * Math.PI) / 3 - Math.sqrt(3) / 2);
+    expect(crownCover([one], square)).toBeCloseTo((Math.PI * r * r) / 1600, 3);
+    expect(crownCover([one, two], square)).toBeCloseTo(union / 1600, 3);
+  });
+
+  it('a crown measured in four directions covers quarters of ellipses', () => {
+    const lopsided = { ...tree('a', 20, 20, 300), crownRadiiM: [2, 4, 6, 3] as const };
+    const area = (Math.PI / 4) * (2 * 4 + 4 * 6 + 6 * 3 + 3 * 2);
+    expect(crownCover([lopsided], square)).toBeCloseTo(area / 1600, 3);
+  });
+
+  it('what somebody saw from below goes before the map; an unnamed neighbour cannot be taken', () => {
+    const crop = tree('crop', 20, 20, 300);
+    const east = tree('east', 24, 20, 300);
+    const card = {
+      north: 'blocked',
+      east: 'free',
+      south: null,
+      west: 'blocked',
+      blockers: [
+        { side: 'north', treeId: null, species: 'beech', dbhMm: 150, fate: 'take' },
+        { side: 'west', treeId: null, species: null, dbhMm: null, fate: 'stands' }
+      ]
+    } as const;
+    const mapped = sideStates(crop, [east], null);
+    expect(freeSides(mapped, new Set())).toBe(3);
+    expect(freeSides(mapped, new Set(['east']))).toBe(4);
+    const seen = sideStates(crop, [east], card);
+    expect(seen.map(({ seenBy }) => seenBy)).toEqual(['card', 'card', 'map', 'card']);
+    // North is freed by the card's own mark, west stays blocked, whatever is taken.
+    expect(freeSides(seen, new Set())).toBe(3);
+    expect(sideStates(null, [east], null).every(({ known }) => !known)).toBe(true);
+  });
+
+  it('figures of a stand count what is left', () => {
+    const trees = [tree('a', 5, 5, 200), tree('b', 20, 20, 400)];
+    const figures = standFigures(trees, { areaHa: 0.16, outline: square }, new Set(['a']));
+    expect(figures.stemsPerHa).toBeCloseTo(6.25);
+    expect(figures.quadraticMeanMm).toBe(400);
+    expect(figures.basalAreaPerHa).toBeCloseTo((Math.PI / 4) * 0.16 * 6.25);
+  });
+});
+
+/** A made-up stand; one of five trees is another species, some are crop trees. */
+function inventedStand(seed: number, many: number, sideM: number): PlanStand {
+  const rng = seededRng(seed);
+  const trees = Array.from({ length: many }, (_, i): PlanTree => {
+    const maple = rng.uniform() < 0.75;
+    const crop = maple && rng.uniform() < 0.35;
+    return {
+      tree: {
+        id: `t${i}`,
+        tag: `${i}`,
+        species: maple ? 'sugarMaple' : 'beech',
+        dbhMm: 120 + 380 * rng.uniform(),
+        eastM: sideM * rng.uniform(),
+        northM: sideM * rng.uniform(),
+        positionQuality: 'surveyed'
+      },
+      crop,
+      weight: crop ? 0.5 + 0.5 * rng.uniform() : 0,
+      hold: !crop && rng.uniform() < 0.1 ? 'den' : null,
+      must: !crop && rng.uniform() < 0.04,
+      taps: maple ? Math.floor(2 * rng.uniform()) : 0,
+      dying: rng.uniform() < 0.15 ? rng.uniform() : 0,
+      maple
+    };
+  });
+  const stand = trees.map(({ tree }) => tree);
+  return {
+    trees: trees.map((each) => (each.must ? { ...each, hold: null } : each)),
+    sides: new Map(trees.filter(({ crop }) => crop).map(({ tree }) => [tree.id, sideStates(tree, stand, null)])),
+    areaHa: sideM ** 2 / 10_000,
+    outline: [
+      [0, 0],
+      [sideM, 0],
+      [sideM, sideM],
+      [0, sideM]
+    ],
+    around: []
+  };
+}
+
+/** Every subset of the trees, judged by crowns themselves and not by the program's rows. */
+function bestByTrying(stand: PlanStand, limits: PlanLimits): number {
+  const loose = stand.trees
+    .filter(({ crop, hold, must }) => must || (!crop && hold === null))
+    .map(({ tree }) => tree.id);
+  let best = -Infinity;
+  for (let mask = 0; mask < 1 << loose.length; mask++) {
+    const taken = new Set(loose.filter((_, i) => mask & (1 << i)));
+    const judged = judgeChoice(stand, limits, taken);
+    if (judged.broken.length === 0) best = Math.max(best, judged.worth);
+  }
+  return best;
+}
+
+describe('the plan', () => {
+  const limits: PlanLimits = { ...DEFAULT_LIMITS, residualM2PerHa: 8, openingM: 12 };
+
+  it('is the best of all subsets on stands of up to 14 trees', () => {
+    let withPlan = 0;
+    for (let seed = 1; seed <= 25; seed++) {
+      const stand = inventedStand(seed, 8 + (seed % 7), 16);
+      const best = bestByTrying(stand, limits);
+      const plan = planThinning(stand, limits, solve, { gap: 0 });
+      if ('clash' in plan) {
+        expect(best).toBe(-Infinity);
+        continue;
+      }
+      withPlan += 1;
+      expect(plan.judgement.worth).toBeCloseTo(best, 6);
+      expect(plan.bound).toBeGreaterThanOrEqual(best - 1e-6);
+    }
+    expect(withPlan).toBeGreaterThan(15);
+  });
+
+  it('never breaks a limit, never takes what is to stay, and beats or equals a practised eye', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          seed: fc.integer({ min: 1, max: 1e6 }),
+          share: fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+          residualM2PerHa: fc.double({ min: 0, max: 20, noNaN: true }),
+          othersShare: fc.double({ min: 0, max: 0.3, noNaN: true }),
+          openingM: fc.option(fc.double({ min: 8, max: 20, noNaN: true })),
+          tapCost: fc.double({ min: 0, max: 40, noNaN: true })
+        }),
+        ({ seed, ...asked }) => {
+          const stand = inventedStand(seed, 40, 32);
+          const plan = planThinning(stand, asked, solve);
+          if ('clash' in plan) {
+            expect(plan.clash.length).toBeGreaterThan(0);
+            return;
+          }
+          expect(plan.judgement.broken).toEqual([]);
+          const taken = new Set(plan.taken.map(({ id }) => id));
+          for (const { tree, crop, hold, must } of stand.trees) {
+            if (crop || hold !== null) expect(taken.has(tree.id)).toBe(false);
+            if (must) expect(taken.has(tree.id)).toBe(true);
+          }
+          const byEye = judgeChoice(stand, asked, planGreedilyByTree(stand, asked));
+          if (byEye.broken.length === 0)
+            expect(plan.judgement.worth).toBeGreaterThanOrEqual(byEye.worth - 0.001 * Math.abs(byEye.worth) - 1e-6);
+        }
+      ),
+      { numRuns: 25 }
+    );
+  });
+
+  it('leaves no opening of the full width anywhere, not only on its own net', () => {
+    const stand = inventedStand(7, 90, 45);
+    const asked = { ...limits, residualM2PerHa: 0, share: 0.4, openingM: 11 };
+    const plan = planThinning(stand, asked, solve);
+    if ('clash' in plan) throw new Error('the limits clash');
+    const taken = new Set(plan.taken.map(({ id }) => id));
+    const all = stand.trees.map(({ tree }) => tree);
+    const rng = seededRng(3);
+    for (let i = 0; i < 20_000; i++) {
+      const disc = { eastM: 45 * rng.uniform(), northM: 45 * rng.uniform(), radiusM: asked.openingM / 2 };
+      const before = all.some((tree) => reachesInto(tree, disc));
+      const after = all.some((tree) => !taken.has(tree.id) && reachesInto(tree, disc));
+      // A gap that was there already may have grown by what its rim lost; a closed disc stays closed.
+      const inner = { ...disc, radiusM: disc.radiusM - (asked.openingM / 6) * Math.SQRT2 };
+      if (before && all.some((tree) => reachesInto(tree, inner))) expect(after).toBe(true);
+    }
+  });
+
+  it('names the limits that clash, and which one binds', () => {
+    const stand = inventedStand(11, 40, 32);
+    const clash = planThinning(stand, { ...limits, share: 0.3, residualM2PerHa: 500 }, solve);
+    expect(clash).toEqual({ clash: ['residual'] });
+    const heavy = stand.trees.map((each, i) => (i < 20 ? { ...each, crop: false, hold: null, must: true } : each));
+    const two = planThinning({ ...stand, trees: heavy }, { ...limits, residualM2PerHa: 0, openingM: null }, solve);
+    expect(two).toEqual({ clash: ['share', 'must'] });
+    const tight = { ...limits, share: 0.03, residualM2PerHa: 0, othersShare: 0, openingM: null };
+    const plan = planThinning({ ...stand, trees: stand.trees.map((t) => ({ ...t, must: false })) }, tight, solve);
+    if ('clash' in plan) throw new Error('the limits clash');
+    const free = { ...stand, trees: stand.trees.map((t) => ({ ...t, must: false })) };
+    expect(bindingLimits(free, tight, plan, solve).map(({ id }) => id)).toEqual(['share']);
+    expect(
+      bindingLimits(free, { ...tight, share: 1 }, planThinning(free, { ...tight, share: 1 }, solve) as never, solve)
+    ).toEqual([]);
+  });
+
+  it('says why of each tree', () => {
+    const stand = inventedStand(5, 40, 32);
+    const plan = planThinning(stand, { ...limits, residualM2PerHa: 0 }, solve);
+    if ('clash' in plan) throw new Error('the limits clash');
+    expect(plan.taken.length).toBeGreaterThan(2);
+    expect(plan.taken.every(({ reasons }) => reasons.length > 0)).toBe(true);
+    for (const { id, reasons } of plan.taken)
+      for (const reason of reasons)
+        if (reason.why === 'frees') {
+          const crop = stand.trees.find(({ tree }) => tree.id === reason.crop)!.tree;
+          const sides = crownSides(
+            crop,
+            stand.trees.map(({ tree }) => tree),
+            new Set()
+          );
+          expect(sides.competitors.some((c) => c.tree.id === id && c.side === reason.side)).toBe(true);
+        }
+  });
+
+  it('an opening that is there already is nobody’s fault', () => {
+    const stand = inventedStand(2, 3, 60);
+    const covers = openingCovers(stand, { openingM: 10 });
+    for (const { trees } of covers) expect(trees.length).toBeGreaterThan(0);
+  });
+});
+
+describe('crop trees', () => {
+  const sound = {
+    id: 'a',
+    species: 'sugarMaple',
+    maple: true,
+    dbhMm: 350,
+    eastM: 0,
+    northM: 0,
+    ringMm: 1.6,
+    diebackPct: 5,
+    crownClass: 'dominant',
+    defects: [],
+    hazards: []
+  } as const;
+
+  it('a sound dominant sugar maple has nearly all points; each fault costs some, some bar', () => {
+    const best = cropScore(sound);
+    expect(best.score).toBeGreaterThan(95);
+    expect(best.barred).toBeNull();
+    expect(cropScore({ ...sound, species: 'redMaple' }).score).toBeLessThan(best.score);
+    expect(cropScore({ ...sound, crownClass: 'suppressed' }).score).toBeLessThan(best.score);
+    expect(cropScore({ ...sound, defects: ['seam'] }).score).toBeLessThan(best.score);
+    expect(cropScore({ ...sound, hazards: ['hollowButt'] }).barred).not.toBeNull();
+    expect(cropScore({ ...sound, diebackPct: 60 }).barred).toContain('60');
+    expect(cropScore({ ...sound, species: 'whiteAsh', maple: false }).barred).not.toBeNull();
+    expect(best.score).toBe(Math.round(best.parts.reduce((sum, { points }) => sum + points, 0)));
+  });
+
+  const scored = (seed: number, many: number, sideM: number): ScoredTree[] => {
+    const rng = seededRng(seed);
+    return Array.from({ length: many }, (_, i) => {
+      const tree = {
+        ...sound,
+        id: `t${i}`,
+        eastM: sideM * rng.uniform(),
+        northM: sideM * rng.uniform(),
+        diebackPct: 5 * Math.floor(5 * rng.uniform()),
+        dbhMm: 120 + 400 * rng.uniform()
+      };
+      return { ...tree, score: cropScore(tree) };
+    });
+  };
+  const points = (trees: readonly ScoredTree[], ids: readonly string[]) =>
+    trees.filter(({ id }) => ids.includes(id)).reduce((sum, { score }) => sum + score.score, 0);
+
+  it('is the best of all subsets that keep the spacing, on 12 trees', () => {
+    for (let seed = 1; seed <= 12; seed++) {
+      const trees = scored(seed, 12, 25);
+      const chosen = chooseCropTrees(trees, { spacingM: 8, pinned: new Set(), vetoed: new Set() }, solve);
+      let best = 0;
+      for (let mask = 0; mask < 1 << trees.length; mask++) {
+        const set = trees.filter((_, i) => mask & (1 << i));
+        const apart = set.every((a, i) =>
+          set.slice(i + 1).every((b) => Math.hypot(a.eastM - b.eastM, a.northM - b.northM) >= 8)
+        );
+        if (apart && set.every(({ score }) => score.score >= 45))
+          best = Math.max(
+            best,
+            points(
+              set,
+              set.map(({ id }) => id)
+            )
+          );
+      }
+      expect(points(trees, chosen.ids)).toBe(best);
+    }
+  });
+
+  it('keeps what is pinned, leaves what is vetoed, and finds the widest spacing for the wished taps', () => {
+    const trees = scored(40, 120, 80);
+    const wish = { pinned: new Set(['t1', 't2']), vetoed: new Set(['t3']) };
+    const { ids } = chooseCropTrees(trees, { ...wish, spacingM: 9 }, solve);
+    expect(ids).toEqual(expect.arrayContaining(['t1', 't2']));
+    expect(ids).not.toContain('t3');
+    const few = spacingForTaps(trees, wish, 20, () => 1, solve);
+    const many = spacingForTaps(trees, wish, 60, () => 1, solve);
+    expect(few.enough && many.enough).toBe(true);
+    expect(few.spacingM).toBeGreaterThan(many.spacingM);
+    expect(spacingForTaps(trees, wish, 500, () => 1, solve).enough).toBe(false);
+  });
+});
