@@ -6,5 +6,5 @@ export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
   worker: { format: 'es' },
   server: { fs: { allow: ['..'] } },
-  optimizeDeps: { include: ['comlink', 'dexie', 'papaparse'] }
+  optimizeDeps: { include: ['comlink', 'dexie', 'papaparse'], exclude: ['highs'] }
 });

@@ -147,6 +147,7 @@ describe('stands and features', () => {
       [9, 0],
       [9, 9]
     ] as [number, number][],
+    note: '',
     ...change
   });
 

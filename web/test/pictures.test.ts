@@ -165,7 +165,7 @@ describe('words', () => {
       { ...envelope, kind: 'decision', season: 2026, taps: 0, suggested: 1, binding: 'size', reason: 'let it be' },
       hole('a', 2026, 180),
       { ...envelope, kind: 'shavings', tapholeId: 'a', seen: 'partly', brownShare: 0.25, brownFromMm: null },
-      { ...envelope, kind: 'mark', purpose: 'take', reason: 'crowds tree 4' }
+      { ...envelope, kind: 'mark', purpose: 'take', reason: 'crowds tree 4', reviewOn: null, leanDeg: null }
     ];
     const plain = { length: (mm: number) => String(Math.round(mm)) };
     expect(records.map((r) => inWords(r, plain))).toEqual([

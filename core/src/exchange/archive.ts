@@ -112,12 +112,24 @@ export function treesIn({ walk, records }: Pick<Archive, 'walk' | 'records'>): T
  * @param renamed gives the new id of an old one, always the same
  */
 export function underOtherIds(archive: Archive, renamed: (id: string) => string): Archive {
-  const pointers = ['id', 'treeId', 'standId', 'stemOf', 'afterId', 'correctsId', 'tapholeId'] as const;
-  const rename = <T extends WorkRecord | BushRecord>(record: T): T => {
-    const copy = { ...record } as Record<string, unknown>;
-    for (const key of pointers) if (typeof copy[key] === 'string') copy[key] = renamed(copy[key]);
-    return copy as T;
+  const pointers = new Set([
+    'id',
+    'treeId',
+    'standId',
+    'stemOf',
+    'afterId',
+    'correctsId',
+    'tapholeId',
+    'damaged',
+    'taken'
+  ]);
+  const under = (key: string, value: unknown): unknown => {
+    if (typeof value === 'string') return pointers.has(key) ? renamed(value) : value;
+    if (Array.isArray(value)) return value.map((each) => under(key, each));
+    if (value === null || typeof value !== 'object') return value;
+    return Object.fromEntries(Object.entries(value).map(([inner, each]) => [inner, under(inner, each)]));
   };
+  const rename = <T extends WorkRecord | BushRecord>(record: T): T => under('', record) as T;
   return {
     ...archive,
     stands: archive.stands.map((stand) => ({ ...stand, id: renamed(stand.id) })),

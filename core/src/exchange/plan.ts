@@ -170,7 +170,7 @@ function planStands(
   const changed: Stand[] = [];
   for (const stated of file.stands) {
     const there = all.findIndex((stand) => sameName(stand.name, stated.name));
-    const stand = standOf(stated, there < 0 ? makeId() : all[there]!.id, origin!);
+    const stand = standOf(stated, there < 0 ? null : all[there]!, makeId, origin!);
     if (there >= 0 && JSON.stringify(all[there]) === JSON.stringify(stand)) continue;
     if (there < 0) all.push(stand);
     else all[there] = stand;
@@ -185,7 +185,8 @@ function planStands(
       purpose: 'syrup',
       areaHa: null,
       wetness: null,
-      outline: null
+      outline: null,
+      note: ''
     };
     all.push(stand);
     changed.push(stand);
@@ -193,12 +194,25 @@ function planStands(
   return { all, changed };
 }
 
-function standOf({ name, purpose, wetness, outline }: StatedStand, id: string, origin: LatLon): Stand {
+function standOf(
+  { name, purpose, wetness, outline }: StatedStand,
+  before: Stand | null,
+  makeId: () => string,
+  origin: LatLon
+): Stand {
   const points = outline.map(([lon, lat]): [number, number] => {
     const { eastM, northM } = toLocalMetres(origin, { lat, lon });
     return [roundTo(eastM), roundTo(northM)];
   });
-  return { id, name: name.trim().slice(0, 80), purpose, areaHa: null, wetness, outline: points };
+  return {
+    id: before?.id ?? makeId(),
+    name: name.trim().slice(0, 80),
+    purpose,
+    areaHa: null,
+    wetness,
+    outline: points,
+    note: before?.note ?? ''
+  };
 }
 
 const roundTo = (metres: number) => Number(metres.toFixed(2));

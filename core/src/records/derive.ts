@@ -18,9 +18,14 @@ import {
   type SizeExpectation
 } from '../measure/index.ts';
 import type { CrownRadii } from '../stand/index.ts';
+import type { DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
+import type { MarkPurpose } from '../thinning/index.ts';
 import type {
   Assessment,
   BushRecord,
+  CropChoice,
+  CrownCardRecord,
+  Cut,
   Decision,
   Determination,
   Entry,
@@ -71,6 +76,11 @@ export interface TreeState {
   readonly scars: readonly Scars[];
   readonly lastTappedSeason: number | null;
   readonly mark: Mark | null;
+  readonly cropChoice: CropChoice | null;
+  /** what was last seen from under it */
+  readonly crownCard: CrownCardRecord | null;
+  /** how it came to its end; null while it stands */
+  readonly cut: Cut | null;
 }
 
 /**
@@ -125,7 +135,10 @@ export function deriveTree(
     trunkFeatures: of('trunkFeature'),
     scars: of('scars'),
     lastTappedSeason: before.length > 0 ? Math.max(...before) : null,
-    mark: of('mark').at(-1) ?? null
+    mark: of('mark').at(-1) ?? null,
+    cropChoice: of('cropChoice').at(-1) ?? null,
+    crownCard: of('crownCard').at(-1) ?? null,
+    cut: of('cut').at(-1) ?? null
   };
 }
 
@@ -218,7 +231,18 @@ export interface TreeRow extends Tree {
   readonly decidedTaps: number | null;
   readonly drilled: number;
   readonly lastTappedSeason: number | null;
-  readonly mark: Mark['purpose'] | null;
+  readonly mark: MarkPurpose | null;
+  readonly markReason: string;
+  readonly reviewOn: string | null;
+  readonly leanDeg: number | null;
+  /** the steward's word on it as a crop tree */
+  readonly crop: 'crop' | 'veto' | null;
+  readonly crownCard: CrownCardRecord | null;
+  readonly defects: readonly DefectKind[];
+  readonly hazards: readonly HazardKind[];
+  readonly wildlife: readonly WildlifeKind[];
+  /** the day it was felled or girdled, or fell; null while it stands */
+  readonly cutOn: string | null;
 }
 
 /** What a tree's entry and place say of it, for the line in the book. */
@@ -284,7 +308,16 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     decidedTaps: state.decision?.taps ?? null,
     drilled: state.holesThisSeason.length,
     lastTappedSeason: state.lastTappedSeason,
-    mark: state.mark && state.mark.purpose !== 'none' ? state.mark.purpose : null
+    mark: state.mark && state.mark.purpose !== 'none' ? state.mark.purpose : null,
+    markReason: state.mark?.reason ?? '',
+    reviewOn: state.mark?.reviewOn ?? null,
+    leanDeg: state.mark?.leanDeg ?? null,
+    crop: state.cropChoice && state.cropChoice.choice !== 'none' ? state.cropChoice.choice : null,
+    crownCard: state.crownCard,
+    defects: state.assessment?.defects.map(({ kind }) => kind) ?? [],
+    hazards: state.assessment?.hazards ?? [],
+    wildlife: state.assessment?.wildlife ?? [],
+    cutOn: state.cut?.on ?? null
   };
 }
 

@@ -12,6 +12,8 @@ export const REMEASURE_YEARS = 5;
  * Later stations ask only for trees that the earlier ones let through, so that nobody is sent to measure a beech.
  */
 export function isOutstanding(station: Station, row: TreeRow, today: string, forSyrup = true): boolean {
+  // Nobody is sent to a tree that stands no more.
+  if (row.cutOn !== null && row.cutOn !== undefined) return false;
   // Neighbours without a tag are in the book for the crowns that they press on. Nobody is sent to them.
   if (row.tagged === false && station !== 'thin') return false;
   const maple = knownMaple(row);
@@ -30,6 +32,10 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, for
     case 'place':
       return row.decidedTaps !== null && row.drilled < row.decidedTaps;
     case 'thin':
-      return row.mark === 'take';
+      return (
+        row.mark === 'take' ||
+        row.mark === 'girdle' ||
+        ((row.mark === 'watch' || row.mark === 'brace') && row.reviewOn !== null && row.reviewOn <= today)
+      );
   }
 }

@@ -11,7 +11,16 @@ import {
 } from '../identify/index.ts';
 import type { CrownClass, MeasureMethod } from '../measure/index.ts';
 import { PLACING_IDS } from '../rotation/index.ts';
-import type { PositionQuality, SiteFeatureKind } from '../stand/index.ts';
+import { SIDES, type PositionQuality, type SiteFeatureKind } from '../stand/index.ts';
+import {
+  DEFAULT_LIMITS,
+  DEFAULT_RATE,
+  MARK_PURPOSES,
+  SEEDLING_CLASSES,
+  SEEDLING_GROUPS,
+  type SeedlingClass,
+  type SeedlingGroup
+} from '../thinning/index.ts';
 import { DEFECT_KINDS, HAZARD_KINDS, LADDERS, WILDLIFE_KINDS, type LadderId } from '../taps/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, TRUNK_FEATURES } from '../trunk/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
@@ -36,7 +45,7 @@ export const verdictSchema = oneOf<Verdict>('settled', 'mapleOpen', 'lookAgain',
 export const ageClassSchema = z.enum(AGE_CLASSES);
 export const lookSeasonSchema = z.enum(LOOK_SEASONS);
 export const shavingsSeenSchema = oneOf('pale', 'partly', 'brown', 'dry');
-export const markPurposeSchema = oneOf('take', 'keep', 'none');
+export const markPurposeSchema = z.enum([...MARK_PURPOSES, 'none']);
 export const bindingSchema = oneOf('species', 'size', 'condition', 'growth', 'room');
 
 /** steward: everything; crew: records of work; viewer: looks. */
@@ -237,7 +246,55 @@ export const markSchema = z.object({
   ...envelope,
   kind: z.literal('mark'),
   purpose: markPurposeSchema,
+  reason: z.string().max(500).default(''),
+  /** when a tree that is watched or braced is to be looked at again */
+  reviewOn: z.iso.date().nullable().default(null),
+  /** where a tree leans, degrees; null where it stands straight or nobody said */
+  leanDeg: bearingDeg.nullable().default(null)
+});
+
+/** The steward's word on a tree as a crop tree: chosen, or never to be. */
+export const cropChoiceSchema = z.object({
+  ...envelope,
+  kind: z.literal('cropChoice'),
+  choice: oneOf('crop', 'veto', 'none'),
   reason: z.string().max(500).default('')
+});
+
+const sideSeenSchema = oneOf('free', 'blocked').nullable();
+
+/** What somebody saw from under a crop tree: each side of its crown, and what blocks it. */
+export const crownCardSchema = z.object({
+  ...envelope,
+  kind: z.literal('crownCard'),
+  north: sideSeenSchema,
+  east: sideSeenSchema,
+  south: sideSeenSchema,
+  west: sideSeenSchema,
+  blockers: z
+    .array(
+      z.object({
+        side: z.enum(SIDES),
+        treeId: z.uuid().nullable(),
+        species: speciesIdSchema.nullable(),
+        dbhMm: z.number().min(10).max(3000).nullable(),
+        fate: oneOf('stands', 'take', 'gone')
+      })
+    )
+    .max(24),
+  note
+});
+
+/** A tree that stands no more, or was girdled to die standing. */
+export const cutSchema = z.object({
+  ...envelope,
+  kind: z.literal('cut'),
+  what: oneOf('felled', 'girdled', 'fallen'),
+  /** who did it; nobody where it fell by itself */
+  by: z.string().trim().max(80).default(''),
+  /** kept trees that were hurt */
+  damaged: z.array(z.uuid()).max(20).default([]),
+  note
 });
 
 export const recordSchema = z.discriminatedUnion('kind', [
@@ -252,7 +309,10 @@ export const recordSchema = z.discriminatedUnion('kind', [
   shavingsSchema,
   trunkFeatureSchema,
   scarsSchema,
-  markSchema
+  markSchema,
+  cropChoiceSchema,
+  crownCardSchema,
+  cutSchema
 ]);
 
 /** A sample plot of a cruise: it belongs to the bush, not to one of its trees. */
@@ -274,8 +334,44 @@ export const plotSchema = z.object({
   note
 });
 
+const seedlingCounts = z.object(
+  Object.fromEntries(SEEDLING_CLASSES.map((each) => [each, z.number().int().min(0).max(10_000)])) as Record<
+    SeedlingClass,
+    z.ZodNumber
+  >
+);
+
+/** A small plot on which seedlings were counted. */
+export const seedlingsSchema = z.object({
+  ...dated,
+  kind: z.literal('seedlings'),
+  standId: z.uuid().nullable(),
+  name: z.string().trim().min(1).max(40),
+  radiusM: z.number().min(0.5).max(10),
+  counts: z.object(
+    Object.fromEntries(SEEDLING_GROUPS.map((group) => [group, seedlingCounts])) as Record<
+      SeedlingGroup,
+      typeof seedlingCounts
+    >
+  ),
+  /** share of the maples whose tips are bitten off; null where nobody looked */
+  browsed: z.number().min(0).max(1).nullable().default(null),
+  fenced: z.boolean().default(false),
+  note
+});
+
+/** A thinning that was thought out and kept, to be compared. */
+export const thinningPlanSchema = z.object({
+  ...dated,
+  kind: z.literal('thinningPlan'),
+  standId: z.uuid().nullable(),
+  name: z.string().trim().min(1).max(60),
+  taken: z.array(z.uuid()).max(5000),
+  note
+});
+
 /** Records of the bush as a whole. */
-export const bushRecordSchema = z.discriminatedUnion('kind', [plotSchema]);
+export const bushRecordSchema = z.discriminatedUnion('kind', [plotSchema, seedlingsSchema, thinningPlanSchema]);
 
 /** A record as it is kept: with who wrote it down, which the server sets and never takes from a client. */
 type Kept<T> = T & { readonly authorId?: string };
@@ -292,9 +388,14 @@ export type Shavings = Kept<z.infer<typeof shavingsSchema>>;
 export type TrunkFeature = Kept<z.infer<typeof trunkFeatureSchema>>;
 export type Scars = Kept<z.infer<typeof scarsSchema>>;
 export type Mark = Kept<z.infer<typeof markSchema>>;
+export type CropChoice = Kept<z.infer<typeof cropChoiceSchema>>;
+export type CrownCardRecord = Kept<z.infer<typeof crownCardSchema>>;
+export type Cut = Kept<z.infer<typeof cutSchema>>;
 export type WorkRecord = Kept<z.infer<typeof recordSchema>>;
 export type RecordKind = WorkRecord['kind'];
 export type PlotRecord = Kept<z.infer<typeof plotSchema>>;
+export type SeedlingsRecord = Kept<z.infer<typeof seedlingsSchema>>;
+export type ThinningPlanRecord = Kept<z.infer<typeof thinningPlanSchema>>;
 export type BushRecord = Kept<z.infer<typeof bushRecordSchema>>;
 export type BushRecordKind = BushRecord['kind'];
 
@@ -360,6 +461,20 @@ const settings = {
   positionFactor: z.number().min(0.2).max(5),
   /** minutes that a crew takes for a hole, walking and looking included */
   minutesAHole: z.number().min(1).max(60),
+  /** what one thinning may do: shares of basal area, m2/ha that stay, metres of an opening, the price of a tap */
+  removalShare: z.number().min(0.02).max(0.6),
+  residualM2PerHa: z.number().min(0).max(40),
+  othersShare: z.number().min(0).max(0.6),
+  openingM: z.number().min(6).max(60).nullable(),
+  tapCost: z.number().min(0).max(100),
+  /** crop trees stand at least so far apart, metres */
+  cropSpacingM: z.number().min(3).max(25),
+  /** work that gets done: stacked firewood and brush a day, m3, and days a month */
+  stackedM3ADay: z.number().min(0.1).max(50),
+  brushM3ADay: z.number().min(0.5).max(500),
+  daysAMonth: z.number().min(0.5).max(31),
+  /** what the trees to take are painted with */
+  markPaint: z.string().trim().min(1).max(60),
   clueTable: adjustmentsSchema
 };
 
@@ -385,6 +500,16 @@ export const bushSettingsSchema = z.object({
   columnFactor: settings.columnFactor.default(1),
   positionFactor: settings.positionFactor.default(1),
   minutesAHole: settings.minutesAHole.default(4),
+  removalShare: settings.removalShare.default(DEFAULT_LIMITS.share),
+  residualM2PerHa: settings.residualM2PerHa.default(DEFAULT_LIMITS.residualM2PerHa),
+  othersShare: settings.othersShare.default(DEFAULT_LIMITS.othersShare),
+  openingM: settings.openingM.default(DEFAULT_LIMITS.openingM),
+  tapCost: settings.tapCost.default(DEFAULT_LIMITS.tapCost),
+  cropSpacingM: settings.cropSpacingM.default(9),
+  stackedM3ADay: settings.stackedM3ADay.default(DEFAULT_RATE.stackedM3ADay),
+  brushM3ADay: settings.brushM3ADay.default(DEFAULT_RATE.brushM3ADay),
+  daysAMonth: settings.daysAMonth.default(4),
+  markPaint: settings.markPaint.default('a pale ring, a dot at the foot'),
   clueTable: settings.clueTable.default({})
 });
 export type BushSettings = z.infer<typeof bushSettingsSchema>;
@@ -412,7 +537,9 @@ export const standSchema = z.object({
   areaHa: z.number().positive().max(10_000).nullable(),
   wetness: wetnessSchema.nullable().default(null),
   /** outline, east and north in metres from the bush's origin; null where none was drawn */
-  outline: z.array(coursePoint).min(3).max(2000).nullable().default(null)
+  outline: z.array(coursePoint).min(3).max(2000).nullable().default(null),
+  /** what it is managed for, in the steward's words */
+  note
 });
 export type Stand = z.infer<typeof standSchema>;
 

@@ -18,8 +18,6 @@ export function stemVolume(dbhMm: number, heightM: number): number {
 const BRANCH_SHARE = 0.2;
 /** Solid wood in a stacked cubic metre. Common practice: six to seven tenths. */
 export const SOLID_SHARE = 0.65;
-/** A cord is 128 cubic feet, stacked. */
-export const M3_PER_CORD = 128 * M3_PER_FT3;
 /** Brush lies this deep where a crown lay, when it is piled: m3 a square metre of crown. Working assumption. */
 const BRUSH_M3_PER_M2 = 0.12;
 

@@ -232,6 +232,8 @@ export interface GrownYear {
   readonly dbhMm: Float64Array;
   readonly alive: Float64Array;
   readonly ringMm: Float64Array;
+  /** competition as the tree feels it, the mean of its last seasons */
+  readonly felt: Float64Array;
   /** stems that came up since, by diameter, mm, and how many */
   readonly young: readonly { readonly dbhMm: number; readonly many: number }[];
   readonly relativeDensity: number;
@@ -316,18 +318,26 @@ export function* growStand(
     const relative = density();
     pastDensity[year % RESPONSE_SEASONS] = relative;
     const felt = pastDensity.reduce((a, b) => a + b, 0) / RESPONSE_SEASONS;
-    const ringMm = Float64Array.from(trees, ({ species }, i) => {
-      const pressed = past.reduce((sum, season) => sum + season[i]!, 0) / RESPONSE_SEASONS;
-      return ringWith(moved, species, pressed, felt, own?.[i] ?? 1);
-    });
-    yield { year, dbhMm: dbhMm.slice(), alive: alive.slice(), ringMm, young: [...young], relativeDensity: relative };
+    const pressed = now.map((_, i) => past.reduce((sum, season) => sum + season[i]!, 0) / RESPONSE_SEASONS);
+    const ringMm = Float64Array.from(trees, ({ species }, i) =>
+      ringWith(moved, species, pressed[i]!, felt, own?.[i] ?? 1)
+    );
+    yield {
+      year,
+      dbhMm: dbhMm.slice(),
+      alive: alive.slice(),
+      ringMm,
+      felt: pressed,
+      young: [...young],
+      relativeDensity: relative
+    };
     const mean = meanOf(now, alive);
     const crowded = relative > CROWDED ? 1 - CROWDED / relative : 0;
     for (let i = 0; i < n; i++) {
       dbhMm[i] = dbhMm[i]! + 2 * ringMm[i]!;
       // Those that are pressed most die first where room runs out.
-      const pressed = mean > 0 ? now[i]! / mean : 1;
-      alive[i] = alive[i]! * (1 - deaths[i]!) * Math.exp(-crowded * pressed);
+      const share = mean > 0 ? now[i]! / mean : 1;
+      alive[i] = alive[i]! * (1 - deaths[i]!) * Math.exp(-crowded * share);
     }
     const grows = 2 * ringWith(moved, 'sugarMaple', YOUNG_COMPETITION * mean, felt);
     young = young.map(({ dbhMm: d, many }) => ({ dbhMm: d + grows, many: many * (1 - 0.01) * (1 - crowded) }));

@@ -8,4 +8,5 @@ export * from './marking.ts';
 export * from './outlook.ts';
 export * from './plan.ts';
 export * from './regeneration.ts';
+export * from './schedule.ts';
 export * from './solver.ts';

@@ -1,5 +1,6 @@
+import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { seededRng } from '../random/index.ts';
-import { LITRES_A_TAP } from '../sap/index.ts';
+import { LITRES_A_TAP, sapToSyrup } from '../sap/index.ts';
 import { basalArea, radiusOf } from '../stand/index.ts';
 import {
   banded,
@@ -50,6 +51,8 @@ export interface StandYear {
   readonly stained: number;
   /** litres of sap */
   readonly sap: number;
+  /** litres of syrup: freer crowns make sweeter sap */
+  readonly syrup: number;
 }
 
 const STAND_FIGURES = [
@@ -60,7 +63,8 @@ const STAND_FIGURES = [
   'cropCrownM',
   'taps',
   'stained',
-  'sap'
+  'sap',
+  'syrup'
 ] as const satisfies readonly (keyof StandYear)[];
 export type StandFigure = (typeof STAND_FIGURES)[number];
 export type BandedYear = { readonly year: number } & { readonly [K in StandFigure]: Banded };
@@ -80,7 +84,7 @@ export interface OutlookOptions {
 export interface Outlook {
   readonly without: readonly BandedYear[];
   readonly with: readonly BandedYear[];
-  /** how many years from now the thinned stand gives more sap for good, in the middle of the draws; null where not */
+  /** how many years from now the thinned stand gives more syrup for good, in the middle of the draws; null where not */
   readonly overtakes: Banded | null;
   /** share of the draws in which it does within the years */
   readonly overtakesIn: number;
@@ -139,11 +143,20 @@ export function standOutlook(
   };
 }
 
-/** The first year from which the thinned stand gives more sap in every year to come; null where it never does. */
+/** The first year from which the thinned stand gives more syrup in every year to come; null where it never does. */
 function overtaking(left: readonly StandYear[], thinned: readonly StandYear[]): number | null {
   let year: number | null = null;
-  for (let y = left.length - 1; y >= 0 && thinned[y]!.sap > left[y]!.sap + 1e-9; y--) year = y;
+  for (let y = left.length - 1; y >= 0 && thinned[y]!.syrup > left[y]!.syrup + 1e-9; y--) year = y;
   return year;
+}
+
+/**
+ * Sugar in the sap, per cent: 2 to 2.5 in the forest, 3 to 4 where a crown stands open (common practice for sugar maple;
+ * other maples about three quarters of it). How it falls with competition is a working assumption.
+ */
+export function sugarPct(species: SpeciesId | null, competition: number): number {
+  const sweet = 2 + 1.5 * Math.exp(-0.5 * competition);
+  return species && speciesById(species).sap === 'sweet' ? sweet : 0.75 * sweet;
 }
 
 /** What a grown stand bears, year by year, when it is tapped as the policy says. */
@@ -167,9 +180,9 @@ function lived(
         }))
       : []
   );
-  return grown.map(({ year, dbhMm, alive, ringMm, young }): StandYear => {
+  return grown.map(({ year, dbhMm, alive, ringMm, felt, young }): StandYear => {
     const crop = { many: 0, dbh: 0, ring: 0, crown: 0 };
-    let [stems, area, taps, stained] = [0, 0, 0, 0];
+    let [stems, area, taps, stained, syrup] = [0, 0, 0, 0, 0];
     trees.forEach((tree, i) => {
       const stands = alive[i]!;
       stems += stands;
@@ -194,7 +207,9 @@ function lived(
             .map((hole) => ({ ...hole, buriedMm: wood[i]! - hole.woodMm }))
             .filter(({ buriedMm }) => buriedMm < deepest);
           taps += stands * set;
-          stained += stands * set * stainedShareBehind(dbhMm[i]!, near, policy);
+          const lost = stainedShareBehind(dbhMm[i]!, near, policy);
+          stained += stands * set * lost;
+          syrup += (stands * set * LITRES_A_TAP * (1 - lost)) / sapToSyrup(sugarPct(tree.species, felt[i]!));
           // Buried for good: only what still lies in a bit's way is carried on.
           holes[i] = [
             ...near,
@@ -217,7 +232,8 @@ function lived(
       cropCrownM: mean(crop.crown),
       taps,
       stained: share,
-      sap: taps * LITRES_A_TAP * (1 - share)
+      sap: taps * LITRES_A_TAP * (1 - share),
+      syrup
     };
   });
 }
@@ -242,6 +258,3 @@ export function standIn<T extends OutlookTree>(
     last.alive[i]! < 0.5 ? [] : [{ ...tree, dbhMm: last.dbhMm[i]!, heightM: null, crownRadiiM: null }]
   );
 }
-
-/** Years between entries. Common practice: about ten. */
-export const ENTRY_YEARS = 10;

@@ -53,7 +53,7 @@ export const DEFAULT_LIMITS: PlanLimits = {
   residualM2PerHa: 14,
   othersShare: 0.1,
   openingM: 15,
-  tapCost: 12
+  tapCost: 30
 };
 
 /** Worth of a crown with 0, 1, 2, 3, 4 free sides: three or four are the aim, each further side adds less. */
@@ -84,8 +84,16 @@ const sum = <T>(list: readonly T[], value: (each: T) => number) => list.reduce((
 /** Room for rounding, so that a limit met exactly is not broken. */
 const EPSILON = 1e-6;
 
-/** Judges any choice of trees by the same measure as the plan: the steward's own marks, or another plan. */
-export function judgeChoice(stand: PlanStand, limits: PlanLimits, taken: ReadonlySet<string>): Judgement {
+/**
+ * Judges any choice of trees by the same measure as the plan: the steward's own marks, or another plan.
+ * @param covers of the stand under these limits, where they are known already
+ */
+export function judgeChoice(
+  stand: PlanStand,
+  limits: PlanLimits,
+  taken: ReadonlySet<string>,
+  covers = openingCovers(stand, limits)
+): Judgement {
   const none = new Set<string>();
   const gone = stand.trees.filter(({ tree }) => taken.has(tree.id));
   const left = stand.trees.filter(({ tree }) => !taken.has(tree.id));
@@ -100,7 +108,6 @@ export function judgeChoice(stand: PlanStand, limits: PlanLimits, taken: Readonl
   const othersShare = out >= all ? 1 : area(left.filter(({ maple }) => !maple)) / (all - out);
   const share = all > 0 ? out / all : 0;
   const leftM2PerHa = (all - out) / stand.areaHa;
-  const covers = openingCovers(stand, limits);
   const openings = covers.filter(({ trees }) => trees.every((id) => taken.has(id))).map(({ disc }) => disc);
   const missing = stand.trees.some(({ tree, must }) => must && !taken.has(tree.id));
   const broken: LimitId[] = [];
@@ -132,7 +139,8 @@ const NET_SHARE = 1 / 6;
 /**
  * Where an opening of the greatest width could come about: discs on a net, each with the trees whose crowns keep it
  * closed. Drawn in by half the net's diagonal, so that no disc of full width lies between the points unseen. Discs that
- * are open already are left out, and so are those that a tree which stays keeps closed.
+ * are open already are left out, those that a tree which stays keeps closed, and those that only trees keep closed which
+ * go in any case.
  */
 export function openingCovers(
   stand: PlanStand,
@@ -143,12 +151,13 @@ export function openingCovers(
   const radiusM = openingM / 2 - (stepM * Math.SQRT2) / 2;
   const firm = [...stand.around, ...stand.trees.filter(stays).map(({ tree }) => tree)];
   const loose = stand.trees.filter((each) => !stays(each)).map(({ tree }) => tree);
+  const musts = new Set(stand.trees.filter(({ must }) => must).map(({ tree }) => tree.id));
   const covers = netOver(stand.outline, stepM).flatMap(([eastM, northM]) => {
     const disc = { eastM, northM, radiusM };
     const inSight = (tree: StandTree) => Math.abs(tree.eastM - eastM) < 40 && Math.abs(tree.northM - northM) < 40;
     if (firm.some((tree) => inSight(tree) && reachesInto(tree, disc))) return [];
     const trees = loose.filter((tree) => inSight(tree) && reachesInto(tree, disc)).map(({ id }) => id);
-    return trees.length === 0 ? [] : [{ disc, trees }];
+    return trees.every((id) => musts.has(id)) ? [] : [{ disc, trees }];
   });
   // A disc that another's trees keep closed as well says nothing of its own; of equal ones one is enough.
   const bySize = covers.sort((a, b) => a.trees.length - b.trees.length);
@@ -360,13 +369,14 @@ export function planGreedilyByTree(stand: PlanStand, limits: PlanLimits): Set<st
   const groups = [...stand.sides.values()].flatMap((states) =>
     states.filter((s) => s.known && s.others === 0 && s.blockers.length > 0).map(({ blockers }) => blockers)
   );
-  let worth = judgeChoice(stand, limits, taken).worth;
+  const covers = openingCovers(stand, limits);
+  let worth = judgeChoice(stand, limits, taken, covers).worth;
   for (;;) {
     let best: { group: readonly string[]; worth: number; price: number } | null = null;
     for (const group of [...groups, ...[...open].map((id) => [id])]) {
       const added = group.filter((id) => !taken.has(id));
       if (added.length === 0 || added.some((id) => !open.has(id))) continue;
-      const then = judgeChoice(stand, limits, new Set([...taken, ...added]));
+      const then = judgeChoice(stand, limits, new Set([...taken, ...added]), covers);
       if (then.broken.length > 0 || then.worth <= worth + 1e-9) continue;
       const price = (then.worth - worth) / added.length;
       if (!best || price > best.price) best = { group: added, worth: then.worth, price };

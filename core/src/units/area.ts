@@ -18,6 +18,13 @@ export function formatBasalAreaDensity(m2PerHa: number, system: UnitSystem): str
   return `${ft2PerAcre.toFixed(0)} ft²/ac`;
 }
 
+/** Stems, taps or the like per area of ground. @param perHa per hectare */
+export function formatPerGround(perHa: number, system: UnitSystem): string {
+  return system === 'metric'
+    ? `${Math.round(perHa)} per ha`
+    : `${Math.round((perHa * M2_PER_ACRE) / M2_PER_HECTARE)} per acre`;
+}
+
 /** Ground area. @param ha hectares */
 export function formatGround(ha: number, system: UnitSystem): string {
   return system === 'metric' ? `${ha.toFixed(1)} ha` : `${((ha * M2_PER_HECTARE) / M2_PER_ACRE).toFixed(1)} ac`;

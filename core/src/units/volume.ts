@@ -8,3 +8,13 @@ export function formatVolume(litres: number, system: UnitSystem): string {
   const shown = system === 'metric' ? litres : litres / LITRES_PER_GALLON;
   return `${Math.round(shown).toLocaleString('en')} ${system === 'metric' ? 'l' : 'gal'}`;
 }
+
+/** A cord is 128 cubic feet of stacked wood, m3. */
+export const M3_PER_CORD = 128 * 0.3048 ** 3;
+
+/** Stacked firewood for people. @param m3 stacked */
+export function formatStacked(m3: number, system: UnitSystem): string {
+  if (system === 'metric') return `${m3 < 10 ? m3.toFixed(1) : Math.round(m3)} m³`;
+  const cords = m3 / M3_PER_CORD;
+  return `${cords < 10 ? cords.toFixed(1) : Math.round(cords)} cords`;
+}

@@ -38,11 +38,15 @@ type Draft = WorkRecord extends infer R
     : never
   : never;
 
-type BushDraft = Omit<BushRecord, 'id' | 'recordedAt' | 'on' | 'correctsId' | 'withdrawn' | 'authorId'> & {
-  on?: string;
-  correctsId?: string;
-  withdrawn?: boolean;
-};
+type BushDraft = BushRecord extends infer R
+  ? R extends BushRecord
+    ? Omit<R, 'id' | 'recordedAt' | 'on' | 'correctsId' | 'withdrawn' | 'authorId'> & {
+        on?: string;
+        correctsId?: string;
+        withdrawn?: boolean;
+      }
+    : never
+  : never;
 
 /** The line of a tree as an entry in the place of its last, to be changed. */
 export function lineDraft({ tag, tagged, standId, stemOf }: TreeRow, entry: Entry | null) {
@@ -93,8 +97,12 @@ export class BushState {
     }
     return byTree;
   });
-  readonly rows = $derived.by(() => this.#rowsWithOutbox());
-  readonly byId = $derived(new Map(this.rows.map((row) => [row.id, row])));
+  readonly #all = $derived.by(() => this.#rowsWithOutbox());
+  /** the trees that stand */
+  readonly rows = $derived(this.#all.filter((row) => !row.cutOn));
+  /** trees that were felled or fell: their lives can still be read */
+  readonly stumps = $derived(this.#all.filter((row) => row.cutOn));
+  readonly byId = $derived(new Map(this.#all.map((row) => [row.id, row])));
   /** A device may hold an overview from before features were sent. */
   readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);
   /** The clue table with this bush's own shares. */
@@ -466,7 +474,7 @@ export class BushState {
     for (const { treeId, record, refused } of this.outbox)
       if (treeId !== null && refused === null && !byTree.get(treeId)?.some(({ id }) => id === record.id))
         byTree.set(treeId, [...(byTree.get(treeId) ?? []), record as WorkRecord]);
-    return this.rows.map((tree) => ({ tree, records: byTree.get(tree.id) ?? this.recordsOf(tree.id) }));
+    return this.#all.map((tree) => ({ tree, records: byTree.get(tree.id) ?? this.recordsOf(tree.id) }));
   }
 
   /** Gives trees another stand, or none: each gets an entry in the place of its last. @returns puts them back */

@@ -3,6 +3,8 @@ import {
   formatBasalAreaDensity,
   formatGround,
   formatLength,
+  formatPerGround,
+  formatStacked,
   formatVolume,
   type LengthUnit,
   type LengthUse,
@@ -54,6 +56,14 @@ class Preferences {
 
   volume(litres: number): string {
     return formatVolume(litres, this.units);
+  }
+
+  perGround(perHa: number): string {
+    return formatPerGround(perHa, this.units);
+  }
+
+  stacked(m3: number): string {
+    return formatStacked(m3, this.units);
   }
 
   ground(ha: number): string {

@@ -31,7 +31,8 @@
         only === 'all' ||
         r.kind === only ||
         (only === 'taphole' && ['shavings', 'scars', 'trunkFeature'].includes(r.kind)) ||
-        (only === 'reading' && r.kind === 'stature')
+        (only === 'reading' && r.kind === 'stature') ||
+        (only === 'mark' && ['cropChoice', 'crownCard', 'cut'].includes(r.kind))
     );
     const sorted = shown.toSorted((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));
     const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];

@@ -2,6 +2,7 @@ import {
   compassPoint,
   METHOD_LABEL,
   paintOf,
+  SIDES,
   speciesById,
   toDiameter,
   type LengthUse,
@@ -10,6 +11,7 @@ import {
 
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
 import { FEATURE_WORDS } from '../place/words.ts';
+import { MARK_SAID } from '../thin/words.ts';
 
 /** Writes lengths in the steward's units. */
 interface Ruler {
@@ -63,8 +65,29 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       return `Old holes of unknown year: about ${record.many}${record.bearingDeg === null ? '' : ` on the ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
     case 'mark':
       return (
-        { take: 'Marked to take', keep: 'Marked to keep', none: 'Mark taken off' }[record.purpose] +
+        MARK_SAID[record.purpose] +
+        (record.reviewOn ? `, to be looked at again by ${record.reviewOn}` : '') +
+        (record.leanDeg === null ? '' : `, leaning ${compassPoint(record.leanDeg)}`) +
         (record.reason ? `: ${record.reason}` : '')
+      );
+    case 'cropChoice':
+      return (
+        { crop: 'Chosen as a crop tree', veto: 'Not to be a crop tree', none: 'No longer chosen as a crop tree' }[
+          record.choice
+        ] + (record.reason ? `: ${record.reason}` : '')
+      );
+    case 'crownCard': {
+      const sides = SIDES.filter((side) => record[side] === 'free');
+      return `Looked up from below: ${sides.length === 0 ? 'no side' : sides.join(', ')} free, ${record.blockers.length} in the way`;
+    }
+    case 'cut':
+      return (
+        { felled: 'Felled', girdled: 'Girdled, left to die standing', fallen: 'Fell by itself' }[record.what] +
+        (record.by ? ` by ${record.by}` : '') +
+        (record.damaged.length > 0
+          ? `; hurt ${record.damaged.length === 1 ? 'a kept tree' : `${record.damaged.length} kept trees`}`
+          : '') +
+        (record.note ? `: ${record.note}` : '')
       );
   }
 }

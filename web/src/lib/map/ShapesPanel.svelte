@@ -41,6 +41,7 @@
         purpose: StandPurpose;
         wetness: Wetness | '';
         areaHa: number | null;
+        note: string;
       }
     | { what: 'feature'; id: string; isNew: boolean; name: string; kind: Kind };
   let editing = $state<Editing | null>(null);
@@ -92,13 +93,22 @@
 
   const newStand = () =>
     begin(
-      { what: 'stand', id: crypto.randomUUID(), isNew: true, name: '', purpose: 'syrup', wetness: '', areaHa: null },
+      {
+        what: 'stand',
+        id: crypto.randomUUID(),
+        isNew: true,
+        name: '',
+        purpose: 'syrup',
+        wetness: '',
+        areaHa: null,
+        note: ''
+      },
       null
     );
   const newFeature = (kind: Kind) =>
     begin({ what: 'feature', id: crypto.randomUUID(), isNew: true, name: '', kind }, null);
-  const changeStand = ({ id, name, purpose, wetness, outline: shape, areaHa: ha }: Stand) =>
-    begin({ what: 'stand', id, isNew: false, name, purpose, wetness: wetness ?? '', areaHa: ha }, shape);
+  const changeStand = ({ id, name, purpose, wetness, outline: shape, areaHa: ha, note }: Stand) =>
+    begin({ what: 'stand', id, isNew: false, name, purpose, wetness: wetness ?? '', areaHa: ha, note }, shape);
   const changeFeature = ({ id, name, kind, points }: SiteFeature) =>
     begin({ what: 'feature', id, isNew: false, name, kind }, points);
 
@@ -115,7 +125,8 @@
             purpose: e.purpose,
             wetness: e.wetness === '' ? null : e.wetness,
             areaHa: shape ? Number(outlineAreaHa(shape).toFixed(4)) || null : e.areaHa,
-            outline: shape
+            outline: shape,
+            note: e.note.trim()
           })
         : await bush.draw('feature', { id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
@@ -177,6 +188,13 @@
             >{/each}
         </select></label
       >
+      <label class="flex flex-col gap-1"
+        ><span>What it is managed for, and how</span><textarea
+          class="textarea w-full"
+          rows="2"
+          maxlength="500"
+          bind:value={editing.note}></textarea></label
+      >
       {#if areaHa !== null}<p>Inside the outline: <b>{preferences.ground(areaHa)}</b>.</p>{/if}
       {#if strangers.length > 0}
         <label class="flex items-center gap-2"
@@ -208,7 +226,7 @@
                   ? `, ${WETNESS_WORDS[stand.wetness]} ground`
                   : ''}{stand.areaHa ? `, ${preferences.ground(stand.areaHa)}` : ''}{stand.outline
                   ? ''
-                  : ', not drawn'}</span
+                  : ', not drawn'}{stand.note ? `. ${stand.note}` : ''}</span
               ></span
             >
             {#if bush.mayDecide}<button class="link text-sm" onclick={() => changeStand(stand)}>Change</button>{/if}

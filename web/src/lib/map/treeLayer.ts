@@ -16,7 +16,14 @@ export interface MapTree {
   /** how far off its place may be, one standard deviation, metres */
   readonly roughM: number;
   readonly tagged: boolean;
+  /** how each side of the crown is, from north round by east; only crop trees have it */
+  readonly sides?: readonly MapSide[];
+  /** what stands on the trunk: a mark, or who lives there */
+  readonly sign?: MapSign;
 }
+
+export type MapSide = 'free' | 'freed' | 'blocked' | 'unknown';
+export type MapSign = 'take' | 'girdle' | 'keep' | 'watch' | 'brace' | 'home';
 
 /** How a tone is painted: a colour of the theme and how strongly it fills the crown. */
 export interface Paint {
@@ -46,6 +53,69 @@ function paintCrown(
   pen.fill();
   pen.globalAlpha = faint ? 0.4 : 0.9;
   pen.stroke();
+}
+
+/** Four arcs round a crown: whole and thick where the side is free, broken and thin where it is not. */
+function paintSides(
+  pen: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  radiusPx: number,
+  sides: readonly MapSide[],
+  { ink, amber, spruce }: { readonly ink: string; readonly amber: string; readonly spruce: string }
+): void {
+  pen.save();
+  sides.forEach((side, i) => {
+    if (side === 'unknown') return;
+    const middle = (i * Math.PI) / 2 - Math.PI / 2;
+    pen.beginPath();
+    pen.arc(x, y, radiusPx, middle - 0.66, middle + 0.66);
+    pen.strokeStyle = side === 'free' ? spruce : side === 'freed' ? amber : ink;
+    pen.lineWidth = side === 'blocked' ? 1.2 : Math.min(5, Math.max(2, radiusPx / 7));
+    pen.setLineDash(side === 'blocked' ? [2, 3] : []);
+    pen.stroke();
+  });
+  pen.restore();
+}
+
+/** A mark on the trunk, by its shape alone. */
+function paintSign(
+  pen: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  size: number,
+  sign: MapSign,
+  ink: string
+): void {
+  pen.save();
+  pen.strokeStyle = pen.fillStyle = ink;
+  pen.lineWidth = Math.max(1.4, size / 3.2);
+  pen.beginPath();
+  if (sign === 'take') {
+    pen.moveTo(x - size, y - size);
+    pen.lineTo(x + size, y + size);
+    pen.moveTo(x + size, y - size);
+    pen.lineTo(x - size, y + size);
+  } else if (sign === 'girdle') {
+    pen.moveTo(x - size * 1.2, y);
+    pen.lineTo(x + size * 1.2, y);
+  } else if (sign === 'keep') {
+    pen.rect(x - size, y - size, 2 * size, 2 * size);
+  } else if (sign === 'watch') {
+    pen.ellipse(x, y, size * 1.4, size * 0.8, 0, 0, 2 * Math.PI);
+  } else if (sign === 'brace') {
+    pen.moveTo(x - size, y + size);
+    pen.lineTo(x - size, y - size);
+    pen.lineTo(x + size, y - size);
+    pen.lineTo(x + size, y + size);
+  } else {
+    // A roof: somebody lives there.
+    pen.moveTo(x - size * 1.2, y);
+    pen.lineTo(x, y - size * 1.2);
+    pen.lineTo(x + size * 1.2, y);
+  }
+  pen.stroke();
+  pen.restore();
 }
 
 /** What the layer draws from; handed over anew whenever anything of it changes. */
@@ -196,6 +266,17 @@ export function makeTreeLayer(L: typeof Leaflet) {
         context.beginPath();
         context.arc(x(tree), y(tree), r, 0, 2 * Math.PI);
         context.fill();
+      }
+
+      const spruce = colour('--color-secondary');
+      for (const tree of trees) {
+        if (tree.sides && pxPerM > 1.2)
+          paintSides(context, x(tree), y(tree), Math.max(5, tree.crownM * pxPerM + 2), tree.sides, {
+            ink,
+            amber,
+            spruce
+          });
+        if (tree.sign) paintSign(context, x(tree), y(tree), Math.max(3, Math.min(8, 0.9 * pxPerM)), tree.sign, ink);
       }
 
       context.strokeStyle = amber;

@@ -169,8 +169,8 @@ export class Outdated extends Error {
 
 export async function standsOf(bushId: string): Promise<Stand[]> {
   const stands = await StandRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
-  return stands.map(({ id, name, purpose, areaHa, wetness, outline }) =>
-    standSchema.parse({ id, name, purpose, areaHa, wetness, outline })
+  return stands.map(({ id, name, purpose, areaHa, wetness, outline, note }) =>
+    standSchema.parse({ id, name, purpose, areaHa, wetness, outline, note })
   );
 }
 

@@ -25,7 +25,7 @@ export interface RecordOutcome {
 }
 
 /** Kinds of records that decide about the bush; the crew records work, the steward decides. */
-const STEWARDS_ONLY: readonly AnyRecord['kind'][] = ['decision', 'mark'];
+const STEWARDS_ONLY: readonly AnyRecord['kind'][] = ['decision', 'mark', 'cropChoice', 'thinningPlan'];
 
 /**
  * Stores records of work. Each stands by itself: one that is refused does not hold up the others. Sending a record
@@ -91,7 +91,7 @@ async function storeOne(
   }
 }
 
-/** A correction must point at a record of its kind and tree; shavings at a hole of their tree, a plot at a stand. */
+/** A correction must point at a record of its kind and tree; shavings at a hole of their tree, a plot or plan at a stand. */
 async function pointsAstray(record: AnyRecord, bushId: string): Promise<string | null> {
   const within = 'treeId' in record ? { bushId, treeId: record.treeId } : { bushId };
   if (
@@ -105,7 +105,8 @@ async function pointsAstray(record: AnyRecord, bushId: string): Promise<string |
   )
     return 'Its taphole is not there.';
   if (
-    record.kind === 'plot' &&
+    'standId' in record &&
+    record.kind !== 'entry' &&
     record.standId !== null &&
     !(await StandRow.findOne({ where: { id: record.standId, bushId }, attributes: ['id'] }))
   )

@@ -38,7 +38,7 @@ export async function treesOf(bushId: string): Promise<Tree[]> {
   }));
 }
 
-/** What a list line is derived from: everything but the shavings. */
+/** What a list line is derived from: not what lies on or in the trunk. */
 const ROW_KINDS: readonly RecordKind[] = [
   'determination',
   'reading',
@@ -46,7 +46,10 @@ const ROW_KINDS: readonly RecordKind[] = [
   'assessment',
   'decision',
   'taphole',
-  'mark'
+  'mark',
+  'cropChoice',
+  'crownCard',
+  'cut'
 ];
 
 /**

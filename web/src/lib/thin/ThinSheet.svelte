@@ -54,7 +54,7 @@
   async function mark(id: string, purpose: 'take' | 'keep' | 'none', reason: string): Promise<void> {
     const other = bush.byId.get(id)!;
     await bush.loadTree(id);
-    const record = await bush.record(id, { kind: 'mark', purpose, reason });
+    const record = await bush.record(id, { kind: 'mark', purpose, reason, reviewOn: null, leanDeg: null });
     const said = { take: 'marked to take', keep: 'marked to keep', none: 'no longer marked' }[purpose];
     toast.success(`Tree ${other.tag}: ${said}.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(record) }

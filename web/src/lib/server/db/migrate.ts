@@ -10,6 +10,7 @@ import * as book from './migrations/0006-book.ts';
 import * as tokensAndGround from './migrations/0007-tokens-and-ground.ts';
 import * as condition from './migrations/0008-condition.ts';
 import * as place from './migrations/0009-place.ts';
+import * as thin from './migrations/0010-thin.ts';
 
 /** All migrations, oldest first. Forward only. */
 const MIGRATIONS = [
@@ -21,7 +22,8 @@ const MIGRATIONS = [
   { name: '0006-book', up: book.up },
   { name: '0007-tokens-and-ground', up: tokensAndGround.up },
   { name: '0008-condition', up: condition.up },
-  { name: '0009-place', up: place.up }
+  { name: '0009-place', up: place.up },
+  { name: '0010-thin', up: thin.up }
 ];
 
 const LOCK = 'baumkin-migrations';

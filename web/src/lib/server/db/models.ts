@@ -87,6 +87,7 @@ export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttr
   declare areaHa: number | null;
   declare wetness: CreationOptional<string | null>;
   declare outline: CreationOptional<[number, number][] | null>;
+  declare note: CreationOptional<string>;
 }
 
 export class FeatureRow extends Model<InferAttributes<FeatureRow>, InferCreationAttributes<FeatureRow>> {
@@ -154,6 +155,29 @@ export const WORK_TABLES: Readonly<
       centre: { type: DataTypes.JSON, allowNull: true },
       design: { type: DataTypes.JSON, allowNull: false },
       trees: { type: DataTypes.JSON, allowNull: false },
+      note: text(500)
+    })
+  },
+  seedlings: {
+    table: 'seedlings',
+    ofBush: true,
+    columns: () => ({
+      standId: { type: DataTypes.UUID, allowNull: true },
+      name: text(40),
+      radiusM: double(),
+      counts: { type: DataTypes.JSON, allowNull: false },
+      browsed: doubleOrNull(),
+      fenced: flag(),
+      note: text(500)
+    })
+  },
+  thinningPlan: {
+    table: 'thinningPlans',
+    ofBush: true,
+    columns: () => ({
+      standId: { type: DataTypes.UUID, allowNull: true },
+      name: text(60),
+      taken: { type: DataTypes.JSON, allowNull: false },
       note: text(500)
     })
   },
@@ -269,7 +293,36 @@ export const WORK_TABLES: Readonly<
   },
   mark: {
     table: 'marks',
-    columns: () => ({ purpose: text(10), reason: text(500) })
+    columns: () => ({
+      purpose: text(10),
+      reason: text(500),
+      reviewOn: { type: DataTypes.DATEONLY, allowNull: true },
+      leanDeg: doubleOrNull()
+    })
+  },
+  cropChoice: {
+    table: 'cropChoices',
+    columns: () => ({ choice: text(10), reason: text(500) })
+  },
+  crownCard: {
+    table: 'crownCards',
+    columns: () => ({
+      north: { type: DataTypes.STRING(10), allowNull: true },
+      east: { type: DataTypes.STRING(10), allowNull: true },
+      south: { type: DataTypes.STRING(10), allowNull: true },
+      west: { type: DataTypes.STRING(10), allowNull: true },
+      blockers: { type: DataTypes.JSON, allowNull: false },
+      note: text(500)
+    })
+  },
+  cut: {
+    table: 'cuts',
+    columns: () => ({
+      what: text(10),
+      by: { type: DataTypes.STRING(80), allowNull: false, field: 'doneBy' },
+      damaged: { type: DataTypes.JSON, allowNull: false },
+      note: text(500)
+    })
   }
 };
 
@@ -361,7 +414,8 @@ export function defineModels(sequelize: Sequelize): Tables {
       purpose: text(20),
       areaHa: doubleOrNull(),
       wetness: { type: DataTypes.STRING(10), allowNull: true },
-      outline: { type: DataTypes.JSON, allowNull: true }
+      outline: { type: DataTypes.JSON, allowNull: true },
+      note: { ...text(500), defaultValue: '' }
     },
     { sequelize, tableName: 'stands' }
   );

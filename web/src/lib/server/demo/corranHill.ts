@@ -21,6 +21,7 @@ import {
   stainedShare,
   TREE_SIZE_SIGMA,
   type Column,
+  type BushRecord,
   type PlotRecord,
   type Rng,
   type SiteFeature,
@@ -28,6 +29,7 @@ import {
   type WorkRecord
 } from '@baumkin/core';
 
+import { betweenTheTagged, marked, thinning } from './thinning.ts';
 import { growTrees, LANDSCAPE, STANDS, type TrueTree } from './wood.ts';
 
 /**
@@ -40,7 +42,8 @@ export interface DemoBush {
   /** ids of the trees in walking order */
   readonly walk: string[];
   readonly records: WorkRecord[];
-  readonly plots: PlotRecord[];
+  /** plots, seedling plots and kept plans */
+  readonly ofBush: BushRecord[];
 }
 
 const LAST_AUTUMN = 2026;
@@ -58,7 +61,8 @@ export function corranHill(seed = 1798): DemoBush {
     purpose: plan.purpose,
     areaHa: round(outlineAreaHa(plan.outline), 2),
     wetness: plan.wetness,
-    outline: plan.outline.map(([east, north]) => [east, north])
+    outline: plan.outline.map(([east, north]) => [east, north]),
+    note: plan.note
   }));
   const wood = growTrees(rng);
   const trees = wood.map((tree, i): BookTree => ({
@@ -81,7 +85,12 @@ export function corranHill(seed = 1798): DemoBush {
   for (const record of passing)
     if (record.kind === 'entry') walk.splice(walk.indexOf(record.afterId!) + 1, 0, record.treeId);
   records.push(...onTrunks(wood, trees, rng, uuid));
-  return { stands, features, walk, records, plots };
+  const between = betweenTheTagged(wood, trees, rng, uuid);
+  records.push(...between.records);
+  for (const { id, after } of between.placed) walk.splice(walk.indexOf(after) + 1, 0, id);
+  const thinned = thinning(wood, trees, stands, rng, uuid);
+  records.push(...thinned.records);
+  return { stands, features, walk, records, ofBush: [...plots, ...thinned.ofBush] };
 }
 
 /** What was noted on some of the tapped trunks, and the holes from before the book of some old ones. */
@@ -119,7 +128,7 @@ function onTrunks(wood: readonly TrueTree[], trees: readonly BookTree[], rng: Rn
 }
 
 /** A tree of the demo while its records are being made up. */
-interface BookTree {
+export interface BookTree {
   readonly id: string;
   readonly tag: string;
   readonly standId: string;
@@ -320,11 +329,10 @@ function lifeOf(tree: TrueTree, row: BookTree, rng: Rng, uuid: () => string): Wo
     records.push({
       ...envelope('2026-10-18'),
       kind: 'mark',
-      purpose: 'take',
-      reason: 'beech in decline, crowding a crop tree'
+      ...marked('take', 'beech in decline, crowding a crop tree')
     });
   if (wildlife && number % 19 === 0)
-    records.push({ ...envelope('2025-08-03'), kind: 'mark', purpose: 'keep', reason: 'den tree: cavity in use' });
+    records.push({ ...envelope('2025-08-03'), kind: 'mark', ...marked('keep', 'den tree: cavity in use') });
   const tapped = STANDS[tree.stand]!.tappedSince !== null && isMaple(tree.species);
   if (tapped && number <= 36 && tree.dbhMm > 305) {
     const taps = tree.dbhMm > 460 && tree.ringMm > 1.2 ? 2 : 1;

@@ -18,7 +18,7 @@ const NOWHERE = { lat: 46.5, lon: -40 };
  */
 export async function loadDemo(now = new Date()): Promise<boolean> {
   if (await User.findOne({ where: { signInName: DEMO_PEOPLE[0]!.signInName } })) return false;
-  const { stands, features, walk, records, plots } = corranHill();
+  const { stands, features, walk, records, ofBush } = corranHill();
   const people = await Promise.all(
     DEMO_PEOPLE.map(async ({ signInName, displayName, password, role }) => ({
       id: randomUUID(),
@@ -59,7 +59,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       { transaction }
     );
     await storeLines(walk, linesOf(walk, records), 0, bushId, transaction);
-    await storeMany([...records, ...plots], bushId, people[0]!.id, now, transaction);
+    await storeMany([...records, ...ofBush], bushId, people[0]!.id, now, transaction);
   });
   return true;
 }

@@ -14,6 +14,7 @@ type Mix = readonly (readonly [SpeciesId, number])[];
 export interface StandPlan {
   readonly name: string;
   readonly purpose: Stand['purpose'];
+  readonly note: string;
   readonly wetness: Stand['wetness'];
   readonly outline: readonly (readonly [east: number, north: number])[];
   readonly box: readonly [west: number, south: number, east: number, north: number];
@@ -27,6 +28,7 @@ export const STANDS: readonly StandPlan[] = [
   {
     name: 'Upper Bush',
     purpose: 'syrup',
+    note: '',
     wetness: 'dry',
     outline: [
       [-4, 89],
@@ -56,6 +58,7 @@ export const STANDS: readonly StandPlan[] = [
   {
     name: 'Brook Bottom',
     purpose: 'mixed',
+    note: 'Red maple for late sap; ash is let go, elm stays where it lives.',
     wetness: 'wet',
     outline: [
       [-5, -4],
@@ -85,6 +88,7 @@ export const STANDS: readonly StandPlan[] = [
   {
     name: 'North Ledge',
     purpose: 'wildlife',
+    note: 'Beech nuts, oak mast and dens. Nothing is felled here but what hangs over the footpath.',
     wetness: 'moist',
     outline: [
       [238, 58],

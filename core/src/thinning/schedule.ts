@@ -1,0 +1,49 @@
+import { tapsUnder, type TapPolicy } from '../taps/index.ts';
+import { sideStates } from './card.ts';
+import type { GrowingGround } from './growth.ts';
+import { standIn, type OutlookTree } from './outlook.ts';
+import { planThinning, type PlanLimits, type PlanStand } from './plan.ts';
+import type { Solver } from './solver.ts';
+
+/** Years between entries. Common practice: about ten. */
+export const ENTRY_YEARS = 10;
+
+/**
+ * The entries after the first, planned on the stand as it will most likely be by then: same crop trees, same limits. A stand
+ * that has no need of one gets an empty one.
+ * @param first ids taken now
+ * @param onEntry told of each as it is made, with the year; false ends the work
+ * @returns ids taken by year from now, the first entry included
+ */
+export function entriesAhead(
+  stand: PlanStand,
+  trees: readonly OutlookTree[],
+  ground: GrowingGround,
+  limits: PlanLimits,
+  policy: TapPolicy,
+  first: ReadonlySet<string>,
+  years: number,
+  solve: Solver,
+  onEntry?: (year: number) => boolean
+): Map<number, ReadonlySet<string>> {
+  const entries = new Map<number, ReadonlySet<string>>([[0, first]]);
+  const known = new Map(stand.trees.map((each) => [each.tree.id, each]));
+  for (let year = ENTRY_YEARS; year < years; year += ENTRY_YEARS) {
+    const then = standIn(trees, ground, year, entries);
+    const planned = then.flatMap((tree) => {
+      const before = known.get(tree.id);
+      if (!before) return [];
+      const { dbhMm, conditionTaps, ringMm, tappable } = tree;
+      const taps = tappable ? tapsUnder(policy, { dbhMm, ringMm, ringSeMm: 0, conditionTaps }) : 0;
+      return [{ ...before, tree, taps, must: false }];
+    });
+    const all = [...planned.map(({ tree }) => tree), ...stand.around];
+    const sides = new Map(
+      planned.filter(({ crop }) => crop).map(({ tree }) => [tree.id, sideStates(tree, all, null)] as const)
+    );
+    const plan = planThinning({ ...stand, trees: planned, sides }, limits, solve, { gap: 0.01, seconds: 10 });
+    entries.set(year, new Set('clash' in plan ? [] : plan.taken.map(({ id }) => id)));
+    if (onEntry && !onEntry(year)) break;
+  }
+  return entries;
+}

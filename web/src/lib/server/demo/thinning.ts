@@ -1,0 +1,200 @@
+import {
+  declaration,
+  offset,
+  type BushRecord,
+  type Mark,
+  type Rng,
+  type SeedlingsRecord,
+  type Stand,
+  type WorkRecord
+} from '@baumkin/core';
+import { SEEDLING_GROUPS, type MarkPurpose } from '@baumkin/core/thinning';
+
+import type { BookTree } from './corranHill.ts';
+import { STANDS, type TrueTree } from './wood.ts';
+
+/** What a mark says beside its envelope. */
+export function marked(
+  purpose: MarkPurpose,
+  reason: string,
+  more: Partial<Pick<Mark, 'reviewOn' | 'leanDeg'>> = {}
+): Pick<Mark, 'purpose' | 'reason' | 'reviewOn' | 'leanDeg'> {
+  return { purpose, reason, reviewOn: null, leanDeg: null, ...more };
+}
+
+/** Who stands between the tagged trees of the Upper Bush's western half, how many of a hundred, and how thick, mm. */
+const BETWEEN = [
+  ['beech', 34, 150],
+  ['sugarMaple', 24, 170],
+  ['hophornbeam', 16, 120],
+  ['yellowBirch', 12, 190],
+  ['whiteAsh', 8, 200],
+  ['basswood', 6, 180]
+] as const;
+
+/** A student's survey of the summer of 2025: what has no tag, but takes light. */
+export function betweenTheTagged(
+  wood: readonly TrueTree[],
+  trees: readonly BookTree[],
+  rng: Rng,
+  uuid: () => string
+): { records: WorkRecord[]; placed: { id: string; after: string }[] } {
+  const west = wood.flatMap((tree, i) => (tree.stand === 0 && tree.eastM < 130 ? [trees[i]!] : []));
+  const standing: { eastM: number; northM: number }[] = [...west];
+  const records: WorkRecord[] = [];
+  const placed: { id: string; after: string }[] = [];
+  for (let tries = 0; placed.length < 230 && tries < 5000; tries++) {
+    const by = west[Math.floor(rng.uniform() * west.length)]!;
+    const place = offset(by, 360 * rng.uniform(), 2.2 + 5 * rng.uniform());
+    const [eastM, northM] = [Number(place.eastM.toFixed(2)), Number(place.northM.toFixed(2))];
+    if (eastM < 1 || northM < 92 || northM > 204) continue;
+    if (standing.some((other) => Math.hypot(other.eastM - eastM, other.northM - northM) < 2)) continue;
+    let left = 100 * rng.uniform();
+    const [species, , usual] = BETWEEN.find(([, many]) => (left -= many) < 0) ?? BETWEEN[0];
+    const dbhMm = Math.max(80, Math.round(rng.logNormal(usual, 0.32) / 10) * 10);
+    const id = uuid();
+    standing.push({ eastM, northM });
+    placed.push({ id, after: by.id });
+    const on = '2025-07-21';
+    const envelope = () => ({
+      id: uuid(),
+      treeId: id,
+      on,
+      recordedAt: `${on}T12:00:00.000Z`,
+      correctsId: null,
+      withdrawn: false
+    });
+    records.push(
+      {
+        ...envelope(),
+        kind: 'entry',
+        tag: `u${placed.length}`,
+        tagged: false,
+        standId: by.standId,
+        stemOf: null,
+        afterId: by.id,
+        note: ''
+      },
+      { ...envelope(), kind: 'place', eastM, northM, quality: 'paced', accuracyM: 0.6, asTaken: `from ${by.tag}` },
+      { ...envelope(), ...declaration(species, 'seen in leaf') },
+      {
+        ...envelope(),
+        kind: 'reading',
+        quantity: 'diameter',
+        valueMm: dbhMm,
+        asWritten: `${dbhMm / 10} cm`,
+        method: 'calipers',
+        heightMm: 1300,
+        confirmed: false,
+        note: ''
+      }
+    );
+  }
+  return { records, placed };
+}
+
+/** What was marked, looked at from below, cut and counted for the thinning of the Upper Bush. */
+export function thinning(
+  wood: readonly TrueTree[],
+  trees: readonly BookTree[],
+  stands: readonly Stand[],
+  rng: Rng,
+  uuid: () => string
+): { records: WorkRecord[]; ofBush: BushRecord[] } {
+  const dated = (on: string) => ({
+    id: uuid(),
+    on,
+    recordedAt: `${on}T16:00:00.000Z`,
+    correctsId: null,
+    withdrawn: false
+  });
+  const upper = wood.flatMap((tree, i) =>
+    tree.stand === 0 ? [{ ...tree, id: trees[i]!.id, tag: trees[i]!.tag }] : []
+  );
+  const of = (species: TrueTree['species']) => upper.filter((tree) => tree.species === species);
+  const sound = of('sugarMaple').filter(({ dbhMm, crownClass }) => dbhMm > 300 && crownClass !== 'suppressed');
+  const records: WorkRecord[] = [];
+  const say = (at: { id: string } | undefined, on: string, what: object) => {
+    if (at) records.push({ ...dated(on), treeId: at.id, ...what } as WorkRecord);
+  };
+
+  const [split, braced] = [sound[9], sound[21]];
+  say(split, '2026-10-18', {
+    kind: 'mark',
+    ...marked('watch', 'split fork, strong otherwise', { reviewOn: '2027-10-01' })
+  });
+  say(braced, '2026-10-18', {
+    kind: 'mark',
+    ...marked('brace', 'two stems over the footpath', { reviewOn: '2026-11-01', leanDeg: 190 })
+  });
+  say(of('basswood')[1], '2026-10-18', {
+    kind: 'mark',
+    ...marked('girdle', 'for the woodpeckers, away from the path')
+  });
+  say(of('yellowBirch')[0], '2026-10-18', { kind: 'mark', ...marked('keep', 'the only old birch on the slope') });
+
+  for (const k of [3, 14, 30])
+    say(sound[k], '2026-10-18', { kind: 'cropChoice', choice: 'crop', reason: 'runs first every year' });
+  say(sound[40], '2026-10-18', { kind: 'cropChoice', choice: 'veto', reason: 'stands where the sap road turns' });
+
+  // Two were looked up at from below: there are beech poles about without a tag.
+  for (const k of [3, 14])
+    say(sound[k], '2026-10-19', {
+      kind: 'crownCard',
+      north: 'blocked',
+      east: 'free',
+      south: k === 3 ? 'blocked' : 'free',
+      west: null,
+      blockers: [
+        { side: 'north', treeId: null, species: 'beech', dbhMm: 140, fate: 'take' },
+        ...(k === 3 ? [{ side: 'south', treeId: null, species: 'hophornbeam', dbhMm: 120, fate: 'stands' }] : [])
+      ],
+      note: ''
+    });
+
+  // Three ashes went last winter, with a scar on one that stays.
+  of('whiteAsh')
+    .slice(0, 3)
+    .forEach((ash, k) =>
+      say(ash, '2026-01-24', {
+        kind: 'cut',
+        what: k === 2 ? 'fallen' : 'felled',
+        by: k === 2 ? '' : 'Odo and a hired faller',
+        damaged: k === 0 ? [sound[5]!.id] : [],
+        note: k === 2 ? 'came down in the January wind' : 'firewood stacked by the shed'
+      })
+    );
+
+  const standId = stands.find((_, i) => STANDS[i]!.purpose === 'syrup')!.id;
+  const ofBush: BushRecord[] = Array.from({ length: 9 }, (_, i): SeedlingsRecord => {
+    const count = (mean: number) => Math.max(0, Math.round(rng.normal(mean, 1 + mean / 3)));
+    const means = { maple: [14, 2.2, 0.4], beech: [3, 3, 1.5], other: [2, 0.6, 0.2], invasive: [0, 0.1, 0] };
+    return {
+      ...dated('2026-08-09'),
+      kind: 'seedlings',
+      standId,
+      name: `S${i + 1}`,
+      radiusM: 2,
+      counts: Object.fromEntries(
+        SEEDLING_GROUPS.map((group) => {
+          const [knee, waist, above] = means[group].map(count) as [number, number, number];
+          return [group, { knee, waist, above }];
+        })
+      ) as SeedlingsRecord['counts'],
+      browsed: Math.min(1, Math.max(0, Math.round(20 * rng.normal(0.45, 0.15)) / 20)),
+      fenced: false,
+      note: ''
+    };
+  });
+  ofBush.push({
+    ...dated('2026-10-20'),
+    kind: 'thinningPlan',
+    standId,
+    name: 'As walked with Tomke',
+    taken: of('beech')
+      .slice(0, 7)
+      .map(({ id }) => id),
+    note: 'the beech first, then look again'
+  });
+  return { records, ofBush };
+}

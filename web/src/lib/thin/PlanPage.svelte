@@ -1,0 +1,429 @@
+<script lang="ts">
+  import { heightOf, isSugarbush, knownMaple, positionSd, radiusOf, speciesById, type TreeRow } from '@baumkin/core';
+  import { entryWarning, freeSides, freeToGrow, reasonsFor, sidesFreed } from '@baumkin/core/thinning';
+  import { onDestroy, onMount } from 'svelte';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import StandMap from '$lib/map/StandMap.svelte';
+  import type { MapSide, MapSign, MapTree } from '$lib/map/treeLayer.ts';
+
+  import ChoicesTable from './ChoicesTable.svelte';
+  import { deskOf } from './desk.svelte.ts';
+  import LimitSliders from './LimitSliders.svelte';
+  import { standTrees } from './standTrees.ts';
+  import { LIMIT_WORDS, listed, MARK_SAID, reasonWords } from './words.ts';
+
+  /** The stand from above with its crop trees, and which trees to take for them within what one entry may do. */
+  const bush = useBush();
+  const desk = deskOf(bush);
+  onMount(() => {
+    if (!desk.begun) void desk.begin(desk.stand?.id ?? null);
+  });
+  onDestroy(() => {
+    desk.work.stop();
+    desk.price.stop();
+  });
+
+  let wishedTaps = $state<number | null>(null);
+  let spaced = $state('');
+  let picked = $state<string | null>(null);
+  let keptName = $state('');
+  let map = $state<StandMap | null>(null);
+  const busy = $derived(desk.work.done !== null);
+  const shown = $derived(desk.choice);
+  const warning = $derived(entryWarning(desk.rows));
+  const tagOf = (id: string) => bush.byId.get(id)?.tag ?? '?';
+
+  /** Trees whose crown is in the upper half of the stand's heights are drawn stronger. */
+  const tall = $derived.by(() => {
+    const heights = standTrees(desk.rows).map((tree) => ({ id: tree.id, h: heightOf(tree) }));
+    const top = Math.max(1, ...heights.map(({ h }) => h));
+    return new Set(heights.filter(({ h }) => h > 0.7 * top).map(({ id }) => id));
+  });
+  const TONES = [
+    { variable: '--color-secondary', fill: 0.42 },
+    { variable: '--color-primary', fill: 0.55 },
+    { variable: '--color-base-content', fill: 0.2 },
+    { variable: '--color-base-content', fill: 0.08 }
+  ] as const;
+
+  function sidesOf(id: string): MapSide[] | undefined {
+    const states = desk.thin?.plan.sides.get(id);
+    const taken = shown?.taken ?? new Set<string>();
+    return states?.map((state): MapSide => {
+      if (!state.known) return 'unknown';
+      if (freeSides([state], new Set()) === 1) return 'free';
+      return freeSides([state], taken) === 1 ? 'freed' : 'blocked';
+    });
+  }
+
+  function signOf(row: TreeRow): MapSign | undefined {
+    if (shown?.taken.has(row.id)) return row.mark === 'girdle' ? 'girdle' : 'take';
+    if (row.mark && row.mark !== 'take' && row.mark !== 'girdle') return row.mark;
+    return row.wildlife.length > 0 ? 'home' : undefined;
+  }
+
+  const trees = $derived(
+    bush.rows.flatMap((row): MapTree[] => {
+      const { id, tag, eastM, northM, dbhMm, positionQuality } = row;
+      if (eastM === null || northM === null || dbhMm === null) return [];
+      const here = row.standId === desk.stand?.id;
+      return [
+        {
+          id,
+          tag: row.tagged === false ? '' : tag,
+          eastM,
+          northM,
+          crownM: radiusOf({ ...row, dbhMm }),
+          trunkM: dbhMm / 1000,
+          tone: !here ? null : shown?.taken.has(id) ? 1 : desk.crops.has(id) ? 0 : tall.has(id) ? 2 : 3,
+          says: '',
+          roughM: positionQuality === null ? 0 : positionSd({ ...row, positionQuality }),
+          tagged: row.tagged !== false,
+          ...(here && desk.crops.has(id) ? { sides: sidesOf(id) } : {}),
+          ...(here ? { sign: signOf(row) } : {})
+        }
+      ];
+    })
+  );
+  const scene = $derived({ trees, tones: TONES, chosen: new Set<string>(), current: picked });
+
+  const row = $derived(picked === null ? null : (bush.byId.get(picked) ?? null));
+  const score = $derived(desk.scored.find(({ id }) => id === picked)?.score ?? null);
+  const reasons = $derived(
+    row && shown?.taken.has(row.id) && desk.thin?.rows.some(({ id }) => id === row.id)
+      ? reasonWords(reasonsFor(desk.thin.plan, row.id, shown.taken), tagOf)
+      : ''
+  );
+
+  async function markAll(ids: readonly string[]): Promise<void> {
+    const { thin } = desk;
+    if (!thin || !shown) return;
+    const records = await bush.recordAll(
+      ids.map((id) => ({
+        treeId: id,
+        draft: {
+          kind: 'mark' as const,
+          purpose: 'take' as const,
+          reason: reasonWords(reasonsFor(thin.plan, id, shown.taken), tagOf) || shown.name,
+          reviewOn: null,
+          leanDeg: bush.byId.get(id)?.leanDeg ?? null
+        }
+      }))
+    );
+    toast.success(
+      ids.length === 1 ? `Tree ${tagOf(ids[0]!)} is marked to take.` : `${ids.length} trees are marked to take.`,
+      { action: { label: 'Undo', onClick: () => void bush.withdraw(...records) } }
+    );
+  }
+
+  async function choose(choice: 'crop' | 'veto' | 'none', ids: readonly string[]): Promise<void> {
+    const records = await bush.recordAll(
+      ids.map((id) => ({ treeId: id, draft: { kind: 'cropChoice' as const, choice, reason: '' } }))
+    );
+    const what = { crop: 'chosen as crop tree', veto: 'never a crop tree', none: 'left to be judged' }[choice];
+    toast.success(`${ids.length === 1 ? `Tree ${tagOf(ids[0]!)}` : `${ids.length} trees`}: ${what}.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
+    });
+  }
+
+  async function mark(id: string, purpose: 'keep' | 'none'): Promise<void> {
+    const records = await bush.recordAll([
+      {
+        treeId: id,
+        draft: { kind: 'mark', purpose, reason: '', reviewOn: null, leanDeg: bush.byId.get(id)?.leanDeg ?? null }
+      }
+    ]);
+    toast.success(`Tree ${tagOf(id)}: ${MARK_SAID[purpose].toLowerCase()}.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
+    });
+  }
+
+  async function space(): Promise<void> {
+    if (!wishedTaps || !desk.stand) return;
+    const found = await desk.spaceFor(wishedTaps);
+    if (!found) return;
+    const at = preferences.length(desk.spacingM * 1000, 'ground');
+    spaced = found.enough
+      ? `At ${at} apart they carry ${Math.round(found.taps)} taps: the widest spacing that gives as many.`
+      : `Even at ${at} apart they carry only ${Math.round(found.taps)} taps: there are not as many good trees.`;
+  }
+
+  async function keep(): Promise<void> {
+    if (!shown || !desk.stand) return;
+    const record = await bush.recordOfBush({
+      kind: 'thinningPlan',
+      standId: desk.stand.id,
+      name: keptName.trim() || shown.name,
+      taken: [...shown.taken],
+      note: ''
+    });
+    keptName = '';
+    toast.success('Kept, to be compared.', {
+      action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
+    });
+  }
+
+  const unmarked = $derived(shown ? [...shown.taken].filter((id) => !desk.marked.has(id)) : []);
+  const unwritten = $derived([...desk.crops].filter((id) => !desk.pinned.has(id)));
+  const judged = $derived(shown?.judgement ?? null);
+  const untagged = $derived(desk.rows.filter(({ tagged }) => tagged === false).length);
+</script>
+
+<h1 class="sr-only">The plan</h1>
+<div class="mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+  <label class="flex items-center gap-2"
+    >Stand
+    <select
+      class="select w-auto font-semibold"
+      value={desk.stand?.id}
+      onchange={(event) => void desk.begin(event.currentTarget.value)}
+    >
+      {#each desk.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+    </select></label
+  >
+  {#if desk.refused === null && judged}
+    <p data-testid="in-short">
+      <b>{desk.crops.size}</b> crop trees; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},
+        <b>{freeToGrow(judged)}</b> with “{shown.name}”: {shown.taken.size}
+        {shown.taken.size === 1 ? 'tree' : 'trees'} taken, {(100 * judged.share).toFixed(0)} % of the basal area{/if}.
+    </p>
+  {/if}
+  <button class="ml-auto link text-sm" onclick={() => map?.frame()}>Show all</button>
+</div>
+{#if warning.wait}
+  <p class="caution mb-3 max-w-prose">
+    {Math.round(100 * warning.stressedShare)} % of the trees that were looked at had a hard year: defoliation, drought or
+    ice. Wait a year before you thin; the shock would come on top.
+  </p>
+{/if}
+{#if desk.refused !== null}
+  <p class="max-w-prose text-lg" data-testid="refused">{desk.refused}</p>
+  {#if desk.stand && isSugarbush(desk.stand) && desk.thin && desk.thin.unknown.length > 0}
+    <p class="mt-2 max-w-prose">
+      Without a good map you can still free crowns: stand under each crop tree, look up, and fill its crown card side by
+      side. The cards give the marks and the list.
+      {#each desk.thin.unknown.slice(0, 12) as tree, i (tree.id)}{i > 0 ? ', ' : ''}<a
+          class="link"
+          href="/bush/{bush.id}/thin/{tree.id}">{tree.tag}</a
+        >{/each}
+    </p>
+  {/if}
+{/if}
+<div class="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
+  <div class="min-w-0">
+    <div class="relative h-[31rem] overflow-hidden border border-base-300 max-md:h-[22rem]">
+      <StandMap
+        bind:this={map}
+        {scene}
+        stands={desk.stand ? [desk.stand] : []}
+        features={bush.features}
+        onpick={(id) => (picked = id)}
+        hint={(tree) => (tree.tag === '' ? 'without a tag' : `tree ${tree.tag}`)}
+      />
+    </div>
+    <p class="aside mt-1 flex flex-wrap gap-x-4 gap-y-0.5">
+      <span><i class="swatch bg-secondary/45"></i> crop tree</span>
+      <span><i class="swatch bg-primary/60"></i> taken</span>
+      <span><i class="swatch bg-base-content/25"></i> stays, tall</span>
+      <span><i class="swatch bg-base-content/10"></i> stays, low</span>
+      <span>Arcs round a crop tree: green free, amber freed, broken blocked.</span>
+      <span>Crown drawn broken: its place is rough.</span>
+    </p>
+    {#if row}
+      <section class="mt-3 border-l-[6px] border-base-content pl-4" aria-label="Chosen tree" data-testid="picked">
+        <h2>
+          {row.tagged === false ? 'A tree without a tag' : `Tree ${row.tag}`}
+          <span class="aside font-sans font-normal"
+            >{row.species ? speciesById(row.species).name : 'species unsettled'}{row.dbhMm
+              ? `, ${preferences.length(row.dbhMm, 'trunk')}`
+              : ''}{row.mark ? `; ${MARK_SAID[row.mark].toLowerCase()}` : ''}</span
+          >
+        </h2>
+        {#if reasons !== ''}<p>In “{shown!.name}”: {reasons}.</p>{/if}
+        {#if score && knownMaple(row) === true}
+          <p>
+            {score.score} points of 100 as a crop tree{score.barred ? `, but ${score.barred}` : ''}:
+            {listed(score.parts.map(({ says, points, most }) => `${says} ${points} of ${most}`))}.
+          </p>
+        {/if}
+        <div class="mt-1.5 flex flex-wrap gap-2">
+          {#if bush.mayDecide}
+            {#if shown?.taken.has(row.id) && !desk.marked.has(row.id)}<button
+                class="btn btn-primary btn-sm"
+                onclick={() => markAll([row.id])}>Mark this one to take</button
+              >{/if}
+            {#if row.mark !== null}<button class="btn btn-outline btn-sm" onclick={() => mark(row.id, 'none')}
+                >Take its mark off</button
+              >{:else}<button class="btn btn-outline btn-sm" onclick={() => mark(row.id, 'keep')}>Keep it</button>{/if}
+            {#if knownMaple(row) === true}
+              {#if row.crop !== 'crop'}<button class="btn btn-outline btn-sm" onclick={() => choose('crop', [row.id])}
+                  >Make it a crop tree</button
+                >{/if}
+              {#if row.crop === null}<button class="btn btn-outline btn-sm" onclick={() => choose('veto', [row.id])}
+                  >Never a crop tree</button
+                >{:else}<button class="btn btn-outline btn-sm" onclick={() => choose('none', [row.id])}
+                  >Take that word back</button
+                >{/if}
+            {/if}
+          {/if}
+          <a class="btn btn-ghost btn-sm" href="/bush/{bush.id}/thin/{row.id}">Its crown</a>
+        </div>
+      </section>
+    {/if}
+  </div>
+  <div class="flex min-w-0 flex-col gap-5">
+    {#if desk.refused === null && desk.stand}
+      <section aria-labelledby="crop-trees">
+        <h2 id="crop-trees">Which to favour</h2>
+        <p>
+          {desk.crops.size} crop trees at least {preferences.length(desk.spacingM * 1000, 'ground')} apart: the set with most
+          points. {desk.pinned.size} by your word, {desk.vetoed.size} struck out.
+        </p>
+        <label class="mt-1 flex flex-col gap-0.5"
+          ><span class="sr-only">Spacing of crop trees</span>
+          <input
+            type="range"
+            class="range range-sm"
+            min="4"
+            max="16"
+            step="0.5"
+            aria-label="Spacing of crop trees"
+            bind:value={desk.spacingM}
+            onchange={() => void desk.proposeCrops()}
+            disabled={busy}
+          /></label
+        >
+        <form
+          class="mt-1.5 flex flex-wrap items-center gap-2"
+          onsubmit={(event) => {
+            event.preventDefault();
+            void space();
+          }}
+        >
+          <label class="flex items-center gap-2"
+            >for <input class="input w-20 input-sm" type="number" min="1" max="5000" bind:value={wishedTaps} /> taps</label
+          >
+          <button class="btn btn-outline btn-sm" disabled={busy || !wishedTaps}>Find the spacing</button>
+        </form>
+        {#if spaced !== ''}<p class="aside mt-1" role="status">{spaced}</p>{/if}
+        {#if bush.mayDecide && unwritten.length > 0}
+          <button class="btn mt-2 btn-outline btn-sm" onclick={() => choose('crop', unwritten)}
+            >Write these {unwritten.length} down as crop trees</button
+          >
+        {/if}
+        {#if desk.thin && desk.thin.unknown.length > 0}
+          <p class="aside mt-1">
+            {desk.thin.unknown.length} of them stand where positions are too rough; their crown cards decide:
+            {#each desk.thin.unknown.slice(0, 8) as tree, i (tree.id)}{i > 0 ? ', ' : ''}<a
+                class="link"
+                href="/bush/{bush.id}/thin/{tree.id}">{tree.tag}</a
+              >{/each}.
+          </p>
+        {/if}
+      </section>
+      <section aria-labelledby="limits" class="flex flex-col gap-3">
+        <h2 id="limits">What one entry may do</h2>
+        <LimitSliders bind:limits={desk.limits} binding={desk.stale ? null : desk.binding} disabled={busy} />
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.keepMarks} disabled={busy} />
+          {desk.marked.size} trees marked to take go in any case</label
+        >
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.takeHazards} disabled={busy} /> hazards
+          that can hit a path or building go in any case</label
+        >
+        {#if desk.work.done !== null}
+          <p role="status" class="flex flex-wrap items-center gap-3" data-testid="solving">
+            <span class="loading loading-sm" aria-hidden="true"></span>
+            {#if desk.improving}Best so far: {desk.improving.taken.size} trees; at most {Number.isFinite(
+                desk.improving.gap
+              ) && desk.improving.gap < 10
+                ? `${(100 * desk.improving.gap).toFixed(1)} %`
+                : 'some'} from the best there is{:else}Weighing the trees against each other{/if}
+            <button class="link" onclick={() => desk.work.stop()}>Stop</button>
+          </p>
+        {:else}
+          <button class="btn self-start btn-primary" onclick={() => desk.makePlan()} disabled={desk.crops.size === 0}
+            >{desk.plan ? 'Make the plan again' : 'Make the plan'}</button
+          >
+        {/if}
+        {#if desk.work.failed}<p role="alert" class="font-semibold text-error">
+            That broke off by a fault. What was there is kept; try it again.
+          </p>{/if}
+        {#if desk.clash}
+          <p role="alert" class="border-l-4 border-error pl-3" data-testid="clash">
+            No choice of trees keeps all of this at once: {listed(desk.clash.map((id) => LIMIT_WORDS[id]))}
+            {desk.clash.length === 1 ? 'cannot be kept.' : 'contradict each other.'} Loosen one of them; nothing was changed.
+          </p>
+        {:else if desk.plan && desk.stale}
+          <p class="aside">Limits or crop trees have changed since the plan was made.</p>
+        {:else if desk.plan}
+          <p class="aside" data-testid="proven">
+            {desk.plan.status === 'proven'
+              ? desk.plan.gap < 0.0001
+                ? 'Nothing better exists within these limits.'
+                : `Proven to within ${(100 * desk.plan.gap).toFixed(2)} % of the best there is.`
+              : `Stopped: it may fall ${(100 * desk.plan.gap).toFixed(1)} % short of the best there is.`}
+            {#if desk.price.done !== null}Looking which limit binds …{:else if desk.binding?.length === 0}No limit holds
+              it back.{/if}
+          </p>
+        {/if}
+      </section>
+    {/if}
+  </div>
+</div>
+{#if desk.refused === null && shown}
+  <section class="mt-5" aria-labelledby="choices">
+    <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
+      <h2 id="choices">Side by side</h2>
+      {#if desk.plan && !busy}<button class="btn btn-outline btn-sm" onclick={() => desk.makeOthers()}
+          >A lighter and a stronger one beside it</button
+        >{/if}
+      {#if bush.mayDecide && shown.taken.size > 0}
+        <form
+          class="flex items-center gap-2"
+          onsubmit={(event) => {
+            event.preventDefault();
+            void keep();
+          }}
+        >
+          <input
+            class="input w-44 input-sm"
+            maxlength="60"
+            placeholder="a name for it"
+            aria-label="Name to keep it under"
+            bind:value={keptName}
+          />
+          <button class="btn btn-outline btn-sm">Keep “{shown.name}”</button>
+        </form>
+      {/if}
+      {#if bush.mayDecide && unmarked.length > 0}
+        <button class="btn btn-primary btn-sm" onclick={() => markAll(unmarked)}
+          >Mark all {unmarked.length} of “{shown.name}” to take</button
+        >
+      {/if}
+    </div>
+    <ChoicesTable choices={desk.choices} now={desk.now} bind:shown={desk.shown} stand={desk.stand!} />
+    {#if sidesFreed(shown.judgement) > 0 || untagged > 0}
+      <p class="aside mt-1.5 max-w-prose">
+        {untagged > 0 ? `${untagged} trees of this stand have no tag and count all the same. ` : ''}Worth: crop trees
+        fully freed, weighed by their points, less lost taps. Every choice is judged alike. No figure here says that a
+        tree is safe to fell.
+      </p>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  .swatch {
+    display: inline-block;
+    width: 0.8rem;
+    height: 0.8rem;
+    border-radius: 50%;
+    border: 1px solid currentColor;
+    vertical-align: -0.1rem;
+  }
+</style>

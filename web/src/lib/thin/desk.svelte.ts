@@ -1,0 +1,255 @@
+import { isSugarbush, type BushRecord, type Stand } from '@baumkin/core';
+import {
+  frees,
+  judgeChoice,
+  openingCovers,
+  standFigures,
+  type Binding,
+  type Judgement,
+  type LimitId,
+  type PlanLimits,
+  type StandFigures,
+  type ThinningPlan
+} from '@baumkin/core/thinning';
+import { proxy } from 'comlink';
+
+import type { BushState } from '$lib/client/bush.svelte.ts';
+import { LongRun } from '$lib/workers/longRun.svelte.ts';
+import type { Improving, ThinWorker } from '$lib/workers/thin.worker.ts';
+
+import { fittingLimits, limitsOf, policyOf, refusal, scoredTrees, tapsOf, thinStand } from './stand.ts';
+
+/** A choice of trees to take, to be held against others. */
+export interface Choice {
+  readonly id: string;
+  readonly name: string;
+  readonly taken: ReadonlySet<string>;
+  /** how the solver left it; null for one made by hand */
+  readonly solved: Pick<ThinningPlan, 'status' | 'gap'> | null;
+}
+
+export interface JudgedChoice extends Choice {
+  readonly judgement: Judgement;
+  readonly figures: StandFigures;
+  /** taps that the trees left carry now */
+  readonly tapsLeft: number;
+}
+
+type Kept = Extract<BushRecord, { kind: 'thinningPlan' }>;
+
+type PlanAnswer = ThinningPlan | { readonly clash: readonly LimitId[] };
+
+/** A light entry and a strong one beside the plan, by their share of the basal area. */
+const LIGHT = 0.15;
+const STRONG = 0.4;
+
+export const thinWorker = () => new Worker(new URL('../workers/thin.worker.ts', import.meta.url), { type: 'module' });
+
+/** What lies on the table while a thinning is thought out: a stand, its crop trees, limits, and the choices made so far. */
+export class ThinDesk {
+  readonly bush: BushState;
+  #standId = $state<string | null>(null);
+  spacingM = $state(9);
+  limits = $state<PlanLimits>({ share: 0.3, residualM2PerHa: 0, othersShare: 0, openingM: null, tapCost: 0 });
+  keepMarks = $state(true);
+  takeHazards = $state(true);
+  /** crop trees that were computed and not written down */
+  proposed = $state.raw<readonly string[]>([]);
+  #made = $state.raw<readonly Choice[]>([]);
+  /** which choice the map shows */
+  shown = $state('marks');
+  plan = $state.raw<ThinningPlan | null>(null);
+  clash = $state.raw<readonly LimitId[] | null>(null);
+  binding = $state.raw<readonly Binding[] | null>(null);
+  improving = $state.raw<Improving | null>(null);
+  /** what the plan was made of */
+  #madeOf = $state('');
+  readonly work = new LongRun<ThinWorker>(thinWorker);
+  readonly price = new LongRun<ThinWorker>(thinWorker);
+
+  readonly stands = $derived.by((): readonly Stand[] => this.bush.overview?.stands ?? []);
+  readonly stand = $derived(
+    this.stands.find(({ id }) => id === this.#standId) ?? this.stands.find(isSugarbush) ?? this.stands[0] ?? null
+  );
+  readonly settings = $derived.by(() => this.bush.overview!.bush.settings);
+  readonly policy = $derived(policyOf(this.settings));
+  readonly rows = $derived.by(() => this.bush.rows.filter((row) => row.standId === this.stand?.id));
+  readonly pinned = $derived(new Set(this.rows.filter(({ crop }) => crop === 'crop').map(({ id }) => id)));
+  readonly vetoed = $derived(new Set(this.rows.filter(({ crop }) => crop === 'veto').map(({ id }) => id)));
+  readonly scored = $derived(scoredTrees(this.rows));
+  readonly crops = $derived(
+    new Set([
+      ...this.pinned,
+      ...this.proposed.filter((id) => !this.vetoed.has(id) && this.bush.byId.get(id)?.cutOn === null)
+    ])
+  );
+  /** the stand as the plan is made of it */
+  readonly thin = $derived.by(
+    () =>
+      this.stand &&
+      thinStand(this.stand, this.bush.rows, this.bush.features, this.crops, this.settings, {
+        keepMarks: this.keepMarks,
+        takeHazards: this.takeHazards
+      })
+  );
+  readonly refused = $derived(this.stand && this.thin ? refusal(this.stand, this.thin) : null);
+  /** the same stand with nothing settled beforehand: every choice is judged on it */
+  readonly #bare = $derived.by(
+    () =>
+      this.stand &&
+      thinStand(this.stand, this.bush.rows, this.bush.features, this.crops, this.settings, {
+        keepMarks: false,
+        takeHazards: false
+      }).plan
+  );
+  readonly #covers = $derived(this.#bare ? openingCovers(this.#bare, { openingM: this.limits.openingM }) : []);
+  readonly kept = $derived.by((): readonly Kept[] =>
+    this.bush.bushRecords.filter((r): r is Kept => r.kind === 'thinningPlan' && r.standId === this.stand?.id)
+  );
+  readonly marked = $derived(new Set(this.rows.filter(({ mark }) => frees(mark)).map(({ id }) => id)));
+  readonly choices = $derived.by((): readonly JudgedChoice[] => {
+    const bare = this.#bare;
+    if (!bare) return [];
+    const here = new Set(bare.trees.map(({ tree }) => tree.id));
+    const all: Choice[] = [
+      { id: 'marks', name: 'The marks as they are', taken: this.marked, solved: null },
+      ...this.#made,
+      ...this.kept.map(({ id, name, taken }) => ({ id, name, taken: new Set(taken), solved: null }))
+    ];
+    return all.map((choice) =>
+      this.#judged({ ...choice, taken: new Set([...choice.taken].filter((id) => here.has(id))) })
+    );
+  });
+  readonly now = $derived.by(() => this.#judged({ id: 'now', name: 'Nothing taken', taken: new Set(), solved: null }));
+  readonly choice = $derived(this.choices.find(({ id }) => id === this.shown) ?? this.choices[0] ?? null);
+  /** were crop trees, limits or wishes changed since the plan was made? */
+  readonly stale = $derived(this.plan !== null && this.#madeOf !== this.#wishes());
+
+  constructor(bush: BushState) {
+    this.bush = bush;
+  }
+
+  /** Begins with a stand: its crop trees are proposed and its limits set by the bush's own. */
+  async begin(standId: string | null): Promise<void> {
+    this.work.stop();
+    this.price.stop();
+    this.#standId = standId;
+    this.spacingM = this.settings.cropSpacingM;
+    this.proposed = [];
+    this.#made = [];
+    this.plan = null;
+    this.clash = null;
+    this.binding = null;
+    this.shown = 'marks';
+    const { thin } = this;
+    this.limits = thin ? fittingLimits(limitsOf(this.settings), thin.plan) : limitsOf(this.settings);
+    if (this.stand && isSugarbush(this.stand)) await this.proposeCrops();
+  }
+
+  /** Is there a stand on the table? */
+  get begun(): boolean {
+    return this.#standId !== null;
+  }
+
+  async proposeCrops(): Promise<void> {
+    const wish = { spacingM: this.spacingM, pinned: this.pinned, vetoed: this.vetoed };
+    const found = await this.work.run((remote) => remote.crops(this.scored, wish));
+    if (found) this.proposed = found;
+  }
+
+  /** The widest spacing that still gives the wished taps. @returns taps that it gives, and whether they are enough */
+  async spaceFor(taps: number): Promise<{ taps: number; enough: boolean } | null> {
+    const wish = { pinned: this.pinned, vetoed: this.vetoed };
+    const carried = Object.fromEntries(this.rows.map((row) => [row.id, tapsOf(row, this.policy)]));
+    const found = await this.work.run((remote) => remote.spacing(this.scored, wish, taps, carried));
+    if (!found) return null;
+    this.spacingM = found.spacingM;
+    this.proposed = found.ids;
+    return found;
+  }
+
+  async makePlan(): Promise<void> {
+    const [thin, limits, wishes] = [this.thin, $state.snapshot(this.limits), this.#wishes()];
+    if (!thin) return;
+    this.improving = null;
+    this.clash = null;
+    const better = proxy((found: Improving) => (this.improving = found));
+    const answer = await this.work.run<PlanAnswer>(async (remote) => remote.plan(thin.plan, limits, better));
+    const best = this.improving as Improving | null;
+    this.improving = null;
+    if (!answer) {
+      // Stopped: what was found so far is kept.
+      if (best)
+        this.#put({
+          id: 'plan',
+          name: 'The plan, stopped early',
+          taken: best.taken,
+          solved: { status: 'stopped', gap: best.gap }
+        });
+      return;
+    }
+    if ('clash' in answer) {
+      this.clash = answer.clash;
+      return;
+    }
+    this.plan = answer;
+    this.#madeOf = wishes;
+    this.binding = null;
+    this.#put({ id: 'plan', name: 'The plan', taken: new Set(answer.taken.map(({ id }) => id)), solved: answer });
+    this.binding = await this.price.run((remote) => remote.binding(thin.plan, limits, answer));
+  }
+
+  /** A light entry and a strong one within the other limits. */
+  async makeOthers(): Promise<void> {
+    const [thin, limits] = [this.thin, $state.snapshot(this.limits)];
+    if (!thin) return;
+    const nothing = proxy(() => undefined);
+    for (const [id, name, share] of [
+      ['light', 'Lighter', Math.min(LIGHT, limits.share / 2)],
+      ['strong', 'Stronger', Math.max(STRONG, limits.share * 1.3)]
+    ] as const) {
+      const answer = await this.work.run<PlanAnswer>(async (remote) =>
+        remote.plan(thin.plan, { ...limits, share }, nothing)
+      );
+      if (!answer) return;
+      if (!('clash' in answer))
+        this.#put({ id, name, taken: new Set(answer.taken.map((tree) => tree.id)), solved: answer });
+    }
+  }
+
+  #put(choice: Choice): void {
+    this.#made = [...this.#made.filter(({ id }) => id !== choice.id), choice];
+    if (choice.id === 'plan') this.shown = 'plan';
+  }
+
+  #wishes(): string {
+    return JSON.stringify([this.limits, this.keepMarks, this.takeHazards, [...this.crops].sort()]);
+  }
+
+  #judged(choice: Choice): JudgedChoice {
+    const bare = this.#bare!;
+    const { taken } = choice;
+    return {
+      ...choice,
+      judgement: judgeChoice(bare, this.limits, taken, this.#covers),
+      figures: standFigures(
+        bare.trees.map(({ tree }) => tree),
+        bare,
+        taken,
+        bare.around
+      ),
+      tapsLeft: bare.trees.reduce((sum, { tree, taps }) => sum + (taken.has(tree.id) ? 0 : taps), 0)
+    };
+  }
+}
+
+const desks = new WeakMap<BushState, ThinDesk>();
+
+/** The table of a bush: it stays laid while one walks from page to page. */
+export function deskOf(bush: BushState): ThinDesk {
+  const known = desks.get(bush);
+  if (known) return known;
+  const made = new ThinDesk(bush);
+  desks.set(bush, made);
+  return made;
+}

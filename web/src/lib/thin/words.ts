@@ -1,0 +1,34 @@
+import type { Mark } from '@baumkin/core';
+import type { LimitId, TakeReason } from '@baumkin/core/thinning';
+
+export const MARK_SAID: Readonly<Record<Mark['purpose'], string>> = {
+  take: 'Marked to take',
+  girdle: 'Marked to girdle for wildlife',
+  keep: 'Marked to keep',
+  watch: 'Marked to watch',
+  brace: 'Marked for a brace by a professional',
+  none: 'Mark taken off'
+};
+
+export const LIMIT_WORDS: Readonly<Record<LimitId, string>> = {
+  share: 'the share of basal area that one entry may take',
+  residual: 'the basal area that stays',
+  others: 'the share of other species that stays',
+  opening: 'the width of openings',
+  must: 'what has to go in any case'
+};
+
+/** Why a tree is among those taken, in a line. @param tagOf the tag of a crop tree */
+export function reasonWords(reasons: readonly TakeReason[], tagOf: (id: string) => string): string {
+  const freed = reasons.flatMap((r) => (r.why === 'frees' ? [`the ${r.side} side of ${tagOf(r.crop)}`] : []));
+  return [
+    ...(freed.length > 0 ? [`frees ${listed(freed)}`] : []),
+    ...(reasons.some(({ why }) => why === 'dying') ? ['dying, or counted on to go'] : []),
+    ...(reasons.some(({ why }) => why === 'must') ? ['to go in any case'] : [])
+  ].join('; ');
+}
+
+/** a, b and c */
+export function listed(words: readonly string[]): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+}

@@ -1,0 +1,81 @@
+import type { TapPolicy } from '@baumkin/core';
+import {
+  bindingLimits,
+  chooseCropTrees,
+  entriesAhead,
+  highsSolver,
+  planThinning,
+  spacingForTaps,
+  standOutlook,
+  type Binding,
+  type CropWish,
+  type GrowingGround,
+  type LimitId,
+  type Outlook,
+  type OutlookOptions,
+  type OutlookTree,
+  type PlanLimits,
+  type PlanStand,
+  type ScoredTree,
+  type ThinningPlan
+} from '@baumkin/core/thinning';
+import { expose } from 'comlink';
+import loadHighs from 'highs';
+import wasmUrl from 'highs/runtime?url';
+
+const solver = loadHighs({ locateFile: () => wasmUrl }).then(highsSolver);
+
+/** The best plan so far, and how far it may still be from the best there is. */
+export interface Improving {
+  readonly taken: ReadonlySet<string>;
+  readonly gap: number;
+}
+
+/** Crop trees, plans and the years after them, off the page's thread. It is ended by ending the worker. */
+const api = {
+  crops: async (trees: readonly ScoredTree[], wish: CropWish): Promise<string[]> =>
+    chooseCropTrees(trees, wish, await solver).ids,
+  spacing: async (
+    trees: readonly ScoredTree[],
+    wish: Omit<CropWish, 'spacingM'>,
+    taps: number,
+    tapsOf: Readonly<Record<string, number>>
+  ) => spacingForTaps(trees, wish, taps, (id) => tapsOf[id] ?? 0, await solver),
+  plan: async (
+    stand: PlanStand,
+    limits: PlanLimits,
+    better: (found: Improving) => void
+  ): Promise<ThinningPlan | { readonly clash: readonly LimitId[] }> =>
+    planThinning(stand, limits, await solver, { seconds: 120, onBetter: better }),
+  binding: async (stand: PlanStand, limits: PlanLimits, plan: ThinningPlan): Promise<Binding[]> =>
+    bindingLimits(stand, limits, plan, await solver),
+  outlook: async (
+    stand: PlanStand,
+    trees: readonly OutlookTree[],
+    ground: GrowingGround,
+    limits: PlanLimits,
+    policy: TapPolicy,
+    first: ReadonlySet<string>,
+    again: boolean,
+    { years, ...options }: Pick<OutlookOptions, 'season' | 'years' | 'draws' | 'seed'>,
+    told: (done: number) => void
+  ): Promise<{ look: Outlook; entries: ReadonlyMap<number, ReadonlySet<string>> }> => {
+    const entries = again
+      ? entriesAhead(stand, trees, ground, limits, policy, first, years, await solver)
+      : new Map([[0, first]]);
+    const look = standOutlook(trees, ground, {
+      ...options,
+      years,
+      entries,
+      policy,
+      onProgress: (done) => {
+        told(done);
+        return true;
+      }
+    })!;
+    return { look, entries };
+  }
+};
+export type ThinWorker = typeof api;
+
+expose(api);
