@@ -210,6 +210,7 @@ function inventedStand(seed: number, many: number, sideM: number): PlanStand {
       hold: !crop && rng.uniform() < 0.1 ? 'den' : null,
       must: !crop && rng.uniform() < 0.04,
       taps: maple ? Math.floor(2 * rng.uniform()) : 0,
+      tapsLater: maple ? 2 * rng.uniform() : 0,
       dying: rng.uniform() < 0.15 ? rng.uniform() : 0,
       maple
     };

@@ -241,8 +241,8 @@ export interface TreeRow extends Tree {
   readonly defects: readonly DefectKind[];
   readonly hazards: readonly HazardKind[];
   readonly wildlife: readonly WildlifeKind[];
-  /** the day it was felled or girdled, or fell; null while it stands */
-  readonly cutOn: string | null;
+  /** how it was felled or girdled, or fell; null while it stands */
+  readonly cut: Cut | null;
 }
 
 /** What a tree's entry and place say of it, for the line in the book. */
@@ -317,7 +317,7 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     defects: state.assessment?.defects.map(({ kind }) => kind) ?? [],
     hazards: state.assessment?.hazards ?? [],
     wildlife: state.assessment?.wildlife ?? [],
-    cutOn: state.cut?.on ?? null
+    cut: state.cut
   };
 }
 

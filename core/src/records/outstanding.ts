@@ -13,7 +13,7 @@ export const REMEASURE_YEARS = 5;
  */
 export function isOutstanding(station: Station, row: TreeRow, today: string, forSyrup = true): boolean {
   // Nobody is sent to a tree that stands no more.
-  if (row.cutOn !== null && row.cutOn !== undefined) return false;
+  if (row.cut) return false;
   // Neighbours without a tag are in the book for the crowns that they press on. Nobody is sent to them.
   if (row.tagged === false && station !== 'thin') return false;
   const maple = knownMaple(row);

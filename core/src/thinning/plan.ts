@@ -3,6 +3,9 @@ import { freeSides, type SideState } from './card.ts';
 import { netOver, reachesInto, type Disc } from './figures.ts';
 import { PROVEN_GAP, type Program, type SolveOptions, type Solver } from './solver.ts';
 
+/** How far ahead the plan looks for the taps that a young tree will carry, years. Working assumption. */
+export const LATER_YEARS = 20;
+
 /** A tree of the stand as the plan sees it. */
 export interface PlanTree {
   readonly tree: StandTree;
@@ -14,8 +17,9 @@ export interface PlanTree {
   readonly hold: string | null;
   /** taken in any case: a hazard that has to go, a mark that the steward wants kept */
   readonly must: boolean;
-  /** taps that the tree carries now, lost when it goes */
+  /** taps that the tree carries now, lost when it goes, and those that it would carry in twenty years */
   readonly taps: number;
+  readonly tapsLater: number;
   /** 0 to 1: how surely it dies anyway */
   readonly dying: number;
   readonly maple: boolean;
@@ -81,6 +85,11 @@ export interface Judgement {
 }
 
 const sum = <T>(list: readonly T[], value: (each: T) => number) => list.reduce((all, each) => all + value(each), 0);
+/** What the taps of a tree cost when it is taken: those of today and those to come count alike. */
+function tapPrice({ taps, tapsLater }: PlanTree, { tapCost }: PlanLimits): number {
+  return (tapCost * (taps + tapsLater)) / 2;
+}
+
 /** Room for rounding, so that a limit met exactly is not broken. */
 const EPSILON = 1e-6;
 
@@ -119,7 +128,7 @@ export function judgeChoice(
   return {
     worth:
       sum(freed, ({ weight, before, after }) => 100 * weight * (RELEASE_WORTH[after]! - RELEASE_WORTH[before]!)) -
-      limits.tapCost * lostTaps +
+      sum(gone, (each) => tapPrice(each, limits)) +
       DYING_WORTH * sum(gone, ({ dying }) => dying) -
       LIGHT_HAND * out,
     freed: freed.map(({ id, before, after }) => ({ id, before, after })),
@@ -203,7 +212,7 @@ function planProgram(stand: PlanStand, limits: PlanLimits, without: ReadonlySet<
   const columnOf = new Map(loose.map(({ tree }, i) => [tree.id, i]));
   const area = ({ tree }: PlanTree) => basalArea(tree.dbhMm);
   const columns: { gain: number; lower: number; upper: number; whole: boolean }[] = loose.map((each) => ({
-    gain: DYING_WORTH * each.dying - limits.tapCost * each.taps - LIGHT_HAND * area(each),
+    gain: DYING_WORTH * each.dying - tapPrice(each, limits) - LIGHT_HAND * area(each),
     lower: each.must && !without.has('must') ? 1 : 0,
     upper: 1,
     whole: true

@@ -2,7 +2,7 @@ import { tapsUnder, type TapPolicy } from '../taps/index.ts';
 import { sideStates } from './card.ts';
 import type { GrowingGround } from './growth.ts';
 import { standIn, type OutlookTree } from './outlook.ts';
-import { planThinning, type PlanLimits, type PlanStand } from './plan.ts';
+import { LATER_YEARS, planThinning, type PlanLimits, type PlanStand } from './plan.ts';
 import type { Solver } from './solver.ts';
 
 /** Years between entries. Common practice: about ten. */
@@ -34,8 +34,9 @@ export function entriesAhead(
       const before = known.get(tree.id);
       if (!before) return [];
       const { dbhMm, conditionTaps, ringMm, tappable } = tree;
-      const taps = tappable ? tapsUnder(policy, { dbhMm, ringMm, ringSeMm: 0, conditionTaps }) : 0;
-      return [{ ...before, tree, taps, must: false }];
+      const tapsIn = (more: number) =>
+        tappable ? tapsUnder(policy, { dbhMm: dbhMm + 2 * ringMm * more, ringMm, ringSeMm: 0, conditionTaps }) : 0;
+      return [{ ...before, tree, taps: tapsIn(0), tapsLater: tapsIn(LATER_YEARS), must: false }];
     });
     const all = [...planned.map(({ tree }) => tree), ...stand.around];
     const sides = new Map(

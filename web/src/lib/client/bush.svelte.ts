@@ -99,9 +99,9 @@ export class BushState {
   });
   readonly #all = $derived.by(() => this.#rowsWithOutbox());
   /** the trees that stand */
-  readonly rows = $derived(this.#all.filter((row) => !row.cutOn));
+  readonly rows = $derived(this.#all.filter((row) => !row.cut));
   /** trees that were felled or fell: their lives can still be read */
-  readonly stumps = $derived(this.#all.filter((row) => row.cutOn));
+  readonly stumps = $derived(this.#all.filter((row) => row.cut));
   readonly byId = $derived(new Map(this.#all.map((row) => [row.id, row])));
   /** A device may hold an overview from before features were sent. */
   readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);

@@ -19,6 +19,7 @@
   const bush = $derived(useBush());
   const columns = $derived([now, ...choices]);
   const pct = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
+  const decided = $derived(bush.rows.filter((row) => row.standId === stand.id && row.decidedTaps !== null));
   const kept = $derived(new Map(bush.bushRecords.map((record) => [record.id, record])));
 
   const ROWS: readonly (readonly [string, (choice: JudgedChoice) => string])[] = [
@@ -26,6 +27,10 @@
     ['Basal area taken', ({ judgement }) => pct(judgement.share)],
     ['Crop trees free to grow', ({ judgement }) => `${freeToGrow(judgement)} of ${judgement.freed.length}`],
     ['Sides freed', ({ judgement }) => String(sidesFreed(judgement))],
+    [
+      'Taps decided this season',
+      ({ taken }) => String(decided.reduce((n, row) => n + (taken.has(row.id) ? 0 : row.decidedTaps!), 0))
+    ],
     ['Taps that are carried', ({ tapsLeft }) => String(Math.round(tapsLeft))],
     ['Taps lost', ({ judgement }) => String(Math.round(judgement.lostTaps))],
     ['Stems', ({ figures }) => preferences.perGround(figures.stemsPerHa)],
@@ -55,7 +60,7 @@
       <tr class="border-b-2 border-base-content align-bottom">
         <td></td>
         {#each columns as choice (choice.id)}
-          <th class="px-3 py-1 text-right font-semibold">
+          <th class="max-w-40 px-3 py-1 text-right font-semibold">
             {#if choice.id === 'now'}{choice.name}{:else}
               <button
                 class="border-b-[3px] px-1 text-right {shown === choice.id
@@ -80,8 +85,9 @@
         <tr class="border-b border-base-300/60">
           <th class="py-1 pr-3 font-normal whitespace-nowrap">{label}</th>
           {#each columns as choice (choice.id)}<td
-              class="px-3 text-right tabular-nums {shown === choice.id ? 'bg-base-200 font-semibold' : ''}"
-              >{say(choice)}</td
+              class="px-3 text-right tabular-nums {label === 'Leading species'
+                ? 'min-w-36 text-sm'
+                : 'whitespace-nowrap'} {shown === choice.id ? 'bg-base-200 font-semibold' : ''}">{say(choice)}</td
             >{/each}
         </tr>
       {/each}

@@ -21,7 +21,7 @@
     <span class="block border-l-4 border-primary pl-2 text-sm font-semibold" data-testid="binds-{id}"
       >{binding![0]!.id === id ? 'This limit binds most' : 'This limit binds too'}: without it the plan would be worth {(
         worth / 100
-      ).toFixed(1)} freed {worth >= 150 ? 'crowns' : 'crown'} more.</span
+      ).toFixed(1)} freed crowns more.</span
     >
   {/if}
 {/snippet}

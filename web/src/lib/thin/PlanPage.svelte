@@ -65,11 +65,23 @@
     return row.wildlife.length > 0 ? 'home' : undefined;
   }
 
+  /** Ground to be seen round the stand, metres. */
+  const AROUND_M = 20;
+  const box = $derived.by(() => {
+    const points =
+      desk.stand?.outline ?? desk.rows.flatMap(({ eastM, northM }) => (eastM === null ? [] : [[eastM, northM!]]));
+    const [easts, norths] = [points.map(([e]) => e!), points.map(([, n]) => n!)];
+    return [Math.min(...easts), Math.min(...norths), Math.max(...easts), Math.max(...norths)] as const;
+  });
+  const near = (eastM: number, northM: number) =>
+    eastM > box[0] - AROUND_M && northM > box[1] - AROUND_M && eastM < box[2] + AROUND_M && northM < box[3] + AROUND_M;
+
   const trees = $derived(
     bush.rows.flatMap((row): MapTree[] => {
       const { id, tag, eastM, northM, dbhMm, positionQuality } = row;
       if (eastM === null || northM === null || dbhMm === null) return [];
       const here = row.standId === desk.stand?.id;
+      if (!here && !near(eastM, northM)) return [];
       return [
         {
           id,
@@ -214,15 +226,17 @@
 {/if}
 <div class="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
   <div class="min-w-0">
-    <div class="relative h-[31rem] overflow-hidden border border-base-300 max-md:h-[22rem]">
-      <StandMap
-        bind:this={map}
-        {scene}
-        stands={desk.stand ? [desk.stand] : []}
-        features={bush.features}
-        onpick={(id) => (picked = id)}
-        hint={(tree) => (tree.tag === '' ? 'without a tag' : `tree ${tree.tag}`)}
-      />
+    <div class="relative h-[36rem] overflow-hidden border border-base-300 max-md:h-[22rem]">
+      {#key desk.stand?.id}
+        <StandMap
+          bind:this={map}
+          {scene}
+          stands={desk.stand ? [desk.stand] : []}
+          features={bush.features}
+          onpick={(id) => (picked = id)}
+          hint={(tree) => (tree.tag === '' ? 'without a tag' : `tree ${tree.tag}`)}
+        />
+      {/key}
     </div>
     <p class="aside mt-1 flex flex-wrap gap-x-4 gap-y-0.5">
       <span><i class="swatch bg-secondary/45"></i> crop tree</span>
@@ -326,15 +340,6 @@
       </section>
       <section aria-labelledby="limits" class="flex flex-col gap-3">
         <h2 id="limits">What one entry may do</h2>
-        <LimitSliders bind:limits={desk.limits} binding={desk.stale ? null : desk.binding} disabled={busy} />
-        <label class="flex items-center gap-2"
-          ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.keepMarks} disabled={busy} />
-          {desk.marked.size} trees marked to take go in any case</label
-        >
-        <label class="flex items-center gap-2"
-          ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.takeHazards} disabled={busy} /> hazards
-          that can hit a path or building go in any case</label
-        >
         {#if desk.work.done !== null}
           <p role="status" class="flex flex-wrap items-center gap-3" data-testid="solving">
             <span class="loading loading-sm" aria-hidden="true"></span>
@@ -350,6 +355,16 @@
             >{desk.plan ? 'Make the plan again' : 'Make the plan'}</button
           >
         {/if}
+        <LimitSliders bind:limits={desk.limits} binding={desk.stale ? null : desk.binding} disabled={busy} />
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.keepMarks} disabled={busy} />
+          {desk.marked.size} marks to take go in any case</label
+        >
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.takeHazards} disabled={busy} /> hazards
+          over a path or building go in any case</label
+        >
+
         {#if desk.work.failed}<p role="alert" class="font-semibold text-error">
             That broke off by a fault. What was there is kept; try it again.
           </p>{/if}
@@ -375,6 +390,7 @@
     {/if}
   </div>
 </div>
+
 {#if desk.refused === null && shown}
   <section class="mt-5" aria-labelledby="choices">
     <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
@@ -406,6 +422,7 @@
         >
       {/if}
     </div>
+    {#if desk.others !== ''}<p class="aside" role="status">{desk.others}</p>{/if}
     <ChoicesTable choices={desk.choices} now={desk.now} bind:shown={desk.shown} stand={desk.stand!} />
     {#if sidesFreed(shown.judgement) > 0 || untagged > 0}
       <p class="aside mt-1.5 max-w-prose">

@@ -61,6 +61,8 @@ export class ThinDesk {
   plan = $state.raw<ThinningPlan | null>(null);
   clash = $state.raw<readonly LimitId[] | null>(null);
   binding = $state.raw<readonly Binding[] | null>(null);
+  /** what there is to say of the lighter and the stronger one */
+  others = $state('');
   improving = $state.raw<Improving | null>(null);
   /** what the plan was made of */
   #madeOf = $state('');
@@ -69,7 +71,11 @@ export class ThinDesk {
 
   readonly stands = $derived.by((): readonly Stand[] => this.bush.overview?.stands ?? []);
   readonly stand = $derived(
-    this.stands.find(({ id }) => id === this.#standId) ?? this.stands.find(isSugarbush) ?? this.stands[0] ?? null
+    this.stands.find(({ id }) => id === this.#standId) ??
+      this.stands.find(({ purpose }) => purpose === 'syrup') ??
+      this.stands.find(isSugarbush) ??
+      this.stands[0] ??
+      null
   );
   readonly settings = $derived.by(() => this.bush.overview!.bush.settings);
   readonly policy = $derived(policyOf(this.settings));
@@ -80,7 +86,7 @@ export class ThinDesk {
   readonly crops = $derived(
     new Set([
       ...this.pinned,
-      ...this.proposed.filter((id) => !this.vetoed.has(id) && this.bush.byId.get(id)?.cutOn === null)
+      ...this.proposed.filter((id) => !this.vetoed.has(id) && this.bush.byId.get(id)?.cut === null)
     ])
   );
   /** the stand as the plan is made of it */
@@ -93,24 +99,14 @@ export class ThinDesk {
       })
   );
   readonly refused = $derived(this.stand && this.thin ? refusal(this.stand, this.thin) : null);
-  /** the same stand with nothing settled beforehand: every choice is judged on it */
-  readonly #bare = $derived.by(
-    () =>
-      this.stand &&
-      thinStand(this.stand, this.bush.rows, this.bush.features, this.crops, this.settings, {
-        keepMarks: false,
-        takeHazards: false
-      }).plan
-  );
-  readonly #covers = $derived(this.#bare ? openingCovers(this.#bare, { openingM: this.limits.openingM }) : []);
+  readonly #covers = $derived(this.thin ? openingCovers(this.thin.plan, { openingM: this.limits.openingM }) : []);
   readonly kept = $derived.by((): readonly Kept[] =>
     this.bush.bushRecords.filter((r): r is Kept => r.kind === 'thinningPlan' && r.standId === this.stand?.id)
   );
   readonly marked = $derived(new Set(this.rows.filter(({ mark }) => frees(mark)).map(({ id }) => id)));
   readonly choices = $derived.by((): readonly JudgedChoice[] => {
-    const bare = this.#bare;
-    if (!bare) return [];
-    const here = new Set(bare.trees.map(({ tree }) => tree.id));
+    if (!this.thin) return [];
+    const here = new Set(this.thin.plan.trees.map(({ tree }) => tree.id));
     const all: Choice[] = [
       { id: 'marks', name: 'The marks as they are', taken: this.marked, solved: null },
       ...this.#made,
@@ -203,6 +199,7 @@ export class ThinDesk {
   async makeOthers(): Promise<void> {
     const [thin, limits] = [this.thin, $state.snapshot(this.limits)];
     if (!thin) return;
+    this.others = '';
     const nothing = proxy(() => undefined);
     for (const [id, name, share] of [
       ['light', 'Lighter', Math.min(LIGHT, limits.share / 2)],
@@ -212,8 +209,12 @@ export class ThinDesk {
         remote.plan(thin.plan, { ...limits, share }, nothing)
       );
       if (!answer) return;
-      if (!('clash' in answer))
-        this.#put({ id, name, taken: new Set(answer.taken.map((tree) => tree.id)), solved: answer });
+      if ('clash' in answer) continue;
+      const taken = new Set(answer.taken.map((tree) => tree.id));
+      // One that differs in nothing from the plan needs no column.
+      const same = taken.size === this.plan?.taken.length && this.plan.taken.every((tree) => taken.has(tree.id));
+      if (same) this.others = `A ${id === 'light' ? 'lighter' : 'stronger'} one would take the same trees.`;
+      else this.#put({ id, name, taken, solved: answer });
     }
   }
 
@@ -227,18 +228,18 @@ export class ThinDesk {
   }
 
   #judged(choice: Choice): JudgedChoice {
-    const bare = this.#bare!;
+    const { plan } = this.thin!;
     const { taken } = choice;
     return {
       ...choice,
-      judgement: judgeChoice(bare, this.limits, taken, this.#covers),
+      judgement: judgeChoice(plan, this.limits, taken, this.#covers),
       figures: standFigures(
-        bare.trees.map(({ tree }) => tree),
-        bare,
+        plan.trees.map(({ tree }) => tree),
+        plan,
         taken,
-        bare.around
+        plan.around
       ),
-      tapsLeft: bare.trees.reduce((sum, { tree, taps }) => sum + (taken.has(tree.id) ? 0 : taps), 0)
+      tapsLeft: plan.trees.reduce((sum, { tree, taps }) => sum + (taken.has(tree.id) ? 0 : taps), 0)
     };
   }
 }

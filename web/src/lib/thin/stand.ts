@@ -18,6 +18,7 @@ import {
 import {
   cropScore,
   frees,
+  LATER_YEARS,
   sideStates,
   type GrowingGround,
   type OutlookTree,
@@ -61,11 +62,14 @@ function conditionOf(row: TreeRow) {
     : { diebackPct: row.diebackPct, oldestOpenHoleYears: row.oldestOpenHoleYears, stressed: row.stressed ?? false };
 }
 
-/** Taps that a tree carries: by size, condition and growth; none for what is no maple. */
-export function tapsOf(row: TreeRow, policy: TapPolicy): number {
-  if (row.dbhMm === null || knownMaple(row) !== true || row.tagged === false) return 0;
+/**
+ * Taps that a tree carries: by size, condition and growth; none for what is no maple.
+ * @param years from now, by its own growth; a young tree without a tag has one by then
+ */
+export function tapsOf(row: TreeRow, policy: TapPolicy, years = 0): number {
+  if (row.dbhMm === null || knownMaple(row) !== true || (years === 0 && row.tagged === false)) return 0;
   return tapsUnder(policy, {
-    dbhMm: row.dbhMm,
+    dbhMm: row.dbhMm + 2 * row.ringMm * years,
     ringMm: row.ringMm,
     ringSeMm: row.ringSeMm,
     conditionTaps: conditionCap(conditionOf(row)).taps
@@ -152,6 +156,7 @@ export function thinStand(
       hold: must ? null : holdOf(row),
       must,
       taps: tapsOf(row, policy),
+      tapsLater: tapsOf(row, policy, LATER_YEARS),
       dying: row.diebackPct !== null && row.diebackPct > DYING_FROM_PCT ? row.diebackPct / 100 : doomed ? DOOMED : 0,
       maple: knownMaple(row) === true
     };
@@ -217,7 +222,7 @@ export function outlookTrees(
         ...tree,
         diebackPct: row.diebackPct,
         observed,
-        tappable: knownMaple(row) === true && row.tagged !== false,
+        tappable: knownMaple(row) === true,
         crop: crops.has(row.id),
         conditionTaps: conditionCap(conditionOf(row)).taps,
         holes: state.holes.map(({ season, bitMm, depthMm }) => ({ season, bitMm, depthMm })),

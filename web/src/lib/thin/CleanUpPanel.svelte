@@ -1,0 +1,105 @@
+<script lang="ts">
+  import type { StandTree } from '@baumkin/core';
+  import { cleanUp, spreadWork } from '@baumkin/core/thinning';
+  import { untrack } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  /** What lies on the ground afterwards, and whether there are days enough to clear it. */
+  const { trees, left }: { trees: readonly StandTree[]; left: ReadonlySet<string> } = $props();
+  const bush = useBush();
+  const settings = $derived(bush.overview!.bush.settings);
+  let stackedM3ADay = $state(untrack(() => settings.stackedM3ADay));
+  let brushM3ADay = $state(untrack(() => settings.brushM3ADay));
+  let daysAMonth = $state(untrack(() => settings.daysAMonth));
+  let problem = $state<string | null>(null);
+  const sane = $derived(stackedM3ADay > 0 && brushM3ADay > 0 && daysAMonth > 0);
+  const work = $derived(sane ? cleanUp(trees, { stackedM3ADay, brushM3ADay }, left) : null);
+  const months = $derived.by(() => {
+    if (!work || work.days === 0) return [];
+    const [year, month] = bush.today.split('-').map(Number) as [number, number];
+    return spreadWork(work.days, daysAMonth, month === 12 ? { year: year + 1, month: 1 } : { year, month: month + 1 });
+  });
+  const longest = $derived(Math.max(1, ...months.map(({ days }) => days)));
+  const NAMES = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'June', 'July', 'Aug', 'Sept', 'Oct', 'Nov', 'Dec'];
+  const days = (n: number) => `${n < 10 ? n.toFixed(1) : Math.round(n)} ${n === 1 ? 'day' : 'days'}`;
+  const last = $derived(months.at(-1));
+</script>
+
+<section aria-labelledby="clean-up" class="flex flex-col gap-3" data-testid="clean-up">
+  <h2 id="clean-up">The clean-up</h2>
+  {#if work && trees.length > 0}
+    <p class="max-w-prose text-lg">
+      {work.trees}
+      {work.trees === 1 ? 'tree gives' : 'trees give'} about {preferences.stacked(work.stackedM3)} of stacked firewood and
+      {Math.round(work.brushM3)} m³ of brush: {days(work.days)} of work{last
+        ? `, done in ${NAMES[last.month - 1]} ${last.year} at ${daysAMonth} days a month`
+        : ''}.
+    </p>
+    <form
+      class="flex flex-wrap items-end gap-4"
+      onsubmit={async (event) => {
+        event.preventDefault();
+        problem = await bush.changeSettings({ stackedM3ADay, brushM3ADay, daysAMonth });
+      }}
+    >
+      <label class="flex flex-col gap-1"
+        >firewood a day, m³ stacked <input
+          class="input w-28"
+          type="number"
+          min="0.1"
+          max="50"
+          step="0.1"
+          required
+          bind:value={stackedM3ADay}
+        /></label
+      >
+      <label class="flex flex-col gap-1"
+        >brush a day, m³ <input
+          class="input w-28"
+          type="number"
+          min="0.5"
+          max="500"
+          step="0.5"
+          required
+          bind:value={brushM3ADay}
+        /></label
+      >
+      <label class="flex flex-col gap-1"
+        >days a month <input
+          class="input w-28"
+          type="number"
+          min="0.5"
+          max="31"
+          step="0.5"
+          required
+          bind:value={daysAMonth}
+        /></label
+      >
+      {#if bush.mayDecide}<button class="btn btn-outline">Keep as our rate</button>{/if}
+    </form>
+    {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
+    <ol class="flex max-w-2xl flex-col gap-1" aria-label="Work by month">
+      {#each months as month (`${month.year}-${month.month}-${month.what}`)}
+        <li class="grid grid-cols-[6rem_4.5rem_1fr_5rem] items-center gap-2">
+          <span>{NAMES[month.month - 1]} {month.year}</span>
+          <span class="aside">{month.what === 'fell' ? 'fell' : 'clear'}</span>
+          <span
+            class="h-3 {month.what === 'fell' ? 'bg-neutral' : 'bg-secondary/60'}"
+            style:width="{(100 * month.days) / longest}%"
+            aria-hidden="true"
+          ></span>
+          <span class="text-right tabular-nums">{days(month.days)}</span>
+        </li>
+      {/each}
+    </ol>
+    <p class="aside max-w-prose">
+      Felling waits for bare branches and frozen ground, and stops before the sap runs; brush waits out the season and
+      the nesting birds. Stem volume by the line through 31 felled black cherries (Ryan, Joiner and Ryan 1976), a fifth
+      more for branches, 65 % wood in a stack.
+    </p>
+  {:else}
+    <p class="aside">Nothing is marked, so there is nothing to clear.</p>
+  {/if}
+</section>

@@ -1,0 +1,327 @@
+<script lang="ts">
+  import {
+    CLEAR_TREE_LENGTHS,
+    compassPoint,
+    isSugarbush,
+    speciesById,
+    type CrownCardRecord,
+    type TreeRow
+  } from '@baumkin/core';
+  import { frees } from '@baumkin/core/thinning';
+  import Printer from '@lucide/svelte/icons/printer';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import StandMap from '$lib/map/StandMap.svelte';
+  import { mapTrees } from '$lib/map/mapTrees.ts';
+  import { questionsFor } from '$lib/map/questions.ts';
+
+  import { lengthOf, markingList, type ListedTree } from './cautions.ts';
+  import CleanUpPanel from './CleanUpPanel.svelte';
+  import CutForm from './CutForm.svelte';
+  import { MARK_SAID } from './words.ts';
+
+  /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
+  const bush = useBush();
+  const metres = (m: number) => preferences.length(m * 1000, 'ground');
+  let standId = $state<string>('all');
+  let asked = $state(false);
+  let cutting = $state<string | null>(null);
+  let picked = $state<string | null>(null);
+  let paint = $state(bush.overview!.bush.settings.markPaint);
+  let problem = $state<string | null>(null);
+
+  const here = (row: TreeRow) => standId === 'all' || row.standId === standId;
+  const list = $derived(markingList(bush.rows.filter(here), bush.features, metres));
+  const trained = $derived(list.filter((each) => each.cautions === null || each.cautions.trained));
+  const others = $derived(list.filter((each) => each.cautions !== null && !each.cautions.trained));
+  const watched = $derived(
+    bush.rows
+      .filter((row) => here(row) && (row.mark === 'watch' || row.mark === 'brace'))
+      .sort((a, b) => (a.reviewOn ?? '9').localeCompare(b.reviewOn ?? '9'))
+  );
+  /** Trees without a tag that crown cards mark. */
+  const untagged = $derived(
+    bush.rows
+      .filter(here)
+      .flatMap((row) =>
+        (row.crownCard?.blockers ?? []).flatMap((blocker, at) =>
+          blocker.treeId === null && blocker.fate === 'take' ? [{ row, blocker, at }] : []
+        )
+      )
+  );
+  const log = $derived(bush.stumps.filter(here).toSorted((a, b) => b.cut!.on.localeCompare(a.cut!.on)));
+  const tagOf = (id: string) => bush.byId.get(id)?.tag ?? 'a tree';
+
+  const questions = $derived(questionsFor(bush));
+  const question = $derived(questions.find((q) => q.id === 'marks')!);
+  const shown = $derived(list.find(({ row }) => row.id === picked) ?? trained[0] ?? list[0] ?? null);
+  const scene = $derived({
+    trees: mapTrees(bush.rows.filter(here), question).map((tree) => ({
+      ...tree,
+      ...(frees(bush.byId.get(tree.id)!.mark) ? { sign: 'take' as const } : {})
+    })),
+    tones: question.answers,
+    chosen: new Set<string>(),
+    current: shown?.row.id ?? null
+  });
+  const rings = $derived(
+    shown?.tree && shown.cautions
+      ? [
+          {
+            eastM: shown.tree.eastM,
+            northM: shown.tree.northM,
+            radiusM: shown.cautions.clearM,
+            says: `${metres(shown.cautions.clearM)} round ${shown.row.tag}`
+          }
+        ]
+      : []
+  );
+
+  async function gone({ row, at }: { row: TreeRow; at: number }): Promise<void> {
+    await bush.loadTree(row.id);
+    const {
+      id,
+      treeId: _tree,
+      recordedAt: _at,
+      authorId: _author,
+      withdrawn: _gone,
+      on: _on,
+      ...card
+    } = row.crownCard as CrownCardRecord;
+    const record = await bush.record(row.id, {
+      ...card,
+      correctsId: id,
+      blockers: card.blockers.map((blocker, i) => (i === at ? { ...blocker, fate: 'gone' as const } : blocker))
+    });
+    toast.success(`Gone from beside tree ${row.tag}.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
+    });
+  }
+</script>
+
+{#snippet table(rows: readonly ListedTree[], label: string)}
+  <table class="w-full text-left" aria-label={label}>
+    <thead
+      ><tr class="border-b-2 border-base-content"
+        ><th class="py-1 pr-3 font-semibold">Tag</th><th class="pr-3 font-semibold">Tree</th><th
+          class="pr-3 font-semibold">Why</th
+        ><th class="pr-3 font-semibold">What to know</th><th class="pr-3 text-right font-semibold">Clear round it</th
+        ><th class="print:hidden"></th><th class="hidden w-16 font-semibold print:table-cell">Done</th></tr
+      ></thead
+    >
+    <tbody>
+      {#each rows as each (each.row.id)}
+        {@const { row, near } = each}
+        <tr
+          class="border-b border-base-300/70 align-top {shown?.row.id === row.id
+            ? 'bg-base-200 print:bg-transparent'
+            : ''}"
+        >
+          <th class="py-1.5 pr-3"
+            ><button
+              class="link font-bold"
+              onclick={() => (picked = row.id)}
+              aria-label="Show tree {row.tag} on the map">{row.tag}</button
+            ></th
+          >
+          <td class="py-1.5 pr-3"
+            >{row.species ? speciesById(row.species).name : 'species unsettled'}{row.dbhMm
+              ? `, ${preferences.length(row.dbhMm, 'trunk')}`
+              : ''}{lengthOf(each) === null ? '' : `, about ${metres(lengthOf(each)!)} tall`}{row.mark === 'girdle'
+              ? '; girdle, do not fell'
+              : ''}</td
+          >
+          <td class="py-1.5 pr-3">{row.markReason}</td>
+          <td class="py-1.5 pr-3"
+            >{each.said.join('; ')}{near.length > 0
+              ? `${each.said.length > 0 ? '; ' : ''}keep clear of ${near.map(({ row: other, distanceM }) => `${other.tag} (${metres(distanceM)})`).join(', ')}`
+              : ''}</td
+          >
+          <td class="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums"
+            >{each.cautions ? metres(each.cautions.clearM) : `${CLEAR_TREE_LENGTHS} lengths`}</td
+          >
+          <td class="py-1 text-right print:hidden"
+            >{#if bush.mayRecord}<button
+                class="btn btn-outline btn-sm"
+                aria-label="Log tree {row.tag}"
+                onclick={() => (cutting = cutting === row.id ? null : row.id)}>Log</button
+              >{/if}</td
+          >
+          <td class="hidden border-l border-base-300 print:table-cell"></td>
+        </tr>
+        {#if cutting === row.id}<tr><td colspan="7"><CutForm {row} ondone={() => (cutting = null)} /></td></tr>{/if}
+      {/each}
+    </tbody>
+  </table>
+{/snippet}
+
+<h1 class="mb-1">Marking list</h1>
+<div class="mb-3 flex flex-wrap items-end gap-x-5 gap-y-2 print:hidden">
+  <label class="flex items-center gap-2"
+    >Stand
+    <select class="select w-auto" bind:value={standId}>
+      <option value="all">all</option>
+      {#each bush.overview!.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+    </select></label
+  >
+  <form
+    class="flex items-center gap-2"
+    onsubmit={async (event) => {
+      event.preventDefault();
+      problem = await bush.changeSettings({ markPaint: paint });
+      if (problem === null) toast.success('The list says so from now on.');
+    }}
+  >
+    <label class="flex items-center gap-2"
+      >Painted with <input
+        class="input w-60"
+        maxlength="60"
+        required
+        disabled={!bush.mayDecide}
+        bind:value={paint}
+      /></label
+    >
+    {#if bush.mayDecide && paint !== bush.overview!.bush.settings.markPaint}<button class="btn btn-outline btn-sm"
+        >Keep</button
+      >{/if}
+  </form>
+  {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
+</div>
+<p class="hidden print:block">
+  {bush.overview!.bush.name}, {bush.today}. Painted with: {paint}. In walking order.
+</p>
+<p class="caution mb-3 max-w-prose">
+  Felling kills. Nothing here says that a tree is safe to fell. Two tree lengths clear of everybody (29 CFR 1910.266),
+  helmet, eye, ear and leg protection, never alone, a way of retreat. Hung-up, dead-topped, hollow and leaning trees,
+  and all by buildings, paths and lines, are for trained fallers. Local rules on cutting, wildlife and boundaries come
+  first.
+</p>
+{#if list.length === 0 && untagged.length === 0}
+  <p class="max-w-prose text-lg">
+    Nothing is marked to come down. <a class="link" href="/bush/{bush.id}/thin/plan">Make a plan</a>, or mark trees on
+    their own sheets.
+  </p>
+{:else}
+  <div class="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2 print:hidden">
+    <label class="flex max-w-prose items-start gap-2"
+      ><input type="checkbox" class="checkbox mt-0.5" bind:checked={asked} />
+      <span
+        >I have asked what local rules say of cutting, boundaries and protected species, and looked for nests and dens
+        on these trees.</span
+      ></label
+    >
+    <button class="btn btn-primary" disabled={!asked} onclick={() => window.print()}
+      ><Printer size={18} /> Print the list</button
+    >
+    {#if !asked}<span class="aside">Tick that first, then it can be printed.</span>{/if}
+  </div>
+  <div class="grid gap-x-8 gap-y-6 2xl:grid-cols-[minmax(0,1fr)_26rem] print:block {asked ? '' : 'print:hidden'}">
+    <div class="flex min-w-0 flex-col gap-6 overflow-x-auto">
+      {#if trained.length > 0}
+        <section aria-labelledby="trained" data-testid="trained">
+          <h2 id="trained">For trained fallers: {trained.length}</h2>
+          {@render table(trained, 'For trained fallers')}
+        </section>
+      {/if}
+      {#if others.length > 0}
+        <section aria-labelledby="rest" data-testid="rest">
+          <h2 id="rest">The others: {others.length}</h2>
+          <p class="aside">No hazard is noted on them. That is all it says: look at each before anything is done.</p>
+          {@render table(others, 'The others')}
+        </section>
+      {/if}
+      {#if untagged.length > 0}
+        <section aria-labelledby="untagged" data-testid="untagged">
+          <h2 id="untagged">Without a tag, from crown cards: {untagged.length}</h2>
+          <ul>
+            {#each untagged as each (`${each.row.id}/${each.at}`)}
+              <li class="flex items-center gap-3 border-b border-base-300/60 py-1.5">
+                <span class="grow"
+                  >on the {each.blocker.side} side of
+                  <a class="link" href="/bush/{bush.id}/thin/{each.row.id}">{each.row.tag}</a>: {each.blocker.species
+                    ? speciesById(each.blocker.species).name
+                    : 'species not noted'}{each.blocker.dbhMm
+                    ? `, about ${preferences.length(each.blocker.dbhMm, 'trunk')}`
+                    : ''}</span
+                >
+                {#if bush.mayRecord}<button class="btn btn-outline btn-sm print:hidden" onclick={() => gone(each)}
+                    >It is down</button
+                  >{/if}
+              </li>
+            {/each}
+          </ul>
+        </section>
+      {/if}
+    </div>
+    <div class="print:hidden">
+      <div class="h-80 border border-base-300">
+        <StandMap
+          {scene}
+          stands={(bush.overview?.stands ?? []).filter((s) => standId === 'all' || s.id === standId)}
+          features={bush.features}
+          {rings}
+          onpick={(id) => (picked = id)}
+        />
+      </div>
+      {#if shown}<p class="aside mt-1">
+          The circle: two lengths of tree {shown.row.tag}, which nobody enters while it is felled.
+        </p>{/if}
+    </div>
+  </div>
+{/if}
+<div class="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2 print:hidden">
+  <CleanUpPanel
+    trees={list.flatMap(({ tree }) => tree ?? [])}
+    left={new Set(list.filter(({ row }) => row.mark === 'girdle').map(({ row }) => row.id))}
+  />
+  <div class="flex flex-col gap-6">
+    {#if watched.length > 0}
+      <section aria-labelledby="watched" data-testid="watched">
+        <h2 id="watched">Watched and braced</h2>
+        <ul>
+          {#each watched as row (row.id)}
+            {@const due = row.reviewOn !== null && row.reviewOn <= bush.today}
+            <li class="border-b border-base-300/60 py-1.5">
+              <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>
+              {MARK_SAID[row.mark!].toLowerCase()}{row.markReason ? `: ${row.markReason}` : ''}{row.leanDeg === null
+                ? ''
+                : `; leans ${compassPoint(row.leanDeg)}`}.
+              <span class={due ? 'font-semibold' : 'aside'}
+                >{row.reviewOn === null
+                  ? 'No day is set to look again.'
+                  : due
+                    ? `Look again now: it was due on ${row.reviewOn}.`
+                    : `Look again by ${row.reviewOn}.`}</span
+              >
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
+    <section aria-labelledby="log" data-testid="log">
+      <h2 id="log">What came down</h2>
+      <ul>
+        {#each log as row (row.id)}
+          {@const cut = row.cut!}
+          <li class="border-b border-base-300/60 py-1.5">
+            <span class="aside">{cut.on}</span>
+            <a class="link font-bold" href="/bush/{bush.id}/life/{row.id}">{row.tag}</a>
+            {row.species ? speciesById(row.species).name : ''}
+            {{ felled: 'felled', girdled: 'girdled', fallen: 'fell by itself' }[cut.what]}{cut.by
+              ? ` by ${cut.by}`
+              : ''}{cut.damaged.length > 0 ? `; hurt ${cut.damaged.map(tagOf).join(', ')}` : ''}{cut.note
+              ? `: ${cut.note}`
+              : ''}
+          </li>
+        {:else}
+          <li class="aside">Nothing is in the log yet.</li>
+        {/each}
+      </ul>
+    </section>
+    {#each bush.overview!.stands.filter((s) => !isSugarbush(s)) as stand (stand.id)}
+      <p class="aside"><b>{stand.name}</b> is managed for something else{stand.note ? `: ${stand.note}` : '.'}</p>
+    {/each}
+  </div>
+</div>

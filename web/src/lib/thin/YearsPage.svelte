@@ -1,0 +1,215 @@
+<script lang="ts">
+  import { isSugarbush } from '@baumkin/core';
+  import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
+  import { onDestroy, onMount } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import { LongRun } from '$lib/workers/longRun.svelte.ts';
+  import type { ThinWorker } from '$lib/workers/thin.worker.ts';
+
+  import { deskOf, thinWorker } from './desk.svelte.ts';
+  import { growingGround, outlookTrees } from './stand.ts';
+
+  /** The stand over thirty years, left alone and thinned: what an entry gives, what it costs, and when it pays. */
+  const bush = useBush();
+  const desk = deskOf(bush);
+  const YEARS = 30;
+  const DRAWS = 24;
+  const AT = [0, 10, 20, 30];
+  onMount(() => {
+    if (!desk.begun) void desk.begin(desk.stand?.id ?? null);
+  });
+
+  let again = $state(true);
+  const long = new LongRun<ThinWorker>(thinWorker);
+  onDestroy(() => long.stop());
+  let answer = $state.raw<{
+    readonly look: Outlook;
+    readonly entries: ReadonlyMap<number, ReadonlySet<string>>;
+    readonly of: string;
+    readonly asked: string;
+  } | null>(null);
+  const asked = $derived(
+    JSON.stringify([desk.stand?.id, desk.choice?.id, [...(desk.choice?.taken ?? [])].sort(), again])
+  );
+
+  async function look(): Promise<void> {
+    const { stand, thin, choice, policy } = desk;
+    if (!stand || !thin || !choice) return;
+    const [limits, wish, entriesToo] = [$state.snapshot(desk.limits), asked, again];
+    const found = await long.run(async (remote, told) => {
+      const here = new Set(thin.rows.map(({ id }) => id));
+      const known = (await bush.everything()).filter(({ tree }) => here.has(tree.id));
+      const trees = outlookTrees(
+        known.map(({ tree, records }) => ({ row: tree, state: bush.stateFrom(records) })),
+        desk.crops
+      );
+      return remote.outlook(
+        thin.plan,
+        trees,
+        growingGround(stand),
+        limits,
+        policy,
+        new Set(choice.taken),
+        entriesToo,
+        { season: bush.season, years: YEARS, draws: DRAWS, seed: 1 },
+        told
+      );
+    });
+    if (found) answer = { ...found, of: choice.name, asked: wish };
+  }
+
+  const FIGURES: readonly (readonly [StandFigure, string, (value: number) => string])[] = [
+    ['stems', 'Stems', (v) => String(Math.round(v))],
+    ['basalAreaPerHa', 'Basal area', (v) => preferences.basalAreaDensity(v)],
+    ['cropDbhMm', 'Diameter of the crop trees', (v) => preferences.length(v, 'trunk')],
+    ['cropRingMm', 'Their ring', (v) => preferences.length(v, 'ring')],
+    ['cropCrownM', 'Their crown radius', (v) => preferences.length(v * 1000, 'ground')],
+    ['taps', 'Taps that are carried', (v) => String(Math.round(v))],
+    ['stained', 'Stained wood in the way', (v) => `${(100 * v).toFixed(1)} %`],
+    ['sap', 'Sap a season', (v) => preferences.volume(v)],
+    ['syrup', 'Syrup a season', (v) => preferences.volume(v)]
+  ];
+
+  function chart(figure: StandFigure, up: string, scale = 1) {
+    return ({ ink, amber }: Inks): ScatterPicture => {
+      const line = (years: readonly BandedYear[], pick: 'mean' | 'low' | 'high', colour: string) => ({
+        type: 'line' as const,
+        data: years.map((year) => ({ x: bush.season + year.year, y: scale * year[figure][pick] })),
+        borderColor: colour,
+        borderWidth: pick === 'mean' ? 2.5 : 1,
+        borderDash: pick === 'mean' ? [] : [2, 4],
+        pointRadius: 0
+      });
+      const runs = answer
+        ? ([
+            [answer.look.without, ink],
+            [answer.look.with, amber]
+          ] as const)
+        : [];
+      return {
+        datasets: runs.flatMap(([years, colour]) => [
+          line(years, 'mean', colour),
+          line(years, 'low', colour),
+          line(years, 'high', colour)
+        ]),
+        across: null,
+        up,
+        say: () => null,
+        years: true
+      };
+    };
+  }
+
+  const verdict = $derived.by(() => {
+    if (!answer) return '';
+    const { look: found } = answer;
+    const [left, thinned] = [found.without.at(-1)!, found.with.at(-1)!];
+    const thicker = thinned.cropDbhMm.mean - left.cropDbhMm.mean;
+    const gain = `In ${YEARS} years its crop trees are ${preferences.length(Math.abs(thicker), 'trunk')} ${thicker >= 0 ? 'thicker' : 'thinner'} than they would have been`;
+    if (found.overtakes === null)
+      return `${gain}, but the stand gives less syrup than left alone all that time: too many taps are taken, or its crowns are freer than they look. Only ${Math.round(100 * found.overtakesIn)} of 100 possible futures see it pay.`;
+    const { low, mean, high } = found.overtakes;
+    const when =
+      mean < 1
+        ? 'It pays from the first season'
+        : `It overtakes the stand left alone in about ${Math.round(mean)} ${Math.round(mean) === 1 ? 'year' : 'years'} (eight times in ten between ${Math.round(low)} and ${Math.round(high)})`;
+    return `${when}, in ${Math.round(100 * found.overtakesIn)} of 100 possible futures. ${gain}.`;
+  });
+</script>
+
+<h1 class="sr-only">Thirty years</h1>
+<div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+  <label class="flex items-center gap-2"
+    >Stand
+    <select
+      class="select w-auto font-semibold"
+      value={desk.stand?.id}
+      onchange={(event) => void desk.begin(event.currentTarget.value)}
+    >
+      {#each desk.stands.filter(isSugarbush) as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+    </select></label
+  >
+  <label class="flex items-center gap-2"
+    >thinned by
+    <select class="select w-auto font-semibold" bind:value={desk.shown}>
+      {#each desk.choices as choice (choice.id)}<option value={choice.id}
+          >{choice.name} ({choice.taken.size} trees)</option
+        >{/each}
+    </select></label
+  >
+  <label class="flex items-center gap-2"
+    ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={again} /> and again every {ENTRY_YEARS} years</label
+  >
+  {#if long.done === null}
+    <button
+      class="btn btn-primary"
+      onclick={look}
+      disabled={desk.refused !== null || desk.crops.size === 0 || answer?.asked === asked}
+      >{answer ? 'Look again' : 'Look thirty years ahead'}</button
+    >
+  {/if}
+  <LongRunStatus run={long} what="Thirty years, with and without, many times over" />
+</div>
+{#if desk.refused !== null}
+  <p class="max-w-prose text-lg">{desk.refused}</p>
+{:else if answer}
+  {#if answer.asked !== asked}<p class="caution mb-3">What you see belongs to the choice before. Look again.</p>{/if}
+  <p class="max-w-prose text-lg" data-testid="years-verdict">{verdict}</p>
+  <div class="mt-3 grid gap-4 md:grid-cols-3">
+    {#each [['syrup', 'Syrup a season', preferences.units === 'metric' ? 'litres' : 'gallons', preferences.units === 'metric' ? 1 : 1 / 3.785411784], ['cropDbhMm', 'Diameter of the crop trees', preferences.trunkUnit, preferences.units === 'metric' ? 0.1 : 1 / 25.4], ['basalAreaPerHa', 'Basal area', preferences.units === 'metric' ? 'm²/ha' : 'ft²/ac', preferences.units === 'metric' ? 1 : 4.356]] as const as [figure, title, up, scale] (figure)}
+      <div>
+        <h2 class="text-base">{title}</h2>
+        <Scatter picture={chart(figure, up, scale)} label="{title} by season, left alone and thinned" size="h-52" />
+      </div>
+    {/each}
+  </div>
+  <p class="aside">
+    Dark: left alone. Amber: {answer.of}{answer.entries.size > 1
+      ? `, then ${[...answer.entries]
+          .filter(([year]) => year > 0)
+          .map(([year, ids]) => `${ids.size} trees in ${bush.season + year}`)
+          .join(' and ')}`
+      : ''}. Dotted: where it lies eight times in ten, growth being as uncertain as it is.
+  </p>
+  <div class="mt-3 overflow-x-auto">
+    <table class="w-full text-left" data-testid="years-table">
+      <thead
+        ><tr class="border-b-2 border-base-content"
+          ><th class="py-1 font-semibold">{desk.stand?.name}</th>{#each AT as at (at)}<th
+              class="text-right font-semibold"
+              colspan="2">{bush.season + at}</th
+            >{/each}</tr
+        ><tr class="border-b border-base-300 text-sm"
+          ><td></td>{#each AT as at (at)}<td class="text-right">alone</td><td class="text-right font-semibold"
+              >thinned</td
+            >{/each}</tr
+        ></thead
+      >
+      <tbody>
+        {#each FIGURES as [figure, label, say] (figure)}
+          <tr class="border-b border-base-300/60">
+            <th class="py-1 font-normal">{label}</th>
+            {#each AT as at (at)}<td class="text-right tabular-nums">{say(answer.look.without[at]![figure].mean)}</td
+              ><td class="text-right font-semibold tabular-nums">{say(answer.look.with[at]![figure].mean)}</td>{/each}
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  <p class="aside mt-2 max-w-prose">
+    Growth follows competition, and the readings of {answer.look.calibrated.used} trees of this stand have moved the model:
+    without neighbours they would lay {Math.round(100 * Math.exp(answer.look.calibrated.model.level))} % of the default ring,
+    and competition counts {(answer.look.calibrated.model.c / 0.22).toFixed(1)} times as much. Taps are what size, condition
+    and growth carry. Sap is sweeter under free crowns: 2 % sugar in a crowd, up to 3.5 % in the open (common practice). Holes
+    are taken to be placed without looking; careful placing stays below that stain.
+  </p>
+{:else if long.done === null}
+  <p class="max-w-prose text-lg">
+    A thinning costs taps at once and gives thicker, sweeter trees later. Take a choice from the plan, and see both
+    stands side by side until {bush.season + YEARS}.
+  </p>
+{/if}
