@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { radiusOf, SIDES, type CrownSides, type SiteFeature, type StandTree } from '@baumkin/core';
+  import { radiusOf, type SiteFeature, type StandTree } from '@baumkin/core';
+  import { freeSides, type SideState } from '@baumkin/core/thinning';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Features from '$lib/ui/Features.svelte';
@@ -9,7 +10,8 @@
     subject,
     trees,
     features,
-    sides,
+    states,
+    competing,
     taken,
     kept,
     ontoggle
@@ -17,7 +19,9 @@
     subject: StandTree;
     trees: readonly StandTree[];
     features: readonly SiteFeature[];
-    sides: CrownSides;
+    states: readonly SideState[];
+    /** ids of the neighbours whose crowns touch */
+    competing: ReadonlySet<string>;
     taken: ReadonlySet<string>;
     kept: ReadonlySet<string>;
     ontoggle: (id: string) => void;
@@ -38,7 +42,6 @@
         Math.abs(t.northM - subject.northM) < reach + 5
     )
   );
-  const competing = $derived(new Set(sides.competitors.map((c) => c.tree.id)));
   const bar = $derived(preferences.units === 'metric' ? { m: 5, label: '5 m' } : { m: 6.096, label: '20 ft' });
 
   /** The edge of a crown: a circle, or quarters of ellipses where its reach was measured in four directions. */
@@ -125,9 +128,9 @@
   <text x={SIZE / 2} y={SIZE / 2 - 12} text-anchor="middle" class="fill-base-content text-[16px] font-bold"
     >{subject.tag}</text
   >
-  {#if sides.known}
-    {#each SIDES as side, i (side)}
-      {@const free = sides.blocked[side].length === 0}
+  {#each states as state, i (state.side)}
+    {#if state.known}
+      {@const free = freeSides([state], taken) === 1}
       <path
         d={arc(i)}
         fill="none"
@@ -136,10 +139,10 @@
         stroke-dasharray={free ? undefined : '3 7'}
         stroke-linecap={free ? 'round' : 'butt'}
       >
-        <title>{side}: {free ? 'free' : 'blocked'}</title>
+        <title>{state.side}: {free ? 'free' : 'blocked'}</title>
       </path>
-    {/each}
-  {/if}
+    {/if}
+  {/each}
   <g class="fill-base-content stroke-base-content" transform="translate(24 28)">
     <path d="M0 14 V-12 M-5 -5 L0 -13 L5 -5" fill="none" stroke-width="2" />
     <text x="10" y="4" class="text-[14px] font-bold" stroke="none">N</text>

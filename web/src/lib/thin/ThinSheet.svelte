@@ -3,39 +3,57 @@
     CLEAR_TREE_LENGTHS,
     crownSides,
     heightOf,
+    isSugarbush,
     knownMaple,
     removal,
     REMOVAL_LIMIT,
-    SIDES,
     SIDES_WANTED,
     positionSd,
     speciesById,
     TOUCHING_M,
     withinReach,
     type Competitor,
+    type Mark,
     type Side
   } from '@baumkin/core';
+  import { cropScore, freeSides, frees, sideStates } from '@baumkin/core/thinning';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
 
+  import CrownCardForm from './CrownCardForm.svelte';
   import CrownPlan from './CrownPlan.svelte';
+  import CutForm from './CutForm.svelte';
+  import MarkForm from './MarkForm.svelte';
   import { standTrees } from './standTrees.ts';
+  import ThinPages from './ThinPages.svelte';
+  import { listed, MARK_SAID } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
   const row = $derived(bush.byId.get(treeId)!);
   const mapped = $derived(standTrees(bush.rows));
   const subject = $derived(mapped.find((t) => t.id === treeId) ?? null);
-  const taken = $derived(new Set(bush.rows.filter((r) => r.mark === 'take').map((r) => r.id)));
+  const taken = $derived(new Set(bush.rows.filter((r) => frees(r.mark)).map((r) => r.id)));
   const sides = $derived(subject ? crownSides(subject, mapped, taken) : null);
+  const states = $derived(sideStates(subject, mapped, row.crownCard));
+  const free = $derived(freeSides(states, taken));
+  const unknown = $derived(states.filter(({ known }) => !known).length);
   const stand = $derived(bush.standOf(row));
   const inStand = $derived(
     bush.rows.flatMap((r) => (r.standId === row.standId && r.dbhMm !== null ? [{ id: r.id, dbhMm: r.dbhMm }] : []))
   );
   const out = $derived(removal(inStand, taken));
   const maple = $derived(knownMaple(row));
+  const score = $derived(
+    maple === true && row.dbhMm !== null
+      ? cropScore({ ...row, maple: true, dbhMm: row.dbhMm, eastM: row.eastM ?? 0, northM: row.northM ?? 0 })
+      : null
+  );
+  let card = $state(false);
+  let cutting = $state(false);
   /** Maples in whose light this tree stands, with the side that it blocks. */
   const crowds = $derived.by(() => {
     if (!subject) return [];
@@ -49,60 +67,75 @@
   const reaches = $derived(
     subject ? withinReach(subject.eastM, subject.northM, heightOf(subject), bush.features, positionSd(subject)) : []
   );
+  const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
-  async function mark(id: string, purpose: 'take' | 'keep' | 'none', reason: string): Promise<void> {
+  async function mark(id: string, said: Pick<Mark, 'purpose' | 'reason' | 'reviewOn' | 'leanDeg'>): Promise<void> {
     const other = bush.byId.get(id)!;
     await bush.loadTree(id);
-    const record = await bush.record(id, { kind: 'mark', purpose, reason, reviewOn: null, leanDeg: null });
-    const said = { take: 'marked to take', keep: 'marked to keep', none: 'no longer marked' }[purpose];
-    toast.success(`Tree ${other.tag}: ${said}.`, {
+    const record = await bush.record(id, { kind: 'mark', ...said });
+    toast.success(`Tree ${other.tag}: ${MARK_SAID[said.purpose].toLowerCase()}.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
+    });
+  }
+
+  async function choose(choice: 'crop' | 'veto' | 'none'): Promise<void> {
+    await bush.loadTree(treeId);
+    const record = await bush.record(treeId, { kind: 'cropChoice', choice, reason: '' });
+    const what = { crop: 'a crop tree', veto: 'never a crop tree', none: 'judged by its points again' }[choice];
+    toast.success(`Tree ${row.tag} is ${what}.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
     });
   }
 
   function toggle(id: string): void {
     if (!bush.mayDecide || id === treeId) return;
-    const now = bush.byId.get(id)!.mark;
-    if (now === 'keep') {
-      toast.info(`Tree ${bush.byId.get(id)!.tag} is marked to keep. Take that mark off first, on its own sheet.`);
+    const { mark: now, leanDeg } = bush.byId.get(id)!;
+    if (now !== null && now !== 'take') {
+      toast.info(
+        `Tree ${bush.byId.get(id)!.tag} is ${MARK_SAID[now].toLowerCase()}. Take that mark off first, on its own sheet.`
+      );
       return;
     }
-    void mark(id, now === 'take' ? 'none' : 'take', now === 'take' ? '' : `crowds tree ${row.tag}`);
+    const purpose = now === 'take' ? 'none' : 'take';
+    void mark(id, {
+      purpose,
+      reason: purpose === 'take' ? `crowds tree ${row.tag}` : '',
+      reviewOn: null,
+      leanDeg
+    });
   }
 
-  const name = (c: Competitor) => (c.tree.species ? speciesById(c.tree.species).name : 'species unsettled');
+  const name = (species: Competitor['tree']['species']) => (species ? speciesById(species).name : 'species unsettled');
   const gap = (c: Competitor) =>
     c.gapM <= 0 ? `crowns overlap by ${metres(-c.gapM)}` : `${metres(c.gapM)} between the crowns`;
   const SIDE_NAME: Record<Side, string> = { north: 'North', east: 'East', south: 'South', west: 'West' };
 </script>
 
-{#if stand?.purpose === 'wildlife'}
-  <p class="caution mb-4 max-w-prose">
-    {stand.name} is left for wildlife: nothing is thinned here for maples. What you see is for looking.
+<ThinPages {treeId} />
+{#if row.cut}
+  <p class="mb-3 max-w-prose text-lg" data-testid="is-cut">
+    This tree stands no more: {{ felled: 'felled', girdled: 'girdled', fallen: 'fell by itself' }[row.cut.what]} on {row
+      .cut.on}{row.cut.by ? ` by ${row.cut.by}` : ''}{row.cut.note ? `; ${row.cut.note}` : ''}.
   </p>
 {/if}
-{#if !subject || !sides}
-  <p class="max-w-prose">
-    {#if row.dbhMm === null}How far its crown reaches depends on how thick it is. <a
-        class="link"
-        href="/bush/{bush.id}/measure/{treeId}">Measure this tree first</a
-      >.
-    {:else}This tree has no place on the map, so its neighbours are not known. Positions come in with a <a
-        class="link"
-        href="/bush/{bush.id}/exchange">file of trees</a
-      >.{/if}
+{#if stand && !isSugarbush(stand)}
+  <p class="caution mb-4 max-w-prose">
+    {stand.name} is managed for something else{stand.note ? `: ${stand.note}` : '.'} Nothing is thinned here for maples; what
+    you see is for looking.
   </p>
-{:else}
-  <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,35rem)_minmax(20rem,1fr)]">
-    <section aria-label="Seen from above" class="min-w-0">
+{/if}
+<div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,35rem)_minmax(20rem,1fr)]">
+  <section aria-label="Seen from above" class="min-w-0">
+    {#if subject && sides}
       <CrownPlan
         {subject}
         trees={mapped}
         features={bush.features}
-        {sides}
+        {states}
+        competing={new Set(sides.competitors.map((c) => c.tree.id))}
         {taken}
-        kept={new Set(bush.rows.filter((r) => r.mark === 'keep').map((r) => r.id))}
+        kept={new Set(bush.rows.filter((r) => r.mark !== null && !frees(r.mark)).map((r) => r.id))}
         ontoggle={toggle}
       />
       <p class="aside mt-1.5">
@@ -110,22 +143,36 @@
           TOUCHING_M
         )} and it is not clearly shorter.
       </p>
-    </section>
-    <section class="flex flex-col gap-4" aria-label="Crown sides">
-      {#if !sides.known}
+    {:else}
+      <p class="max-w-prose">
+        {#if row.dbhMm === null}How far its crown reaches depends on how thick it is. <a
+            class="link"
+            href="/bush/{bush.id}/measure/{treeId}">Measure this tree first</a
+          >.
+        {:else}This tree has no place on the map, so its neighbours are not known. A crown card does without a map.{/if}
+      </p>
+    {/if}
+  </section>
+  <section class="flex flex-col gap-4" aria-label="Crown sides">
+    {#if card}
+      <CrownCardForm {row} ondone={() => (card = false)} />
+    {:else}
+      {#if unknown === 4}
         <p class="border-l-4 border-primary pl-3">
           <b>The positions are too rough</b> to say whose crowns touch. Stand under the tree, look up and decide side by side.
         </p>
       {:else}
         <p class="font-slab text-2xl font-semibold" data-testid="free-sides">
-          {sides.freeSides} of 4 sides free
+          {free} of 4 sides free{#if unknown > 0}<span class="aside font-sans text-base font-normal"
+              >, {unknown} not looked at</span
+            >{/if}
         </p>
         {#if maple === false}
           <p>It is no maple, so its own light is not the question; whose light it takes is.</p>
-        {:else if sides.freeSides >= SIDES_WANTED}
+        {:else if free >= SIDES_WANTED}
           <p>Its crown is free to grow: three or four free sides are the aim.</p>
         {:else}
-          <p>Three or four free sides are the aim: free {SIDES_WANTED - sides.freeSides} more to release this crown.</p>
+          <p>Three or four free sides are the aim: free {SIDES_WANTED - free} more to release this crown.</p>
         {/if}
         {#if crowds.length > 0}
           <p data-testid="crowds">
@@ -138,83 +185,142 @@
           </p>
         {/if}
         <dl class="flex flex-col gap-2">
-          {#each SIDES as side (side)}
-            {@const all = sides.competitors.filter((c) => c.side === side)}
+          {#each states as state (state.side)}
             <div class="grid grid-cols-[3.6rem_1fr] gap-x-2">
-              <dt class="font-bold">{SIDE_NAME[side]}</dt>
+              <dt class="font-bold">{SIDE_NAME[state.side]}</dt>
               <dd>
-                {#each all as competitor (competitor.tree.id)}
-                  {@const marked = taken.has(competitor.tree.id)}
-                  <div class="flex items-start justify-between gap-2">
-                    <span class={marked ? 'line-through' : ''}>
-                      <a class="link" href="/bush/{bush.id}/thin/{competitor.tree.id}">{competitor.tree.tag}</a>
-                      {name(competitor)}, {preferences.length(competitor.tree.dbhMm, 'trunk')}<span class="aside block"
-                        >{metres(competitor.distanceM)} away, {gap(competitor)}</span
-                      >
-                    </span>
-                    {#if bush.mayDecide}
-                      <button
-                        class="btn btn-sm {marked ? 'btn-neutral' : 'btn-outline'}"
-                        onclick={() => toggle(competitor.tree.id)}
-                        aria-label="{marked ? 'Unmark' : 'Take'} tree {competitor.tree.tag}"
-                        >{marked ? 'Unmark' : 'Take'}</button
-                      >
-                    {/if}
-                  </div>
-                {:else}free{/each}
+                {#if state.seenBy === 'card'}
+                  {@const seen =
+                    row.crownCard?.blockers.filter((b) => b.side === state.side && b.fate !== 'gone') ?? []}
+                  <span class="aside">seen from below:</span>
+                  {row.crownCard![state.side] === 'free'
+                    ? 'free'
+                    : seen.length === 0
+                      ? 'blocked'
+                      : listed(
+                          seen.map((b) =>
+                            b.treeId
+                              ? `tree ${bush.byId.get(b.treeId)?.tag ?? '?'}${taken.has(b.treeId) ? ' (marked)' : ''}`
+                              : `${name(b.species)} without a tag${b.dbhMm ? `, about ${preferences.length(b.dbhMm, 'trunk')}` : ''}${b.fate === 'take' ? ' (to take)' : ''}`
+                          )
+                        )}
+                {:else if !state.known}<span class="aside">not looked at</span>
+                {:else}
+                  {#each sides!.competitors.filter((c) => c.side === state.side) as competitor (competitor.tree.id)}
+                    {@const marked = taken.has(competitor.tree.id)}
+                    <div class="flex items-start justify-between gap-2">
+                      <span class={marked ? 'line-through' : ''}>
+                        <a class="link" href="/bush/{bush.id}/thin/{competitor.tree.id}">{competitor.tree.tag}</a>
+                        {name(competitor.tree.species)}, {preferences.length(competitor.tree.dbhMm, 'trunk')}<span
+                          class="aside block">{metres(competitor.distanceM)} away, {gap(competitor)}</span
+                        >
+                      </span>
+                      {#if bush.mayDecide}
+                        <button
+                          class="btn btn-sm {marked ? 'btn-neutral' : 'btn-outline'}"
+                          onclick={() => toggle(competitor.tree.id)}
+                          aria-label="{marked ? 'Unmark' : 'Take'} tree {competitor.tree.tag}"
+                          >{marked ? 'Unmark' : 'Take'}</button
+                        >
+                      {/if}
+                    </div>
+                  {:else}free{/each}
+                {/if}
               </dd>
             </div>
           {/each}
         </dl>
       {/if}
-      <div data-testid="removal">
-        <h2>What the marks take out of {stand?.name ?? 'the bush'}</h2>
-        <div class="relative my-1.5 h-4 bg-base-300" aria-hidden="true">
-          <div
-            class="absolute inset-y-0 left-0 {out.overLimit ? 'bg-error' : 'bg-neutral'}"
-            style:width="{Math.min(100, out.share * 200)}%"
-          ></div>
-          <div class="absolute -inset-y-1 w-0.5 bg-base-content" style:left="{REMOVAL_LIMIT * 200}%"></div>
-        </div>
+      {#if bush.mayRecord && !row.cut}<button class="btn self-start btn-outline" onclick={() => (card = true)}
+          >{row.crownCard ? `Look up again (last on ${row.crownCard.on})` : 'Fill its crown card from below'}</button
+        >{/if}
+    {/if}
+    {#if score}
+      <div data-testid="crop">
+        <h2>
+          {row.crop === 'crop'
+            ? 'A crop tree, by your word'
+            : row.crop === 'veto'
+              ? 'Never a crop tree, by your word'
+              : 'As a crop tree'}
+        </h2>
         <p>
-          <b>{(out.share * 100).toFixed(1)} %</b> of the basal area: {out.trees}
-          {out.trees === 1 ? 'tree' : 'trees'}, {preferences.basalArea(out.basalAreaM2)}.
-          {out.overLimit
-            ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'
-            : `One entry takes at most about ${REMOVAL_LIMIT * 100} % of the tagged trees’ basal area.`}
+          <b>{score.score}</b> points of 100{score.barred ? `; but ${score.barred}` : ''}: {listed(
+            score.parts.map(({ says, points, most }) => `${says} ${points} of ${most}`)
+          )}.
         </p>
+        {#if bush.mayDecide && !row.cut}
+          <div class="mt-1 flex flex-wrap gap-2">
+            {#if row.crop !== 'crop'}<button class="btn btn-outline btn-sm" onclick={() => choose('crop')}
+                >Make it a crop tree</button
+              >{/if}
+            {#if row.crop === null}<button class="btn btn-outline btn-sm" onclick={() => choose('veto')}
+                >Never a crop tree</button
+              >{:else}<button class="btn btn-ghost btn-sm" onclick={() => choose('none')}>Take that word back</button
+              >{/if}
+          </div>
+        {/if}
       </div>
-      {#if bush.mayDecide}
-        <div class="flex flex-wrap gap-2">
-          {#if row.mark === 'take' || row.mark === 'keep'}
-            <button class="btn btn-outline btn-sm" onclick={() => mark(treeId, 'none', '')}
-              >Take the “{row.mark}” mark off this tree</button
-            >
-          {:else}
-            <button class="btn btn-outline btn-sm" onclick={() => mark(treeId, 'keep', 'kept by the steward')}
-              >Keep this tree</button
-            >
-            <button class="btn btn-outline btn-sm" onclick={() => mark(treeId, 'take', 'marked on its own sheet')}
-              >Take this tree</button
-            >
-          {/if}
-        </div>
-      {/if}
-      {#if reaches.length > 0}
-        <p class="caution" data-testid="within-reach">
-          <b>For trained fallers.</b> Within {CLEAR_TREE_LENGTHS === 2 ? 'two' : CLEAR_TREE_LENGTHS} lengths of this tree,
-          about
-          {metres(heightOf(subject))}{subject.heightM === null ? ' tall by its diameter' : ' tall'}: {#each reaches as { feature, distanceM, withinOneLength }, i (feature.id)}{i ===
-            0
-              ? ''
-              : '; '}{feature.name}, {metres(distanceM)} away{withinOneLength ? ', which it can hit' : ''}{/each}.
-        </p>
-      {/if}
-      <p class="caution">
-        Felling kills. No figure here says that a tree is safe to fell. Dead tops, hollow butts, leaners and hung-up
-        trees are for trained fallers. Keep two tree lengths clear; helmet, eye, ear and leg protection; never alone; a
-        way of retreat. Nests, dens, boundaries and local rules come first.
+    {/if}
+    {#if bush.mayDecide && !row.cut}
+      <div>
+        {#if row.mark !== null}<p class="mb-1 font-semibold" data-testid="mark">
+            {MARK_SAID[row.mark]}{row.markReason ? `: ${row.markReason}` : ''}{row.reviewOn
+              ? `; look again by ${row.reviewOn}`
+              : ''}.
+          </p>{/if}
+        {#key `${row.mark}/${row.markReason}`}
+          <MarkForm {row} onmark={(said) => mark(treeId, said)} />
+        {/key}
+      </div>
+    {/if}
+    {#if bush.mayRecord && frees(row.mark) && !row.cut}
+      {#if cutting}<CutForm {row} ondone={() => (cutting = false)} />{:else}<button
+          class="btn self-start btn-outline"
+          onclick={() => (cutting = true)}>It is down: log it</button
+        >{/if}
+    {/if}
+    <div data-testid="removal">
+      <h2>What the marks take out of {stand?.name ?? 'the bush'}</h2>
+      <div class="relative my-1.5 h-4 bg-base-300" aria-hidden="true">
+        <div
+          class="absolute inset-y-0 left-0 {out.overLimit ? 'bg-error' : 'bg-neutral'}"
+          style:width="{Math.min(100, out.share * 200)}%"
+        ></div>
+        <div class="absolute -inset-y-1 w-0.5 bg-base-content" style:left="{REMOVAL_LIMIT * 200}%"></div>
+      </div>
+      <p>
+        <b>{(out.share * 100).toFixed(1)} %</b> of the basal area: {out.trees}
+        {out.trees === 1 ? 'tree' : 'trees'}, {preferences.basalArea(out.basalAreaM2)}.
+        {out.overLimit
+          ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'
+          : `One entry takes at most about ${REMOVAL_LIMIT * 100} % of the basal area.`}
       </p>
-    </section>
-  </div>
-{/if}
+    </div>
+    {#if reaches.length > 0 || row.hazards.length > 0}
+      <p class="caution" data-testid="within-reach">
+        <b>For trained fallers.</b>
+        {#if row.hazards.length > 0}Seen on it: {listed(row.hazards.map((h) => HAZARD_WORDS[h]))}.{/if}
+        {#if reaches.length > 0 && subject}Within {CLEAR_TREE_LENGTHS === 2 ? 'two' : CLEAR_TREE_LENGTHS} lengths of this
+          tree, about
+          {metres(heightOf(subject))}{subject.heightM === null ? ' tall by its diameter' : ' tall'}: {listed(
+            reaches.map(
+              ({ feature, distanceM, withinOneLength }) =>
+                `${feature.name}, ${metres(distanceM)} away${withinOneLength ? ', which it can hit' : ''}`
+            )
+          )}.{/if}
+      </p>
+    {/if}
+    {#if row.wildlife.length > 0}<p class="border-l-4 border-secondary pl-3">
+        {listed(row.wildlife.map((home) => WILDLIFE_WORDS[home]))} here: the plan keeps it unless you mark it.
+      </p>{/if}
+    {#each hurt as other (other.id)}<p class="border-l-4 border-base-content pl-3">
+        Hurt when {other.tag} came down on {other.cut!.on}{other.cut!.note ? `: ${other.cut!.note}` : '.'}
+      </p>{/each}
+    <p class="caution">
+      Felling kills. No figure here says that a tree is safe to fell. Dead tops, hollow butts, leaners and hung-up trees
+      are for trained fallers. Keep two tree lengths clear; helmet, eye, ear and leg protection; never alone; a way of
+      retreat. Nests, dens, boundaries and local rules come first.
+    </p>
+  </section>
+</div>
