@@ -205,13 +205,24 @@ describe('the archive', () => {
     // The ids that this server knew already were renamed; by their order they are put back.
     const copy = await writeArchive((await bushFor(userId, emptyId))!);
     const rows = async (id: string) =>
-      (await treeRows(id, 2027, '2026-11-23')).rows.map(({ id: _id, standId: _stand, stemOf, ...row }) => ({
-        ...row,
-        stem: stemOf !== null
-      }));
+      (await treeRows(id, 2027, '2026-11-23')).rows.map(
+        ({ id: _id, standId: _stand, stemOf, crownCard, cut, ...row }) => ({
+          ...row,
+          stem: stemOf !== null,
+          seen: crownCard && [crownCard.north, crownCard.east, crownCard.south, crownCard.west],
+          cut: cut && [cut.what, cut.on, cut.by, cut.damaged.length]
+        })
+      );
     expect(await rows(emptyId)).toEqual(await rows(demo!.id));
     expect(copy.records.length).toBe(archive.records.length);
     expect(copy.bushRecords.length).toBe(archive.bushRecords.length);
+    // Trees that a record names inside itself are the copy's own.
+    const own = new Set(copy.walk);
+    const named = [...copy.records, ...copy.bushRecords].flatMap((record) =>
+      record.kind === 'cut' ? record.damaged : record.kind === 'thinningPlan' ? record.taken : []
+    );
+    expect(named.length).toBeGreaterThan(3);
+    for (const id of named) expect(own.has(id)).toBe(true);
     // Its writers have a name here and no way in.
     const people = await peopleOf(emptyId);
     for (const { name } of archive.people.filter((p) => archive.records.some((r) => r.authorId === p.id)))

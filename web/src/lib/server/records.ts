@@ -8,7 +8,13 @@ import {
   type Role,
   type WorkRecord
 } from '@baumkin/core';
-import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
+import {
+  DataTypes,
+  ForeignKeyConstraintError,
+  UniqueConstraintError,
+  type ModelAttributeColumnOptions,
+  type Transaction
+} from 'sequelize';
 import { z } from 'zod';
 
 import { storeInBook } from './book.ts';
@@ -175,20 +181,16 @@ export async function bushRecordsOf(bushId: string): Promise<BushRecord[]> {
   return records;
 }
 
+/** The columns of each kind, and how what the database gives back becomes what was put in. */
 const OWN_COLUMNS = Object.fromEntries(
-  [...RECORD_KINDS, ...BUSH_RECORD_KINDS].map((kind) => [kind, Object.keys(WORK_TABLES[kind].columns())])
-) as Record<AnyRecord['kind'], string[]>;
-const JSON_COLUMNS = new Set([
-  'evidence',
-  'centre',
-  'design',
-  'trees',
-  'crownRadiiM',
-  'defects',
-  'hazards',
-  'wildlife'
-]);
-const FLAGS = new Set(['stressed', 'confirmed', 'tagged']);
+  [...RECORD_KINDS, ...BUSH_RECORD_KINDS].map((kind) => [
+    kind,
+    Object.entries(WORK_TABLES[kind].columns()).map(([name, column]) => {
+      const { type } = column as ModelAttributeColumnOptions;
+      return { name, json: type === DataTypes.JSON, flag: type === DataTypes.BOOLEAN };
+    })
+  ])
+) as Record<AnyRecord['kind'], { name: string; json: boolean; flag: boolean }[]>;
 
 /** A row of a table as the record it is. Rows were checked on their way in. */
 export function recordOf<K extends AnyRecord['kind']>(
@@ -204,14 +206,9 @@ export function recordOf<K extends AnyRecord['kind']>(
     correctsId: row.correctsId,
     withdrawn: Boolean(row.withdrawn)
   };
-  for (const column of OWN_COLUMNS[kind]) {
-    const value = row[column];
-    record[column] =
-      JSON_COLUMNS.has(column) && typeof value === 'string'
-        ? JSON.parse(value)
-        : FLAGS.has(column)
-          ? Boolean(value)
-          : value;
+  for (const { name, json, flag } of OWN_COLUMNS[kind]) {
+    const value = row[name];
+    record[name] = json && typeof value === 'string' ? JSON.parse(value) : flag ? Boolean(value) : value;
   }
   return record as Extract<AnyRecord, { kind: K }>;
 }

@@ -1,0 +1,135 @@
+import { bushSettingsSchema, deriveBush, linesOf, treeRow, type WorkRecord } from '@baumkin/core';
+import {
+  calibrateGrowth,
+  chooseCropTrees,
+  DEFAULT_GROWTH,
+  growStand,
+  highsSolver,
+  judgeChoice,
+  planGreedilyByTree,
+  planThinning,
+  prepareStand,
+  relativeDensity,
+  ringWith,
+  competitionOf
+} from '@baumkin/core/thinning';
+import loadHighs from 'highs';
+import { describe, expect, it } from 'vitest';
+
+import { corranHill } from '../src/lib/server/demo/corranHill.ts';
+import {
+  fittingLimits,
+  growingGround,
+  limitsOf,
+  outlookTrees,
+  refusal,
+  scoredTrees,
+  thinStand
+} from '../src/lib/thin/stand.ts';
+
+/** The demo's stands, as the screens see them. Their figures are invented; the plan is held against a practised eye. */
+const demo = corranHill();
+const lives = new Map<string, WorkRecord[]>();
+for (const record of demo.records) lives.set(record.treeId, [...(lives.get(record.treeId) ?? []), record]);
+const lines = linesOf(demo.walk, demo.records);
+const { states } = deriveBush(
+  lines.map(({ id }) => lives.get(id) ?? []),
+  2027,
+  '2026-11-23'
+);
+const known = lines.map((line, i) => ({ row: treeRow(line, states[i]!), state: states[i]! }));
+const rows = known.map(({ row }) => row).filter(({ cut }) => cut === null);
+const settings = bushSettingsSchema.parse({});
+const sugarbushes = demo.stands.filter(({ purpose }) => purpose === 'syrup' || purpose === 'mixed');
+const treesOf = (standId: string, crops: ReadonlySet<string>) =>
+  outlookTrees(
+    known.filter(({ row }) => row.standId === standId && row.cut === null),
+    crops
+  );
+
+describe('a thinning of the demo', () => {
+  it.each(sugarbushes.map((stand) => [stand.name, stand] as const))(
+    'of %s: within all limits, and no worse than a practised eye',
+    async (_name, stand) => {
+      const solve = highsSolver(await loadHighs());
+      const own = rows.filter(({ standId }) => standId === stand.id);
+      const wish = { spacingM: settings.cropSpacingM, pinned: new Set<string>(), vetoed: new Set<string>() };
+      const crops = new Set(chooseCropTrees(scoredTrees(own), wish, solve).ids);
+      const thin = thinStand(stand, rows, demo.features, crops, settings);
+      expect(refusal(stand, thin)).toBeNull();
+      const limits = fittingLimits(limitsOf(settings), thin.plan);
+      const plan = planThinning(thin.plan, limits, solve);
+      if ('clash' in plan) throw new Error(`clash: ${plan.clash.join()}`);
+      expect(plan.status).toBe('proven');
+      expect(plan.gap).toBeLessThanOrEqual(0.001);
+      expect(plan.judgement.broken).toEqual([]);
+      const byEye = judgeChoice(thin.plan, limits, planGreedilyByTree(thin.plan, limits));
+      expect(byEye.broken).toEqual([]);
+      expect(plan.judgement.worth).toBeGreaterThanOrEqual(0.999 * byEye.worth);
+    },
+    120_000
+  );
+
+  it('is refused where a stand is kept for something else, and where positions are too rough', () => {
+    const ledge = demo.stands.find(({ purpose }) => purpose === 'wildlife')!;
+    expect(refusal(ledge, thinStand(ledge, rows, demo.features, new Set(), settings))).toContain('something else');
+    const upper = sugarbushes.find(({ purpose }) => purpose === 'syrup')!;
+    const rough = rows.map((row) => ({
+      ...row,
+      positionQuality: 'phone' as const,
+      positionAccuracyM: null,
+      crownCard: null
+    }));
+    const crops = new Set(
+      rows.filter((row) => row.standId === upper.id && row.species === 'sugarMaple').map(({ id }) => id)
+    );
+    expect(refusal(upper, thinStand(upper, rough, demo.features, crops, settings))).toContain('too rough');
+  });
+
+  it.each(sugarbushes.map((stand) => [stand.name, stand] as const))(
+    '%s comes to rest when it is left alone',
+    (_name, stand) => {
+      const trees = treesOf(stand.id, new Set());
+      const ground = growingGround(stand);
+      const { model, own } = calibrateGrowth(trees, ground);
+      const area = [...growStand(prepareStand(trees, ground), model, { years: 200, own })].map(
+        ({ dbhMm, alive, young }) =>
+          ((Math.PI / 4) *
+            (trees.reduce((sum, _, i) => sum + alive[i]! * dbhMm[i]! ** 2, 0) +
+              young.reduce((sum, y) => sum + y.many * y.dbhMm ** 2, 0))) /
+          1e6 /
+          ground.areaHa
+      );
+      const decade = (year: number) => area[year]! - area[year - 10]!;
+      expect(area[60]!).toBeGreaterThan(10);
+      expect(Math.max(...area)).toBeLessThan(45);
+      // Gains of a decade shrink within sixty years, and end.
+      expect(decade(60)).toBeLessThan(Math.max(...[10, 20, 30, 40, 50].map(decade)));
+      expect(Math.abs(decade(200))).toBeLessThan(0.6);
+    }
+  );
+
+  it('calibrated growth foretells the rings of held-back trees better than the default', () => {
+    for (const stand of sugarbushes) {
+      const trees = treesOf(stand.id, new Set());
+      const ground = growingGround(stand);
+      const held = trees.map((tree, i) => (i % 2 === 0 ? { ...tree, observed: null } : tree));
+      const { model } = calibrateGrowth(held, ground);
+      const pressed = competitionOf(trees, ground.outlines);
+      const room = relativeDensity(
+        trees.map(({ dbhMm }) => [dbhMm, 1] as const),
+        ground.areaHa,
+        model.largestSdi
+      );
+      const error = (by: { level: number; c: number }) =>
+        trees.reduce(
+          (sum, { species, observed }, i) =>
+            i % 2 === 0 && observed && observed.ringMm > 0.3
+              ? sum + Math.log(ringWith(by, species, pressed[i]!, room) / observed.ringMm) ** 2
+              : sum,
+          0
+        );
+      expect(error(model)).toBeLessThan(error(DEFAULT_GROWTH));
+    }
+  });
+});
