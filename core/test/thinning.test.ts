@@ -19,7 +19,6 @@ import {
   judgeChoice,
   neighbours,
   openingCovers,
-  planGreedilyByTree,
   planThinning,
   reachesInto,
   sideStates,
@@ -33,6 +32,7 @@ import {
   type Stem
 } from '../src/thinning/index.ts';
 import { MM_PER_FOOT } from '../src/units/index.ts';
+import { planByEye } from './byEye.ts';
 import { readTable } from './data/read.ts';
 
 let solve: Solver;
@@ -288,7 +288,7 @@ describe('the plan', () => {
             if (crop || hold !== null) expect(taken.has(tree.id)).toBe(false);
             if (must) expect(taken.has(tree.id)).toBe(true);
           }
-          const byEye = judgeChoice(stand, asked, planGreedilyByTree(stand, asked));
+          const byEye = judgeChoice(stand, asked, planByEye(stand, asked));
           if (byEye.broken.length === 0)
             expect(plan.judgement.worth).toBeGreaterThanOrEqual(byEye.worth - 0.001 * Math.abs(byEye.worth) - 1e-6);
         }

@@ -6,7 +6,6 @@ import {
   growStand,
   highsSolver,
   judgeChoice,
-  planGreedilyByTree,
   planThinning,
   prepareStand,
   relativeDensity,
@@ -16,6 +15,7 @@ import {
 import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
 
+import { planByEye } from '../../core/test/byEye.ts';
 import { corranHill } from '../src/lib/server/demo/corranHill.ts';
 import {
   fittingLimits,
@@ -63,7 +63,7 @@ describe('a thinning of the demo', () => {
       expect(plan.status).toBe('proven');
       expect(plan.gap).toBeLessThanOrEqual(0.001);
       expect(plan.judgement.broken).toEqual([]);
-      const byEye = judgeChoice(thin.plan, limits, planGreedilyByTree(thin.plan, limits));
+      const byEye = judgeChoice(thin.plan, limits, planByEye(thin.plan, limits));
       expect(byEye.broken).toEqual([]);
       expect(plan.judgement.worth).toBeGreaterThanOrEqual(0.999 * byEye.worth);
     },

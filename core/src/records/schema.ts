@@ -546,7 +546,7 @@ export type Stand = z.infer<typeof standSchema>;
 /** What stands or runs in a bush beside its trees. */
 export const siteFeatureSchema = z.object({
   id: z.uuid(),
-  kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water'),
+  kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water', 'fence'),
   name: z.string().trim().min(1).max(80),
   /** outline of a building, course of the others: east and north in metres from the bush's origin */
   points: z.array(coursePoint).min(2).max(5000)

@@ -141,6 +141,21 @@ export function reachesInto(tree: FigureTree, disc: Disc): boolean {
   return away < disc.radiusM + reachToward(tree, bearing);
 }
 
+/**
+ * Gaps that are there already: discs of a width without a crown in them and none over another, as many as a walk over the net finds.
+ * @param widthM of the discs
+ */
+export function gapsIn(trees: readonly FigureTree[], outline: readonly Point[], widthM: number): Disc[] {
+  const radiusM = widthM / 2;
+  const gaps: Disc[] = [];
+  for (const [eastM, northM] of netOver(outline, widthM / 6)) {
+    const disc = { eastM, northM, radiusM };
+    if (gaps.some((gap) => Math.hypot(gap.eastM - eastM, gap.northM - northM) < widthM)) continue;
+    if (!trees.some((tree) => reachesInto(tree, disc))) gaps.push(disc);
+  }
+  return gaps;
+}
+
 /** Points of a net over a stand's ground, `stepM` apart. */
 export function netOver(outline: readonly Point[], stepM: number): Point[] {
   const [easts, norths] = [outline.map(([e]) => e), outline.map(([, n]) => n)];

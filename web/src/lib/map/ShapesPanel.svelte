@@ -51,7 +51,8 @@
     building: 'building',
     path: 'path',
     line: 'wire or tubing line',
-    water: 'water'
+    water: 'water',
+    fence: 'deer fence'
   };
   const stands = $derived(bush.overview?.stands ?? []);
 

@@ -203,12 +203,13 @@
             building: '--color-base-content',
             path: '--color-base-content',
             line: '--color-error',
-            water: '--color-info'
+            water: '--color-info',
+            fence: '--color-secondary'
           }[feature.kind]
         ),
-        weight: { building: 1, path: 2, line: 2, water: 5 }[feature.kind],
+        weight: { building: 1, path: 2, line: 2, water: 5, fence: 3 }[feature.kind],
         opacity: feature.kind === 'water' ? 0.5 : 0.8,
-        dashArray: feature.kind === 'path' ? '2 6' : undefined,
+        dashArray: { path: '2 6', fence: '1 5', building: undefined, line: undefined, water: undefined }[feature.kind],
         fillOpacity: 0.75
       };
       under.addLayer(closed ? leaflet.polygon(points, options) : leaflet.polyline(points, options));

@@ -23,7 +23,7 @@ export interface MapTree {
 }
 
 export type MapSide = 'free' | 'freed' | 'blocked' | 'unknown';
-export type MapSign = 'take' | 'girdle' | 'keep' | 'watch' | 'brace' | 'home';
+export type MapSign = 'take' | 'girdle' | 'keep' | 'watch' | 'brace' | 'home' | 'hazard';
 
 /** How a tone is painted: a colour of the theme and how strongly it fills the crown. */
 export interface Paint {
@@ -108,6 +108,11 @@ function paintSign(
     pen.lineTo(x - size, y - size);
     pen.lineTo(x + size, y - size);
     pen.lineTo(x + size, y + size);
+  } else if (sign === 'hazard') {
+    pen.moveTo(x, y - size * 1.3);
+    pen.lineTo(x + size * 1.2, y + size * 0.9);
+    pen.lineTo(x - size * 1.2, y + size * 0.9);
+    pen.closePath();
   } else {
     // A roof: somebody lives there.
     pen.moveTo(x - size * 1.2, y);

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { heightOf, isSugarbush, knownMaple, positionSd, radiusOf, speciesById, type TreeRow } from '@baumkin/core';
-  import { entryWarning, freeSides, freeToGrow, reasonsFor, sidesFreed } from '@baumkin/core/thinning';
+  import { entryWarning, freeSides, freeToGrow, gapsIn, reasonsFor, sidesFreed } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
@@ -62,7 +62,7 @@
   function signOf(row: TreeRow): MapSign | undefined {
     if (shown?.taken.has(row.id)) return row.mark === 'girdle' ? 'girdle' : 'take';
     if (row.mark && row.mark !== 'take' && row.mark !== 'girdle') return row.mark;
-    return row.wildlife.length > 0 ? 'home' : undefined;
+    return row.wildlife.length > 0 ? 'home' : row.hazards.length > 0 ? 'hazard' : undefined;
   }
 
   /** Ground to be seen round the stand, metres. */
@@ -101,6 +101,21 @@
     })
   );
   const scene = $derived({ trees, tones: TONES, chosen: new Set<string>(), current: picked });
+
+  let gaps = $state(false);
+  /** Openings that the shown choice would make, and gaps that are there already. */
+  const rings = $derived.by(() => {
+    const { stand, limits, thin } = desk;
+    const wide = limits.openingM ?? 15;
+    const there =
+      gaps && stand?.outline && thin
+        ? gapsIn([...thin.plan.trees.map(({ tree }) => tree), ...thin.plan.around], stand.outline, wide)
+        : [];
+    return [
+      ...there.map((disc) => ({ ...disc, says: 'gap' })),
+      ...(shown?.judgement.openings ?? []).map((disc) => ({ ...disc, says: 'opens' }))
+    ];
+  });
 
   const row = $derived(picked === null ? null : (bush.byId.get(picked) ?? null));
   const score = $derived(desk.scored.find(({ id }) => id === picked)?.score ?? null);
@@ -153,13 +168,14 @@
     });
   }
 
+  const perHa = (taps: number) => (desk.stand?.areaHa ? `, ${preferences.perGround(taps / desk.stand.areaHa)}` : '');
   async function space(): Promise<void> {
     if (!wishedTaps || !desk.stand) return;
     const found = await desk.spaceFor(wishedTaps);
     if (!found) return;
     const at = preferences.length(desk.spacingM * 1000, 'ground');
     spaced = found.enough
-      ? `At ${at} apart they carry ${Math.round(found.taps)} taps: the widest spacing that gives as many.`
+      ? `At ${at} apart they carry ${Math.round(found.taps)} taps${perHa(found.taps)}: the widest spacing that gives as many.`
       : `Even at ${at} apart they carry only ${Math.round(found.taps)} taps: there are not as many good trees.`;
   }
 
@@ -231,6 +247,7 @@
         <StandMap
           bind:this={map}
           {scene}
+          {rings}
           stands={desk.stand ? [desk.stand] : []}
           features={bush.features}
           onpick={(id) => (picked = id)}
@@ -245,6 +262,16 @@
       <span><i class="swatch bg-base-content/10"></i> stays, low</span>
       <span>Arcs round a crop tree: green free, amber freed, broken blocked.</span>
       <span>Crown drawn broken: its place is rough.</span>
+      <span
+        >On the trunk: cross taken, bar girdled, square kept, eye watched, bracket braced, roof lived in, triangle
+        hazard.</span
+      >
+      <label class="flex items-center gap-1.5"
+        ><input type="checkbox" class="checkbox checkbox-xs" bind:checked={gaps} /> show gaps of {preferences.length(
+          (desk.limits.openingM ?? 15) * 1000,
+          'ground'
+        )} and more</label
+      >
     </p>
     {#if row}
       <section class="mt-3 border-l-[6px] border-base-content pl-4" aria-label="Chosen tree" data-testid="picked">

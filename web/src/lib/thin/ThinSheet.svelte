@@ -16,7 +16,17 @@
     type Mark,
     type Side
   } from '@baumkin/core';
-  import { cropScore, freeSides, frees, sideStates } from '@baumkin/core/thinning';
+  import { plotFigures } from '@baumkin/core/cruise';
+  import {
+    basalAreaInLarger,
+    competitionOf,
+    cropScore,
+    freeSides,
+    frees,
+    growingSpace,
+    sideStates,
+    untaggedMarks
+  } from '@baumkin/core/thinning';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -67,6 +77,40 @@
   const reaches = $derived(
     subject ? withinReach(subject.eastM, subject.northM, heightOf(subject), bush.features, positionSd(subject)) : []
   );
+  /** How crowded it stands: competition, ground of its own, and what is thicker. */
+  const crowding = $derived.by(() => {
+    if (!subject || unknown === 4) return null;
+    const here = mapped.filter((tree) => bush.byId.get(tree.id)?.standId === row.standId);
+    const at = here.findIndex(({ id }) => id === treeId);
+    const outline = stand?.outline ?? here.map(({ eastM, northM }): [number, number] => [eastM, northM]);
+    const [easts, norths] = [outline.map(([e]) => e), outline.map(([, n]) => n)];
+    const box = [Math.min(...easts), Math.min(...norths), Math.max(...easts), Math.max(...norths)] as const;
+    return {
+      index: competitionOf(here, stand?.outline ? [stand.outline] : [])[at]!,
+      spaceM2: growingSpace(here, box)[at]!,
+      larger: stand?.areaHa
+        ? basalAreaInLarger(
+            here.map(({ dbhMm }) => dbhMm),
+            stand.areaHa
+          )[at]!
+        : null
+    };
+  });
+  /** What crown cards of the stand mark beside: trees that are not in the book. */
+  const beside = $derived.by(() => {
+    const cards = bush.rows.flatMap((r) =>
+      r.standId === row.standId && r.crownCard ? [untaggedMarks(r.crownCard)] : []
+    );
+    return { many: cards.reduce((n, c) => n + c.many, 0), m2: cards.reduce((n, c) => n + c.basalAreaM2, 0) };
+  });
+  /** The stand's whole basal area, m2, as plots found it; null without plots or ground. */
+  const cruised = $derived.by(() => {
+    const plots = bush.bushRecords.flatMap((r) =>
+      r.kind === 'plot' && r.standId === row.standId ? [plotFigures(r)] : []
+    );
+    if (plots.length === 0 || !stand?.areaHa) return null;
+    return (stand.areaHa * plots.reduce((sum, plot) => sum + plot.basalAreaM2PerHa, 0)) / plots.length;
+  });
   const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
@@ -274,6 +318,14 @@
         {/key}
       </div>
     {/if}
+    {#if crowding}
+      <p data-testid="crowding">
+        {Math.round(crowding.spaceM2)} m² of ground are nearer to it than to any other tree; competition within 8 m (Hegyi)
+        {crowding.index.toFixed(1)}{crowding.larger === null
+          ? ''
+          : `; thicker trees of the stand hold ${preferences.basalAreaDensity(crowding.larger)}`}.
+      </p>
+    {/if}
     {#if bush.mayRecord && frees(row.mark) && !row.cut}
       {#if cutting}<CutForm {row} ondone={() => (cutting = false)} />{:else}<button
           class="btn self-start btn-outline"
@@ -296,6 +348,15 @@
           ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'
           : `One entry takes at most about ${REMOVAL_LIMIT * 100} % of the basal area.`}
       </p>
+      {#if beside.many > 0}<p>
+          Crown cards mark {beside.many} more without a tag, {preferences.basalArea(beside.m2)}.
+        </p>{/if}
+      {#if cruised !== null}<p>
+          Plots found {preferences.basalArea(cruised)} in the whole stand: of that, marks and cards take {(
+            (100 * (out.basalAreaM2 + beside.m2)) /
+            cruised
+          ).toFixed(1)} %.
+        </p>{/if}
     </div>
     {#if reaches.length > 0 || row.hazards.length > 0}
       <p class="caution" data-testid="within-reach">

@@ -2,7 +2,7 @@
   import type { SiteFeature } from '@baumkin/core';
   import { curveCatmullRom, curveLinear, curveLinearClosed, line } from 'd3-shape';
 
-  /** Buildings, paths, lines and water as part of a drawing from above. */
+  /** Buildings, paths, lines, water and fences as part of a drawing from above. */
   const {
     features,
     x,
@@ -36,10 +36,15 @@
       building: 'fill-base-content/80 stroke-base-content',
       path: 'fill-none stroke-base-content/70',
       line: 'fill-none stroke-error',
-      water: 'fill-none stroke-info/60'
+      water: 'fill-none stroke-info/60',
+      fence: 'fill-none stroke-secondary'
     }[feature.kind]}
     stroke-width={feature.kind === 'water' ? stroke * 2.5 : stroke}
-    stroke-dasharray={feature.kind === 'path' ? `${stroke * 3} ${stroke * 2.5}` : undefined}
+    stroke-dasharray={feature.kind === 'path'
+      ? `${stroke * 3} ${stroke * 2.5}`
+      : feature.kind === 'fence'
+        ? `${stroke * 0.1} ${stroke * 2}`
+        : undefined}
     stroke-linejoin="round"
     stroke-linecap="round"
   >
