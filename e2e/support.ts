@@ -30,7 +30,7 @@ export function bushIdOf(page: Page): string {
   return /\/bush\/([0-9a-f-]{36})/.exec(page.url())![1]!;
 }
 
-/** The rows of the bush, as the program itself reads them. */
+/** The rows of the trees that stand, as the program itself reads them. */
 export async function treesOf(page: Page, bushId: string) {
   const overview = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
     trees: {
@@ -51,9 +51,10 @@ export async function treesOf(page: Page, bushId: string) {
       standId: string | null;
       positionQuality: PositionQuality;
       heightM: number | null;
+      cut: object | null;
     }[];
   };
-  return overview.trees;
+  return overview.trees.filter(({ cut }) => cut === null);
 }
 
 export async function recordsOf(page: Page, bushId: string, treeId: string) {

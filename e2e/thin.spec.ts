@@ -67,7 +67,7 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   const wide = await crops();
   await page.getByRole('slider', { name: 'Spacing of crop trees' }).fill('5');
   await expect.poll(crops).toBeGreaterThan(wide);
-  await page.getByLabel('for', { exact: true }).fill('12');
+  await page.getByLabel('Taps wished for').fill('12');
   await page.getByRole('button', { name: 'Find the spacing' }).click();
   await expect(page.getByText('the widest spacing that gives as many')).toBeVisible();
 

@@ -20,29 +20,35 @@ const unsettled = (row) => row.verdict === 'lookAgain';
 /** @param {Row} row */
 const tapped = (row) => row.decidedTaps !== null && row.lastTappedSeason === 2026 && row.questions === 0;
 /** @typedef {{ tag: string, verdict: string | null, questions: number, decidedTaps: number | null, lastTappedSeason: number | null, species: string | null, mark: string | null, crownRadiiM: number[] | null }} Row */
-/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string, click?: string | RegExp, until?: string }[]} */
+/** @type {{ name: string, path: string, of?: (row: Row) => boolean, size?: typeof BENCH, theme?: string, click?: (string | RegExp)[], until?: string }[]} */
 const VIEWS = [
   { name: 'home', path: '' },
   { name: 'map', path: 'map' },
   { name: 'identify', path: 'identify', of: unsettled },
-  { name: 'identify-all', path: 'identify/all' },
   { name: 'measure', path: 'measure', of: (row) => row.questions > 0 },
   { name: 'growth', path: 'measure/growth' },
   { name: 'count', path: 'count', of: tapped },
   { name: 'count-all', path: 'count/all' },
-  { name: 'decades', path: 'count/decades', click: 'Look forty years ahead', until: 'decades-table' },
+  { name: 'decades', path: 'count/decades', click: ['Look forty years ahead'], until: 'decades-table' },
   { name: 'place', path: 'place', of: tapped, until: 'rotation' },
-  { name: 'round', path: 'place/round', click: /^Place the holes/, until: 'round' },
-  { name: 'placings', path: 'place/habits', click: 'Live through fifty seasons', until: 'verdict' },
-  { name: 'brown-wood', path: 'place/brown', click: 'Hold them against each other', until: 'calibrated' },
-  { name: 'place-night', path: 'place', of: tapped, theme: 'night', until: 'rotation' },
+  { name: 'round', path: 'place/round', click: [/^Place the holes/], until: 'round' },
+  { name: 'placings', path: 'place/habits', click: ['Live through fifty seasons'], until: 'verdict' },
+  { name: 'brown-wood', path: 'place/brown', click: ['Hold them against each other'], until: 'calibrated' },
   {
     name: 'thin',
     path: 'thin',
     of: (row) => row.species === 'sugarMaple' && row.mark === null && row.crownRadiiM !== null
   },
+  { name: 'thin-plan', path: 'thin/plan', click: ['Make the plan'], until: 'proven' },
+  {
+    name: 'thin-years',
+    path: 'thin/plan',
+    theme: 'night',
+    click: ['Make the plan', 'Thirty years', 'Look thirty years ahead'],
+    until: 'years-table'
+  },
+  { name: 'marking-list', path: 'thin/list', until: 'trained' },
   { name: 'life', path: 'life', of: tapped },
-  { name: 'files', path: 'exchange' },
   { name: 'walk-identify', path: 'identify', of: unsettled, size: WALK },
   { name: 'walk-place', path: 'place', of: tapped, size: WALK, until: 'rotation' }
 ];
@@ -81,7 +87,11 @@ await run(async () => {
       );
       await page.goto(`/bush/${bushId}/${path}${tree ? `/${tree.id}` : ''}`);
       await page.waitForLoadState('networkidle');
-      if (click) await page.getByRole('button', { name: click }).click();
+      for (const said of click ?? [])
+        await page
+          .getByRole('button', { name: said })
+          .or(page.getByRole('link', { name: said }))
+          .click();
       if (until) await page.getByTestId(until).waitFor({ state: 'attached', timeout: 120_000 });
       await page.getByRole('progressbar').first().waitFor({ state: 'hidden', timeout: 120_000 });
       await page.waitForTimeout(600);

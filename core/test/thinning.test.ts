@@ -13,6 +13,7 @@ import {
   DEFAULT_LIMITS,
   edgeCorrection,
   freeSides,
+  gapsIn,
   growingSpace,
   hegyi,
   highsSolver,
@@ -178,6 +179,18 @@ describe('crowns', () => {
     // North is freed by the card's own mark, west stays blocked, whatever is taken.
     expect(freeSides(seen, new Set())).toBe(3);
     expect(sideStates(null, [east], null).every(({ known }) => !known)).toBe(true);
+  });
+
+  it('gaps are free of crowns, do not lie over each other, and are found where there are any', () => {
+    const trees = [tree('a', 8, 8, 300), tree('b', 30, 12, 350), tree('c', 14, 32, 400)];
+    const gaps = gapsIn(trees, square, 10);
+    expect(gaps.length).toBeGreaterThan(0);
+    gaps.forEach((gap, i) => {
+      for (const each of trees) expect(reachesInto(each, gap)).toBe(false);
+      for (const other of gaps.slice(i + 1))
+        expect(Math.hypot(gap.eastM - other.eastM, gap.northM - other.northM)).toBeGreaterThanOrEqual(10);
+    });
+    expect(gapsIn([tree('wide', 20, 20, 900)], square, 40)).toEqual([]);
   });
 
   it('figures of a stand count what is left', () => {

@@ -4,6 +4,8 @@ import { describe, expect, it } from 'vitest';
 import {
   formatBasalAreaDensity,
   formatLength,
+  formatPerGround,
+  formatStacked,
   formatVolume,
   parseTrunkLength,
   UnreadableLength
@@ -87,5 +89,10 @@ describe('volumes', () => {
     expect(formatVolume((231 * 25.4 ** 3) / 1e6, 'inch')).toBe('1 gal');
     expect(formatVolume(3785.411784, 'inch')).toBe('1,000 gal');
     expect(formatVolume(1234.4, 'metric')).toBe('1,234 l');
+    // A cord is 4 ft by 4 ft by 8 ft; an acre 4046.8564224 m2.
+    expect(formatStacked(4 * 4 * 8 * 0.3048 ** 3, 'inch')).toBe('1.0 cords');
+    expect(formatStacked(12.4, 'metric')).toBe('12 m³');
+    expect(formatPerGround(10_000 / 4046.8564224, 'inch')).toBe('1 per acre');
+    expect(formatPerGround(165.4, 'metric')).toBe('165 per ha');
   });
 });

@@ -5,6 +5,7 @@ import { QueryTypes } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 
 import { makeToken, memberByToken, signIn, takeTokenBack, tokensOf } from '../src/lib/server/accounts.ts';
+import { bushFile } from '../src/lib/server/bushFiles.ts';
 import { NotEmpty, restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
 import {
   bushesOf,
@@ -216,6 +217,16 @@ describe('the archive', () => {
     expect(await rows(emptyId)).toEqual(await rows(demo!.id));
     expect(copy.records.length).toBe(archive.records.length);
     expect(copy.bushRecords.length).toBe(archive.bushRecords.length);
+    // What stands is in the table of trees; what was felled is in the tables of work alone.
+    const table = async (name: string) => {
+      const file = await bushFile((await bushFor(userId, emptyId))!, name, '2026-11-23');
+      return file && 'body' in file ? String(file.body) : '';
+    };
+    const { rows: lines } = await treeRows(emptyId, 2027, '2026-11-23');
+    const felled = lines.filter(({ cut }) => cut !== null);
+    expect(felled.length).toBe(3);
+    expect((await table('trees.csv')).trim().split('\n')).toHaveLength(lines.length - felled.length + 1);
+    for (const { tag } of felled) expect(await table('readings.csv')).toMatch(new RegExp(`^"?${tag}"?,`, 'm'));
     // Trees that a record names inside itself are the copy's own.
     const own = new Set(copy.walk);
     const named = [...copy.records, ...copy.bushRecords].flatMap((record) =>

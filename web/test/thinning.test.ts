@@ -1,4 +1,12 @@
-import { bushSettingsSchema, deriveBush, linesOf, treeRow, type WorkRecord } from '@baumkin/core';
+import {
+  bushSettingsSchema,
+  deriveBush,
+  isOutstanding,
+  linesOf,
+  STATIONS,
+  treeRow,
+  type WorkRecord
+} from '@baumkin/core';
 import {
   calibrateGrowth,
   chooseCropTrees,
@@ -69,6 +77,19 @@ describe('a thinning of the demo', () => {
     },
     120_000
   );
+
+  it('nobody is sent to a tree that was felled, and to a watched one only when it is due', () => {
+    const due = (row: (typeof rows)[number]) => isOutstanding('thin', row, '2026-11-23');
+    const felled = known.filter(({ row }) => row.cut !== null).map(({ row }) => row);
+    expect(felled.length).toBe(3);
+    for (const row of felled)
+      for (const station of STATIONS) expect(isOutstanding(station, row, '2026-11-23')).toBe(false);
+    const braced = rows.find(({ mark }) => mark === 'brace')!;
+    const watched = rows.find(({ mark }) => mark === 'watch')!;
+    expect([braced.reviewOn! < '2026-11-23', due(braced)]).toEqual([true, true]);
+    expect([watched.reviewOn! > '2026-11-23', due(watched)]).toEqual([true, false]);
+    expect(rows.filter(({ mark }) => mark === 'take').every(due)).toBe(true);
+  });
 
   it('is refused where a stand is kept for something else, and where positions are too rough', () => {
     const ledge = demo.stands.find(({ purpose }) => purpose === 'wildlife')!;

@@ -76,10 +76,11 @@
     }
   });
 
-  /** The trees before and after it on the walk, which its readings may have been written under. */
+  /** The tagged trees before and after it on the walk, under whose tags its readings may have been written. */
   const beside = $derived.by(() => {
-    const index = bush.rows.findIndex((r) => r.id === treeId);
-    return [bush.rows[index - 1], bush.rows[index + 1]].flatMap((r) => r ?? []);
+    const walk = bush.rows.filter((r) => r.tagged !== false || r.id === treeId);
+    const index = walk.findIndex((r) => r.id === treeId);
+    return [walk[index - 1], walk[index + 1]].flatMap((r) => r ?? []);
   });
   const neighbours = $derived(
     beside.flatMap((r): NeighbourReading[] => (r.lastReading ? [{ tag: r.tag, last: r.lastReading }] : []))

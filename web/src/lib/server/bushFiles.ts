@@ -22,7 +22,8 @@ type BushFile =
   { readonly type: string; readonly body: string | Uint8Array<ArrayBuffer> } | { readonly problem: string };
 
 const WRITERS: Readonly<Record<TableName, (trees: readonly TreeOut[]) => string>> = {
-  trees: writeTrees,
+  // What stands; the tables of work keep the trees that were felled.
+  trees: (trees) => writeTrees(trees.filter(isStanding)),
   readings: writeReadings,
   tapholes: writeTapholes,
   determinations: writeDeterminations
@@ -57,10 +58,12 @@ export async function bushFile(
           problem:
             'This bush does not say where on earth it lies. Give its origin on the map page, and take the file then.'
         };
-      const [trees, stands] = await Promise.all([treesOut(bush, today), standsOf(bush.id)]);
-      const placed = trees.flatMap(({ tree, ...rest }) =>
-        tree.eastM === null || tree.northM === null ? [] : [{ ...rest, tree, eastM: tree.eastM, northM: tree.northM }]
-      );
+      const [trees, outlines] = await Promise.all([treesOut(bush, today), standsOf(bush.id)]);
+      const placed = trees
+        .filter(isStanding)
+        .flatMap(({ tree, ...rest }) =>
+          tree.eastM === null || tree.northM === null ? [] : [{ ...rest, tree, eastM: tree.eastM, northM: tree.northM }]
+        );
       if (name === 'trees.gpx') {
         const points = placed.map(({ tree, state, eastM, northM }) => ({
           tag: tree.tag,
@@ -81,12 +84,14 @@ export async function bushFile(
         eastM,
         northM
       }));
-      return { type: 'application/geo+json', body: writeGeoJson(points, stands, bush.origin) };
+      return { type: 'application/geo+json', body: writeGeoJson(points, outlines, bush.origin) };
     }
     default:
       return null;
   }
 }
+
+const isStanding = ({ state }: TreeOut) => state.cut === null;
 
 async function treesOut(bush: BushAccess, today: string): Promise<TreeOut[]> {
   const [trees, stands, records] = await Promise.all([treesOf(bush.id), standsOf(bush.id), recordsByTree(bush.id)]);

@@ -345,7 +345,14 @@
           }}
         >
           <label class="flex items-center gap-2"
-            >for <input class="input w-20 input-sm" type="number" min="1" max="5000" bind:value={wishedTaps} /> taps</label
+            >for <input
+              class="input w-20 input-sm"
+              type="number"
+              min="1"
+              max="5000"
+              aria-label="Taps wished for"
+              bind:value={wishedTaps}
+            /> taps</label
           >
           <button class="btn btn-outline btn-sm" disabled={busy || !wishedTaps}>Find the spacing</button>
         </form>
