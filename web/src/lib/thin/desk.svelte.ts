@@ -250,7 +250,11 @@ const desks = new WeakMap<BushState, ThinDesk>();
 export function deskOf(bush: BushState): ThinDesk {
   const known = desks.get(bush);
   if (known) return known;
-  const made = new ThinDesk(bush);
+  // It outlives the page that lays it: what is derived must not end with that page.
+  let made!: ThinDesk;
+  $effect.root(() => {
+    made = new ThinDesk(bush);
+  });
   desks.set(bush, made);
   return made;
 }
