@@ -3,7 +3,7 @@
  * path or wire inside them makes the tree one for trained fallers. Nothing here ever says that a tree is safe to fell.
  */
 
-import { insideOutline, type Point } from './outline.ts';
+import { distanceToShape, type Point } from './outline.ts';
 
 export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water' | 'fence';
 
@@ -35,25 +35,11 @@ export function withinReach<F extends { readonly kind: SiteFeatureKind; readonly
 ): Reach<F>[] {
   return features
     .filter((feature) => THREATENED.includes(feature.kind))
-    .map((feature) => ({ feature, distanceM: Math.max(0, distanceTo([eastM, northM], feature) - 2 * roughM) }))
+    .map((feature) => ({
+      feature,
+      distanceM: Math.max(0, distanceToShape([eastM, northM], feature.points, feature.kind === 'building') - 2 * roughM)
+    }))
     .filter(({ distanceM }) => distanceM <= CLEAR_TREE_LENGTHS * heightM)
     .sort((a, b) => a.distanceM - b.distanceM)
     .map((reach) => ({ ...reach, withinOneLength: reach.distanceM <= heightM }));
-}
-
-/** Metres from a point to a course of points, or to an outline that closes on itself. */
-function distanceTo(at: Point, { kind, points }: { kind: SiteFeatureKind; points: readonly Point[] }): number {
-  const closed = kind === 'building';
-  if (closed && insideOutline(at, points)) return 0;
-  let nearest = Infinity;
-  for (let i = closed ? 0 : 1; i < points.length; i++)
-    nearest = Math.min(nearest, toSegment(at, points.at(i - 1)!, points[i]!));
-  return nearest;
-}
-
-function toSegment([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const length2 = dx * dx + dy * dy;
-  const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
-  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
 }

@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush';
 import { Delaunay } from 'd3-delaunay';
 
-import { insideOutline, type Point } from '../stand/index.ts';
+import { distanceToEdge, insideOutline, type Point } from '../stand/index.ts';
 
 /** A stem with its place, metres, and diameter, mm. */
 export interface Stem {
@@ -122,7 +122,7 @@ export function edgeCorrection(
   const known = outlines.length > 0 ? outlines : hullOf(stems);
   if (known.length === 0) return new Float64Array(stems.length).fill(1);
   return Float64Array.from(stems, ({ eastM, northM }) => {
-    if (known.every((outline) => nearestEdge([eastM, northM], outline) >= radiusM)) return 1;
+    if (known.every((outline) => distanceToEdge([eastM, northM], outline, true) >= radiusM)) return 1;
     let within = 0;
     for (let ring = 0; ring < RINGS; ring++)
       for (let a = 0; a < ANGLES; a++) {
@@ -145,18 +145,6 @@ function hullOf(stems: readonly Stem[]): (readonly Point[])[] {
     ).hull
   ].map((i): Point => [stems[i]!.eastM, stems[i]!.northM]);
   return hull.length < 3 ? [] : [hull];
-}
-
-function nearestEdge([x, y]: Point, outline: readonly Point[]): number {
-  let least = Infinity;
-  outline.forEach(([bx, by], i) => {
-    const [ax, ay] = outline.at(i - 1)!;
-    const [dx, dy] = [bx - ax, by - ay];
-    const length2 = dx * dx + dy * dy;
-    const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
-    least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
-  });
-  return least;
 }
 
 /**

@@ -21,6 +21,7 @@
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
+  import { policyOf } from './policy.ts';
   import { countable } from './suggestions.ts';
 
   /** The bush as it is tapped now beside the bush as it might be, over forty years. */
@@ -31,16 +32,7 @@
   /** Sugar of sugar maple sap, per cent. Common practice: 2 to 2.5. */
   const SUGAR_PCT = 2.2;
 
-  const now = $derived<TapPolicy>({
-    ladder: ladderOf(settings),
-    bitMm: settings.bitMm,
-    depthMm: settings.depthMm,
-    bandMm: settings.highestMm - settings.lowestMm,
-    acceptedShare: settings.acceptedShare,
-    leastDbhMm: 0,
-    minds: 'growth',
-    restsWeak: true
-  });
+  const now = $derived(policyOf(settings));
 
   let ladderId = $state<LadderId | 'same'>('same');
   let bitMm = $state(0);

@@ -14,6 +14,7 @@
   import LimitSliders from './LimitSliders.svelte';
   import { standTrees } from './standTrees.ts';
   import { LIMIT_WORDS, listed, MARK_SAID, reasonWords } from './words.ts';
+  import StandPicker from './StandPicker.svelte';
 
   /** The stand from above with its crop trees, and which trees to take for them within what one entry may do. */
   const bush = useBush();
@@ -202,16 +203,7 @@
 
 <h1 class="sr-only">The plan</h1>
 <div class="mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-  <label class="flex items-center gap-2"
-    >Stand
-    <select
-      class="select w-auto font-semibold"
-      value={desk.stand?.id}
-      onchange={(event) => void desk.begin(event.currentTarget.value)}
-    >
-      {#each desk.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-    </select></label
-  >
+  <StandPicker {desk} />
   {#if desk.refused === null && judged}
     <p data-testid="in-short">
       <b>{desk.crops.size}</b> crop trees; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},

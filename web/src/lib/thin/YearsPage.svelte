@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { isSugarbush } from '@baumkin/core';
   import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
 
@@ -12,6 +11,7 @@
 
   import { deskOf, thinWorker } from './desk.svelte.ts';
   import { growingGround, outlookTrees } from './stand.ts';
+  import StandPicker from './StandPicker.svelte';
 
   /** The stand over thirty years, left alone and thinned: what an entry gives, what it costs, and when it pays. */
   const bush = useBush();
@@ -123,16 +123,7 @@
 
 <h1 class="sr-only">Thirty years</h1>
 <div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-  <label class="flex items-center gap-2"
-    >Stand
-    <select
-      class="select w-auto font-semibold"
-      value={desk.stand?.id}
-      onchange={(event) => void desk.begin(event.currentTarget.value)}
-    >
-      {#each desk.stands.filter(isSugarbush) as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-    </select></label
-  >
+  <StandPicker {desk} all={false} />
   <label class="flex items-center gap-2"
     >thinned by
     <select class="select w-auto font-semibold" bind:value={desk.shown}>

@@ -24,6 +24,7 @@
 
   import { deskOf } from './desk.svelte.ts';
   import { standTrees } from './standTrees.ts';
+  import StandPicker from './StandPicker.svelte';
 
   /** Who comes after the trees that are taken: what opens, what grows there already, who eats it. */
   const bush = useBush();
@@ -108,16 +109,7 @@
 </script>
 
 <h1 class="sr-only">Next generation</h1>
-<label class="mb-3 flex items-center gap-2"
-  >Stand
-  <select
-    class="select w-auto font-semibold"
-    value={desk.stand?.id}
-    onchange={(event) => void desk.begin(event.currentTarget.value)}
-  >
-    {#each desk.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-  </select></label
->
+<div class="mb-3"><StandPicker {desk} /></div>
 <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
   <div class="flex min-w-0 flex-col gap-6">
     <section aria-labelledby="advice" data-testid="advice">

@@ -14,10 +14,11 @@ import {
 import { proxy } from 'comlink';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
+import { policyOf } from '$lib/count/policy.ts';
 import { LongRun } from '$lib/workers/longRun.svelte.ts';
 import type { Improving, ThinWorker } from '$lib/workers/thin.worker.ts';
 
-import { fittingLimits, limitsOf, policyOf, refusal, scoredTrees, tapsOf, thinStand } from './stand.ts';
+import { fittingLimits, limitsOf, refusal, scoredTrees, tapsOf, thinStand } from './stand.ts';
 
 /** A choice of trees to take, to be held against others. */
 export interface Choice {

@@ -4,7 +4,6 @@ import {
   heightOf,
   isSugarbush,
   knownMaple,
-  ladderOf,
   positionSd,
   tapsUnder,
   withinReach,
@@ -28,21 +27,8 @@ import {
   type ScoredTree
 } from '@baumkin/core/thinning';
 
+import { policyOf } from '../count/policy.ts';
 import { standTrees } from './standTrees.ts';
-
-/** How the bush taps, as Thin counts the taps that a tree carries. */
-export function policyOf(settings: BushSettings): TapPolicy {
-  return {
-    ladder: ladderOf(settings),
-    bitMm: settings.bitMm,
-    depthMm: settings.depthMm,
-    bandMm: settings.highestMm - settings.lowestMm,
-    acceptedShare: settings.acceptedShare,
-    leastDbhMm: 0,
-    minds: 'growth',
-    restsWeak: true
-  };
-}
 
 /** The bush's own limits of a thinning. */
 export function limitsOf(settings: BushSettings): PlanLimits {
