@@ -18,6 +18,11 @@ export function formatBasalAreaDensity(m2PerHa: number, system: UnitSystem): str
   return `${ft2PerAcre.toFixed(0)} ft²/ac`;
 }
 
+/** A patch of ground. @param m2 square metres */
+export function formatPatch(m2: number, system: UnitSystem): string {
+  return system === 'metric' ? `${Math.round(m2)} m²` : `${Math.round(m2 / M2_PER_SQUARE_FOOT)} ft²`;
+}
+
 /** Stems, taps or the like per area of ground. @param perHa per hectare */
 export function formatPerGround(perHa: number, system: UnitSystem): string {
   return system === 'metric'

@@ -12,6 +12,14 @@ export function formatVolume(litres: number, system: UnitSystem): string {
 /** A cord is 128 cubic feet of stacked wood, m3. */
 export const M3_PER_CORD = 128 * 0.3048 ** 3;
 
+/** 1 cubic yard, m3, exactly. */
+export const M3_PER_CUBIC_YARD = 0.9144 ** 3;
+
+/** A heap of brush for people. @param m3 piled */
+export function formatHeap(m3: number, system: UnitSystem): string {
+  return system === 'metric' ? `${Math.round(m3)} m³` : `${Math.round(m3 / M3_PER_CUBIC_YARD)} yd³`;
+}
+
 /** Stacked firewood for people. @param m3 stacked */
 export function formatStacked(m3: number, system: UnitSystem): string {
   if (system === 'metric') return `${m3 < 10 ? m3.toFixed(1) : Math.round(m3)} m³`;

@@ -3,6 +3,8 @@ import {
   formatBasalAreaDensity,
   formatGround,
   formatLength,
+  formatHeap,
+  formatPatch,
   formatPerGround,
   formatStacked,
   formatVolume,
@@ -60,6 +62,14 @@ class Preferences {
 
   perGround(perHa: number): string {
     return formatPerGround(perHa, this.units);
+  }
+
+  patch(m2: number): string {
+    return formatPatch(m2, this.units);
+  }
+
+  heap(m3: number): string {
+    return formatHeap(m3, this.units);
   }
 
   stacked(m3: number): string {

@@ -12,7 +12,7 @@ import {
 
 /** Is the tree one to be counted for taps: a measured maple with a tag, in a stand that is kept for syrup? */
 export function countable(row: TreeRow, stand: Stand | null): boolean {
-  return kindOf(row) === 'maple' && row.dbhMm !== null && row.tagged !== false && isSugarbush(stand);
+  return kindOf(row) === 'maple' && row.dbhMm !== null && row.tagged !== false && !row.cut && isSugarbush(stand);
 }
 
 /** The suggestion for a tree from its line alone; its room where that was looked for. */

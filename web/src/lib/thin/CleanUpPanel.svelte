@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { StandTree } from '@baumkin/core';
+  import { M3_PER_CORD, M3_PER_CUBIC_YARD, type StandTree } from '@baumkin/core';
   import { cleanUp, spreadWork } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
 
@@ -13,6 +13,9 @@
   let stackedM3ADay = $state(untrack(() => settings.stackedM3ADay));
   let brushM3ADay = $state(untrack(() => settings.brushM3ADay));
   let daysAMonth = $state(untrack(() => settings.daysAMonth));
+  const metric = $derived(preferences.units === 'metric');
+  const woodUnit = $derived(metric ? 1 : M3_PER_CORD);
+  const brushUnit = $derived(metric ? 1 : M3_PER_CUBIC_YARD);
   let problem = $state<string | null>(null);
   const sane = $derived(stackedM3ADay > 0 && brushM3ADay > 0 && daysAMonth > 0);
   const work = $derived(sane ? cleanUp(trees, { stackedM3ADay, brushM3ADay }, left) : null);
@@ -33,7 +36,7 @@
     <p class="max-w-prose text-lg">
       {work.trees}
       {work.trees === 1 ? 'tree gives' : 'trees give'} about {preferences.stacked(work.stackedM3)} of stacked firewood and
-      {Math.round(work.brushM3)} m³ of brush: {days(work.days)} of work{last
+      {preferences.heap(work.brushM3)} of brush: {days(work.days)} of work{last
         ? `, done in ${NAMES[last.month - 1]} ${last.year} at ${daysAMonth} days a month`
         : ''}.
     </p>
@@ -45,25 +48,27 @@
       }}
     >
       <label class="flex flex-col gap-1"
-        >firewood a day, m³ stacked <input
+        >firewood a day, {metric ? 'm³ stacked' : 'cords'}
+        <input
           class="input w-28"
           type="number"
           min="0.1"
-          max="50"
           step="0.1"
           required
-          bind:value={stackedM3ADay}
+          value={Number((stackedM3ADay / woodUnit).toFixed(2))}
+          onchange={(event) => (stackedM3ADay = event.currentTarget.valueAsNumber * woodUnit)}
         /></label
       >
       <label class="flex flex-col gap-1"
-        >brush a day, m³ <input
+        >brush a day, {metric ? 'm³' : 'yd³'}
+        <input
           class="input w-28"
           type="number"
           min="0.5"
-          max="500"
           step="0.5"
           required
-          bind:value={brushM3ADay}
+          value={Number((brushM3ADay / brushUnit).toFixed(1))}
+          onchange={(event) => (brushM3ADay = event.currentTarget.valueAsNumber * brushUnit)}
         /></label
       >
       <label class="flex flex-col gap-1"

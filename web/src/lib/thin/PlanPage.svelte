@@ -213,6 +213,13 @@
   {/if}
   <button class="ml-auto link text-sm" onclick={() => map?.frame()}>Show all</button>
 </div>
+{#if bush.overview && desk.stands.length === 0}
+  <p class="max-w-prose text-lg">
+    A plan is made for a stand, and this bush has none yet. <a class="link" href="/bush/{bush.id}/map"
+      >Draw one on the map</a
+    >, and put its trees into it.
+  </p>
+{/if}
 {#if warning.wait}
   <p class="caution mb-3 max-w-prose">
     {Math.round(100 * warning.stressedShare)} % of the trees that were looked at had a hard year: defoliation, drought or

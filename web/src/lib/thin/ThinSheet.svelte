@@ -19,6 +19,7 @@
   import { plotFigures } from '@baumkin/core/cruise';
   import {
     basalAreaInLarger,
+    COMPETITION_RADIUS_M,
     competitionOf,
     cropScore,
     freeSides,
@@ -320,7 +321,9 @@
     {/if}
     {#if crowding}
       <p data-testid="crowding">
-        {Math.round(crowding.spaceM2)} m² of ground are nearer to it than to any other tree; competition within 8 m (Hegyi)
+        {preferences.patch(crowding.spaceM2)} of ground are nearer to it than to any other tree; competition within {metres(
+          COMPETITION_RADIUS_M
+        )} (Hegyi)
         {crowding.index.toFixed(1)}{crowding.larger === null
           ? ''
           : `; thicker trees of the stand hold ${preferences.basalAreaDensity(crowding.larger)}`}.

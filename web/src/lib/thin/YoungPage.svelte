@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { M2_PER_HECTARE, type SeedlingsRecord } from '@baumkin/core';
+  import { M2_PER_HECTARE, MM_PER_FOOT, type SeedlingsRecord } from '@baumkin/core';
   import {
     ENOUGH_PER_HA,
     FENCE_HEIGHT_M,
@@ -73,6 +73,9 @@
     above: 'above, still thin'
   };
 
+  /** Metres to a unit of the fields, as the steward likes it. */
+  const unitM = $derived(preferences.units === 'metric' ? 1 : MM_PER_FOOT / 1000);
+  const unit = $derived(preferences.units === 'metric' ? 'm' : 'ft');
   let areaM2 = $state(400);
   let longer = $state(1);
   const fence = $derived(areaM2 > 0 && longer >= 1 ? fenceFor(areaM2, longer) : null);
@@ -116,10 +119,10 @@
       <h2 id="advice">What to do for those that come next</h2>
       {#if opened}
         <p>
-          Crowns cover {pct(opened.now)} of the ground; with “{desk.choice?.name}” {pct(opened.after)}: about {Math.round(
+          Crowns cover {pct(opened.now)} of the ground; with “{desk.choice?.name}” {pct(opened.after)}: about {preferences.patch(
             opened.m2
-          )} m² more get light. What comes up there bears its first taphole in some {YEARS_TO_TAPPING} years: somebody else
-          will drill it.
+          )} more get light. What comes up there bears its first taphole in some {YEARS_TO_TAPPING} years: somebody else will
+          drill it.
         </p>
       {/if}
       {#if figures}
@@ -185,13 +188,14 @@
       <h2 id="fence">A fence against deer</h2>
       <form class="mt-1 flex flex-wrap items-end gap-4">
         <label class="flex flex-col gap-1"
-          >round, m² <input
+          >round, {unit}²
+          <input
             class="input w-28"
             type="number"
             min="10"
-            max="100000"
             step="10"
-            bind:value={areaM2}
+            value={Math.round(areaM2 / unitM ** 2)}
+            onchange={(event) => (areaM2 = event.currentTarget.valueAsNumber * unitM ** 2)}
           /></label
         >
         <label class="flex flex-col gap-1"
@@ -229,14 +233,16 @@
             >Name <input class="input w-24" maxlength="40" required bind:value={name} /></label
           >
           <label class="flex flex-col gap-1"
-            >radius, m <input
+            >radius, {unit}
+            <input
               class="input w-24"
               type="number"
               min="0.5"
-              max="10"
+              max={Math.floor(10 / unitM)}
               step="0.1"
               required
-              bind:value={radiusM}
+              value={Number((radiusM / unitM).toFixed(2))}
+              onchange={(event) => (radiusM = event.currentTarget.valueAsNumber * unitM)}
             /></label
           >
           <label class="flex flex-col gap-1"

@@ -184,8 +184,9 @@ export function refusal(stand: Stand, { plan, unknown }: ThinStand): string | nu
 
 /** A floor that a thin stand is below already would forbid everything: it is then off. */
 export function fittingLimits(limits: PlanLimits, plan: PlanStand): PlanLimits {
-  const now = plan.trees.reduce((sum, { tree }) => sum + basalArea(tree.dbhMm), 0) / plan.areaHa;
   const all = plan.trees.reduce((sum, { tree }) => sum + basalArea(tree.dbhMm), 0);
+  const now = all / plan.areaHa;
+  if (all === 0) return limits;
   const others = plan.trees.reduce((sum, { tree, maple }) => sum + (maple ? 0 : basalArea(tree.dbhMm)), 0) / all;
   return {
     ...limits,

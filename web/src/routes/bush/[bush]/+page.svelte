@@ -25,7 +25,7 @@
     measure: 'Sizes and growth are what the count hangs on.',
     count: 'Each maple needs its number before anyone carries a drill.',
     place: 'The holes are decided; find them clear wood.',
-    thin: 'The marked trees still stand.'
+    thin: 'Marked trees still stand, or a watched one is due.'
   };
   const next = $derived(TRAIL.find((s) => bush.outstanding[s.id] > 0) ?? null);
 
