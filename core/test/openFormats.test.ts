@@ -242,9 +242,35 @@ const recordDrawn = (n: number, treeId: string, authorId: string) => {
         predictedClear: null,
         school: null
       })),
-    fc
-      .string({ maxLength: 500 })
-      .map((reason) => ({ ...base, kind: 'mark' as const, purpose: 'keep' as const, reason }))
+    fc.record({ reason: fc.string({ maxLength: 500 }), leanDeg: fc.option(mm(0, 359.99)) }).map((drawn) => ({
+      ...base,
+      ...drawn,
+      kind: 'mark' as const,
+      purpose: 'watch' as const,
+      reviewOn: '2028-10-01'
+    })),
+    // Trees that are named inside a record.
+    fc.option(mm(10, 3000)).map((dbhMm) => ({
+      ...base,
+      kind: 'crownCard' as const,
+      north: 'blocked' as const,
+      east: 'free' as const,
+      south: null,
+      west: null,
+      blockers: [
+        { side: 'north' as const, treeId, species: null, dbhMm, fate: 'stands' as const },
+        { side: 'north' as const, treeId: null, species: 'beech' as const, dbhMm, fate: 'take' as const }
+      ],
+      note: ''
+    })),
+    fc.string({ maxLength: 80 }).map((by) => ({
+      ...base,
+      kind: 'cut' as const,
+      what: 'felled' as const,
+      by: by.trim(),
+      damaged: [treeId],
+      note: ''
+    }))
   );
 };
 
