@@ -159,6 +159,9 @@ export function sugarPct(species: SpeciesId | null, competition: number): number
   return species && speciesById(species).sap === 'sweet' ? sweet : 0.75 * sweet;
 }
 
+/** A hole of the outlook; every year's ring buries it deeper. */
+type Buried = { -readonly [K in keyof BuriedTaps]: BuriedTaps[K] };
+
 /** What a grown stand bears, year by year, when it is tapped as the policy says. */
 function lived(
   trees: readonly OutlookTree[],
@@ -167,13 +170,11 @@ function lived(
   policy: TapPolicy,
   season: number
 ): StandYear[] {
-  // Wood grown since today, by tree; holes of the past lie as deep as the rings to date have buried them.
-  const wood = new Float64Array(trees.length);
-  const holes = trees.map(({ holes: past, ringMm, tappable }): (BuriedTaps & { readonly woodMm: number })[] =>
+  // Holes of the past lie as deep as the rings to date have buried them.
+  const holes = trees.map(({ holes: past, ringMm, tappable }): Buried[] =>
     tappable
       ? past.map(({ season: drilled, bitMm, depthMm }) => ({
-          buriedMm: 0,
-          woodMm: -ringMm * (season - drilled),
+          buriedMm: ringMm * (season - drilled),
           bitMm,
           depthMm,
           taps: 1
@@ -202,22 +203,17 @@ function lived(
         });
         if (set > 0) {
           const own = holes[i]!;
-          const deepest = policy.depthMm;
-          const near = own
-            .map((hole) => ({ ...hole, buriedMm: wood[i]! - hole.woodMm }))
-            .filter(({ buriedMm }) => buriedMm < deepest);
+          const lost = stainedShareBehind(dbhMm[i]!, own, policy);
           taps += stands * set;
-          const lost = stainedShareBehind(dbhMm[i]!, near, policy);
           stained += stands * set * lost;
           syrup += (stands * set * LITRES_A_TAP * (1 - lost)) / sapToSyrup(sugarPct(tree.species, felt[i]!));
-          // Buried for good: only what still lies in a bit's way is carried on.
-          holes[i] = [
-            ...near,
-            { buriedMm: 0, woodMm: wood[i]!, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set }
-          ];
+          own.push({ buriedMm: 0, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set });
         }
       }
-      wood[i] = wood[i]! + ringMm[i]!;
+      for (const hole of holes[i]!) hole.buriedMm += ringMm[i]!;
+      // Buried for good: only what still lies in a bit's way is carried on.
+      if (holes[i]!.length > 0 && holes[i]![0]!.buriedMm >= policy.depthMm)
+        holes[i] = holes[i]!.filter(({ buriedMm }) => buriedMm < policy.depthMm);
     });
     const youngStems = young.reduce((sum, { many }) => sum + many, 0);
     const youngArea = young.reduce((sum, { dbhMm: d, many }) => sum + many * basalArea(d), 0);
