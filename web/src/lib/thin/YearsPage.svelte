@@ -111,7 +111,7 @@
     const thicker = thinned.cropDbhMm.mean - left.cropDbhMm.mean;
     const gain = `In ${YEARS} years its crop trees are ${preferences.length(Math.abs(thicker), 'trunk')} ${thicker >= 0 ? 'thicker' : 'thinner'} than they would have been`;
     if (found.overtakes === null)
-      return `${gain}, but the stand gives less syrup than left alone all that time: too many taps are taken, or its crowns are freer than they look. Only ${Math.round(100 * found.overtakesIn)} of 100 possible futures see it pay.`;
+      return `${gain}, but in syrup the stand left alone is still ahead then: what is taken would have been tapped, or the crowns are freer than they look. In ${Math.round(100 * found.overtakesIn)} of 100 possible futures it pays within that time.`;
     const { low, mean, high } = found.overtakes;
     const when =
       mean < 1
@@ -159,12 +159,12 @@
     {/each}
   </div>
   <p class="aside">
-    Dark: left alone. Amber: {answer.of}{answer.entries.size > 1
+    Amber: {answer.of}{answer.entries.size > 1
       ? `, then ${[...answer.entries]
           .filter(([year]) => year > 0)
           .map(([year, ids]) => `${ids.size} trees in ${bush.season + year}`)
           .join(' and ')}`
-      : ''}. Dotted: where it lies eight times in ten, growth being as uncertain as it is.
+      : ''}. The other line: left alone. Dotted: where it lies eight times in ten, growth being as uncertain as it is.
   </p>
   <div class="mt-3 overflow-x-auto">
     <table class="w-full text-left" data-testid="years-table">
