@@ -87,11 +87,13 @@ await run(async () => {
       );
       await page.goto(`/bush/${bushId}/${path}${tree ? `/${tree.id}` : ''}`);
       await page.waitForLoadState('networkidle');
-      for (const said of click ?? [])
+      for (const said of click ?? []) {
+        await page.getByTestId('solving').waitFor({ state: 'hidden', timeout: 120_000 });
         await page
           .getByRole('button', { name: said })
           .or(page.getByRole('link', { name: said }))
           .click();
+      }
       if (until) await page.getByTestId(until).waitFor({ state: 'attached', timeout: 120_000 });
       await page.getByRole('progressbar').first().waitFor({ state: 'hidden', timeout: 120_000 });
       await page.waitForTimeout(600);

@@ -103,7 +103,7 @@
 
 {#snippet table(rows: readonly ListedTree[], label: string)}
   <table class="w-full text-left" aria-label={label}>
-    <thead
+    <thead class="max-md:not-print:hidden"
       ><tr class="border-b-2 border-base-content"
         ><th class="py-1 pr-3 font-semibold">Tag</th><th class="pr-3 font-semibold">Tree</th><th
           class="pr-3 font-semibold">Why</th
@@ -115,7 +115,8 @@
       {#each rows as each (each.row.id)}
         {@const { row, near } = each}
         <tr
-          class="border-b border-base-300/70 align-top {shown?.row.id === row.id
+          class="border-b border-base-300/70 align-top max-md:not-print:grid max-md:not-print:grid-cols-[3.2rem_1fr_auto] {shown
+            ?.row.id === row.id
             ? 'bg-base-200 print:bg-transparent'
             : ''}"
         >
@@ -126,21 +127,28 @@
               aria-label="Show tree {row.tag} on the map">{row.tag}</button
             ></th
           >
-          <td class="py-1.5 pr-3"
+          <td class="py-1.5 pr-3 font-semibold md:font-normal print:font-normal"
             >{row.species ? speciesById(row.species).name : 'species unsettled'}{row.dbhMm
               ? `, ${preferences.length(row.dbhMm, 'trunk')}`
               : ''}{lengthOf(each) === null ? '' : `, about ${metres(lengthOf(each)!)} tall`}{row.mark === 'girdle'
               ? '; girdle, do not fell'
               : ''}</td
           >
-          <td class="py-1.5 pr-3">{row.markReason}</td>
-          <td class="py-1.5 pr-3"
+          <td
+            class="py-1.5 pr-3 max-md:not-print:order-1 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
+            >{row.markReason}</td
+          >
+          <td
+            class="py-1.5 pr-3 max-md:not-print:order-2 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
             >{each.said.join('; ')}{near.length > 0
               ? `${each.said.length > 0 ? '; ' : ''}keep clear of ${near.map(({ row: other, distanceM }) => `${other.tag} (${metres(distanceM)})`).join(', ')}`
               : ''}</td
           >
-          <td class="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums"
-            >{each.cautions ? metres(each.cautions.clearM) : `${CLEAR_TREE_LENGTHS} lengths`}</td
+          <td
+            class="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums max-md:not-print:order-3 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:text-left"
+            ><span class="md:hidden print:hidden">keep{' '}</span>{each.cautions
+              ? metres(each.cautions.clearM)
+              : `${CLEAR_TREE_LENGTHS} lengths`}<span class="md:hidden print:hidden">{' '}clear round it</span></td
           >
           <td class="py-1 text-right print:hidden"
             >{#if bush.mayRecord}<button
@@ -151,7 +159,9 @@
           >
           <td class="hidden border-l border-base-300 print:table-cell"></td>
         </tr>
-        {#if cutting === row.id}<tr><td colspan="7"><CutForm {row} ondone={() => (cutting = null)} /></td></tr>{/if}
+        {#if cutting === row.id}<tr class="max-md:not-print:block"
+            ><td colspan="7" class="max-md:not-print:block"><CutForm {row} ondone={() => (cutting = null)} /></td></tr
+          >{/if}
       {/each}
     </tbody>
   </table>

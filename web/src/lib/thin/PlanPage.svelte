@@ -204,7 +204,9 @@
 <h1 class="sr-only">The plan</h1>
 <div class="mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-1">
   <StandPicker {desk} />
-  {#if desk.refused === null && judged}
+  {#if busy && desk.proposed.length === 0}
+    <p class="aside">choosing crop trees …</p>
+  {:else if desk.refused === null && judged}
     <p data-testid="in-short">
       <b>{desk.crops.size}</b> crop trees; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},
         <b>{freeToGrow(judged)}</b> with “{shown.name}”: {shown.taken.size}
