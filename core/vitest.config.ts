@@ -4,6 +4,6 @@ export default defineConfig({
   test: {
     include: ['test/**/*.test.ts'],
     benchmark: { include: ['bench/**/*.bench.ts'] },
-    testTimeout: 60_000
+    testTimeout: 240_000
   }
 });

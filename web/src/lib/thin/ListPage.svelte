@@ -146,9 +146,9 @@
           >
           <td
             class="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums max-md:not-print:order-3 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:text-left"
-            ><span class="md:hidden print:hidden">keep{' '}</span>{each.cautions
+            ><span class="mr-1 md:hidden print:hidden">keep</span>{each.cautions
               ? metres(each.cautions.clearM)
-              : `${CLEAR_TREE_LENGTHS} lengths`}<span class="md:hidden print:hidden">{' '}clear round it</span></td
+              : `${CLEAR_TREE_LENGTHS} lengths`}<span class="ml-1 md:hidden print:hidden">clear round it</span></td
           >
           <td class="py-1 text-right print:hidden"
             >{#if bush.mayRecord}<button
