@@ -1,8 +1,9 @@
 import { bench, describe } from 'vitest';
 
 import { SPECIES, judge } from '../src/identify/index.ts';
-import { ladderById, projectBush, suggestTaps, type TapPolicy, type TapTree } from '../src/taps/index.ts';
+import { ladderById, projectBush, suggestTaps, type TapTree } from '../src/taps/index.ts';
 import { readTable } from '../src/exchange/index.ts';
+import { POLICY } from '../test/policy.ts';
 
 describe('whole bush', () => {
   bench('counts for 5,000 trees (wanted: within 200 ms)', () => {
@@ -28,19 +29,9 @@ describe('whole bush', () => {
     holes: Array.from({ length: 15 }, (__, k) => ({ season: 2012 + k, bitMm: 7.9375, depthMm: 38.1 })),
     conditionTaps: 4
   }));
-  const policy: TapPolicy = {
-    ladder: ladderById('twelveEighteen'),
-    bitMm: 7.9375,
-    depthMm: 38.1,
-    bandMm: 900,
-    acceptedShare: 0.1,
-    leastDbhMm: 0,
-    minds: 'growth',
-    restsWeak: true
-  };
   bench(
     'forty years of 5,000 trees, one draw',
-    () => void projectBush(bush, policy, { season: 2027, years: 40, draws: 1, seed: 1 })
+    () => void projectBush(bush, POLICY, { season: 2027, years: 40, draws: 1, seed: 1 })
   );
   bench(`1,000 determinations among ${SPECIES.length} species`, () => {
     for (let i = 0; i < 1000; i++)

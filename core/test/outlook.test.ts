@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { seededRng } from '../src/random/index.ts';
-import { LADDERS, type TapPolicy } from '../src/taps/index.ts';
 import {
   calibrateGrowth,
   cleanUp,
@@ -25,11 +24,13 @@ import {
   standOutlook,
   stemVolume,
   type GrowingGround,
+  type GrowingStand,
   type OutlookTree,
   type SeedlingPlot
 } from '../src/thinning/index.ts';
 import { MM_PER_FOOT, MM_PER_INCH } from '../src/units/index.ts';
 import { readTable } from './data/read.ts';
+import { POLICY } from './policy.ts';
 
 const SIDE_M = 70;
 const ground: GrowingGround = {
@@ -64,16 +65,10 @@ function stand(seed: number, perHa = 400): OutlookTree[] {
   }));
 }
 
-const policy: TapPolicy = {
-  ladder: LADDERS[0]!,
-  bitMm: 7.9375,
-  depthMm: 38.1,
-  bandMm: 900,
-  acceptedShare: 0.1,
-  leastDbhMm: 0,
-  minds: 'growth',
-  restsWeak: true
-};
+/** Who stands within reach of a tree, where every tree has a base of its own. */
+function beside({ pressing: { near } }: GrowingStand, i: number): Set<number> {
+  return new Set(near.of.slice(near.from[i], near.from[i + 1]));
+}
 
 describe('growth with competition', () => {
   it('a ring is never wider with more competition or a denser stand', () => {
@@ -99,6 +94,19 @@ describe('growth with competition', () => {
     const both = competitionOf([a, twin], ground.outlines);
     expect(alone[0]).toBe(0);
     expect([...both]).toEqual([0, 0]);
+    // 30 cm and 40 cm on one base press as 50 cm would: 9 + 16 = 25. Four metres away, on a tree of 25 cm: 0.5.
+    const at = (eastM: number, dbhMm: number, more: object = {}) => ({
+      ...a,
+      dbhMm,
+      eastM: 30 + eastM,
+      northM: 35,
+      ...more
+    });
+    const [subject, first] = [at(0, 250, { id: 'subject' }), at(4, 300, { id: 'first' })];
+    const pressed = competitionOf([subject, first, at(4, 400, { id: 'second', stemOf: 'first' })], ground.outlines);
+    expect(pressed[0]).toBeCloseTo(0.5, 12);
+    expect(pressed[1]).toBeCloseTo(250 / 500 / 4, 12);
+    expect(pressed[2]).toBe(pressed[1]);
   });
 
   it('an unthinned stand levels off over 60 years, within a plausible basal area', () => {
@@ -128,7 +136,7 @@ describe('growth with competition', () => {
         const trees = stand(seed);
         const ready = prepareStand(trees, ground);
         const subject = which % trees.length;
-        const near = new Set([...ready.of.slice(ready.from[subject], ready.from[subject + 1])]);
+        const near = beside(ready, subject);
         const run = (entries: Map<number, Set<number>>) => [
           ...growStand(ready, DEFAULT_GROWTH, { years: 10, entries })
         ];
@@ -145,10 +153,8 @@ describe('growth with competition', () => {
   it('its answer takes three seasons', () => {
     const trees = stand(5);
     const ready = prepareStand(trees, ground);
-    const subject = [...trees.keys()].sort(
-      (a, b) => ready.from[b + 1]! - ready.from[b]! - (ready.from[a + 1]! - ready.from[a]!)
-    )[0]!;
-    const near = new Set([...ready.of.slice(ready.from[subject], ready.from[subject + 1])]);
+    const subject = [...trees.keys()].sort((a, b) => beside(ready, b).size - beside(ready, a).size)[0]!;
+    const near = beside(ready, subject);
     const grown = [...growStand(ready, DEFAULT_GROWTH, { years: 6, entries: new Map([[1, near]]) })];
     const rings = grown.map(({ ringMm }) => ringMm[subject]!);
     expect(rings[1]!).toBeGreaterThan(rings[0]! * 1.05);
@@ -203,7 +209,7 @@ describe('growth with competition', () => {
 });
 
 describe('thirty years', () => {
-  const options = { season: 2027, years: 30, policy, draws: 8, seed: 1 };
+  const options = { season: 2027, years: 30, policy: POLICY, draws: 8, seed: 1 };
 
   it('with nothing taken, with and without are the same', () => {
     const { without, with: thinned } = standOutlook(stand(2), ground, { ...options, entries: new Map() })!;
@@ -216,8 +222,8 @@ describe('thirty years', () => {
     const taken = new Set<string>();
     trees.forEach((tree, i) => {
       if (!tree.crop) return;
-      for (let k = ready.from[i]!; k < ready.from[i + 1]!; k++) {
-        const other = trees[ready.of[k]!]!;
+      for (const k of beside(ready, i)) {
+        const other = trees[k]!;
         if (!other.crop && Math.hypot(other.eastM - tree.eastM, other.northM - tree.northM) < 3.5) taken.add(other.id);
       }
     });

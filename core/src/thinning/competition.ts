@@ -1,13 +1,17 @@
 import Flatbush from 'flatbush';
 import { Delaunay } from 'd3-delaunay';
 
-import { distanceToEdge, insideOutline, type Point } from '../stand/index.ts';
+import { distanceToEdge, insideOutline, outlineAreaHa, type Point } from '../stand/index.ts';
+import { M2_PER_HECTARE } from '../units/index.ts';
 
-/** A stem with its place, metres, and diameter, mm. */
-export interface Stem {
-  readonly dbhMm: number;
+/** A place, metres. */
+export interface Place {
   readonly eastM: number;
   readonly northM: number;
+}
+
+/** A stem with its place. */
+export interface Stem extends Place {
   /** stems of one base share it; a stem without it stands on its own */
   readonly base?: string;
 }
@@ -25,7 +29,7 @@ export const COMPETITION_RADIUS_M = 8;
 export const LEAST_DISTANCE_M = 1;
 
 /** All pairs of stems within a radius, by a spatial index. Stems on the same spot are neighbours at distance 0. */
-export function neighbours(stems: readonly Stem[], radiusM = COMPETITION_RADIUS_M): Neighbours {
+export function neighbours(stems: readonly Place[], radiusM = COMPETITION_RADIUS_M): Neighbours {
   const from = new Int32Array(stems.length + 1);
   const of: number[] = [];
   const distanceM: number[] = [];
@@ -50,14 +54,22 @@ export function neighbours(stems: readonly Stem[], radiusM = COMPETITION_RADIUS_
 /**
  * Hegyi's index: the sum over neighbours of `(D_j / D_i) / distance` (Hegyi 1974), distances in metres.
  * @param leastM distances below it count as it; 0 gives the index as published, infinite for two stems on one spot
+ * @param pressing what each diameter counts for its neighbours: less than itself where a tree may be gone
  */
-export function hegyi(stems: readonly Stem[], near: Neighbours, leastM = LEAST_DISTANCE_M): Float64Array {
-  return Float64Array.from(stems, ({ dbhMm }, i) => {
+export function hegyi(
+  dbhMm: ArrayLike<number>,
+  near: Neighbours,
+  leastM = LEAST_DISTANCE_M,
+  pressing = dbhMm
+): Float64Array {
+  const index = new Float64Array(dbhMm.length);
+  for (let i = 0; i < index.length; i++) {
     let sum = 0;
     for (let k = near.from[i]!; k < near.from[i + 1]!; k++)
-      sum += stems[near.of[k]!]!.dbhMm / Math.max(leastM, near.distanceM[k]!);
-    return sum / dbhMm;
-  });
+      sum += pressing[near.of[k]!]! / Math.max(leastM, near.distanceM[k]!);
+    index[i] = sum / dbhMm[i]!;
+  }
+  return index;
 }
 
 /** Basal area per hectare of all stems thicker than each, m2/ha. */
@@ -81,10 +93,7 @@ export function basalAreaInLarger(dbhsMm: readonly number[], areaHa: number): nu
  * has it all.
  * @param box west, south, east, north, metres
  */
-export function growingSpace(
-  stems: readonly Pick<Stem, 'eastM' | 'northM'>[],
-  box: readonly [number, number, number, number]
-): Float64Array {
+export function growingSpace(stems: readonly Place[], box: readonly [number, number, number, number]): Float64Array {
   if (stems.length === 0) return new Float64Array();
   const voronoi = Delaunay.from(
     stems,
@@ -93,14 +102,8 @@ export function growingSpace(
   ).voronoi([...box]);
   return Float64Array.from(stems, (_, i) => {
     const cell = voronoi.cellPolygon(i);
-    return cell ? ringArea(cell) : 0;
+    return cell ? outlineAreaHa(cell) * M2_PER_HECTARE : 0;
   });
-}
-
-function ringArea(ring: readonly (readonly number[])[]): number {
-  let twice = 0;
-  for (let i = 1; i < ring.length; i++) twice += ring[i - 1]![0]! * ring[i]![1]! - ring[i]![0]! * ring[i - 1]![1]!;
-  return Math.abs(twice) / 2;
 }
 
 /** A tree never gets more than this many times its seen competition for what lies unmapped round it. */
@@ -115,7 +118,7 @@ const ANGLES = 24;
  * @param outlines of what was mapped; without any, the hull of the stems
  */
 export function edgeCorrection(
-  stems: readonly Stem[],
+  stems: readonly Place[],
   outlines: readonly (readonly Point[])[],
   radiusM = COMPETITION_RADIUS_M
 ): Float64Array {
@@ -135,7 +138,7 @@ export function edgeCorrection(
   });
 }
 
-function hullOf(stems: readonly Stem[]): (readonly Point[])[] {
+function hullOf(stems: readonly Place[]): (readonly Point[])[] {
   if (stems.length < 3) return [];
   const hull = [
     ...Delaunay.from(
@@ -148,30 +151,38 @@ function hullOf(stems: readonly Stem[]): (readonly Point[])[] {
 }
 
 /**
- * Stems of one base count as one: the diameter whose square is the sum of theirs, at their middle.
- * @returns the units, and for each stem the index of its unit
+ * Stems of one base count as one, at their middle.
+ * @returns the bases, and for each stem the index of its own
  */
-export function asUnits(stems: readonly Stem[]): { units: Stem[]; unitOf: Int32Array } {
+export function bases(stems: readonly Stem[]): { places: Place[]; baseOf: Int32Array } {
   const byBase = new Map<string, number>();
-  const members: number[][] = [];
-  const unitOf = Int32Array.from(stems, ({ base }, i) => {
-    const known = base === undefined ? undefined : byBase.get(base);
+  const members: Stem[][] = [];
+  const baseOf = Int32Array.from(stems, (stem) => {
+    const known = stem.base === undefined ? undefined : byBase.get(stem.base);
     if (known !== undefined) {
-      members[known]!.push(i);
+      members[known]!.push(stem);
       return known;
     }
-    members.push([i]);
-    if (base !== undefined) byBase.set(base, members.length - 1);
+    members.push([stem]);
+    if (stem.base !== undefined) byBase.set(stem.base, members.length - 1);
     return members.length - 1;
   });
-  const units = members.map((list): Stem => {
-    const of = list.map((i) => stems[i]!);
+  const places = members.map((of): Place => {
     const mean = (value: (stem: Stem) => number) => of.reduce((sum, stem) => sum + value(stem), 0) / of.length;
-    return {
-      dbhMm: Math.sqrt(of.reduce((sum, stem) => sum + stem.dbhMm ** 2, 0)),
-      eastM: mean((stem) => stem.eastM),
-      northM: mean((stem) => stem.northM)
-    };
+    return { eastM: mean((stem) => stem.eastM), northM: mean((stem) => stem.northM) };
   });
-  return { units, unitOf };
+  return { places, baseOf };
+}
+
+/** The diameter of each base: that whose square is the sum of its stems'. @param weights of the stems; 1 when left out */
+export function baseDiameters(
+  dbhMm: ArrayLike<number>,
+  baseOf: Int32Array,
+  many: number,
+  weights?: ArrayLike<number>
+): Float64Array {
+  const squares = new Float64Array(many);
+  for (let i = 0; i < baseOf.length; i++)
+    squares[baseOf[i]!] = squares[baseOf[i]!]! + (weights?.[i] ?? 1) * dbhMm[i]! ** 2;
+  return squares.map(Math.sqrt);
 }

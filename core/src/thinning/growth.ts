@@ -2,7 +2,7 @@ import type { SpeciesId } from '../identify/index.ts';
 import type { Rng } from '../random/index.ts';
 import { baseOf, standDensityIndex, type Point, type StandTree } from '../stand/index.ts';
 import { vigourClass, type VigourClass } from '../taps/index.ts';
-import { asUnits, edgeCorrection, hegyi, neighbours } from './competition.ts';
+import { baseDiameters, bases, edgeCorrection, hegyi, neighbours, type Neighbours } from './competition.ts';
 
 /**
  * How fast trees grow beside each other: `w = w_open(species) * exp(-c * CI) * room(SDI)`. Hegyi's index alone knows no
@@ -98,12 +98,38 @@ export interface GrowingGround {
 
 /** Competition of every tree, stems of one base taken as one, corrected for what nobody mapped. */
 export function competitionOf(trees: readonly StandTree[], outlines: readonly (readonly Point[])[]): Float64Array {
-  const { units, unitOf } = asUnits(
-    trees.map((tree) => ({ dbhMm: tree.dbhMm, eastM: tree.eastM, northM: tree.northM, base: baseOf(tree) }))
+  return pressedBy(
+    whoPresses(trees, outlines),
+    trees.map(({ dbhMm }) => dbhMm)
   );
-  const index = hegyi(units, neighbours(units));
-  const raised = edgeCorrection(units, outlines);
-  return Float64Array.from(unitOf, (u) => index[u]! * raised[u]!);
+}
+
+/** Who stands near whom: it does not change with the years. */
+export interface Pressing {
+  /** the base that each stem grows from */
+  readonly baseOf: Int32Array;
+  /** neighbours by base */
+  readonly near: Neighbours;
+  /** factor on each base's competition for what lies beyond the map */
+  readonly raised: Float64Array;
+}
+
+function whoPresses(trees: readonly StandTree[], outlines: readonly (readonly Point[])[]): Pressing {
+  const { places, baseOf: own } = bases(
+    trees.map((tree) => ({ eastM: tree.eastM, northM: tree.northM, base: baseOf(tree) }))
+  );
+  return { baseOf: own, near: neighbours(places), raised: edgeCorrection(places, outlines) };
+}
+
+/** Competition of every stem. @param alive chance that each still stands; all do when left out */
+function pressedBy(
+  { baseOf: own, near, raised }: Pressing,
+  dbhMm: ArrayLike<number>,
+  alive?: Float64Array
+): Float64Array {
+  const thick = baseDiameters(dbhMm, own, raised.length);
+  const index = hegyi(thick, near, undefined, alive && baseDiameters(dbhMm, own, raised.length, alive));
+  return Float64Array.from(own, (base) => index[base]! * raised[base]!);
 }
 
 /** Stand density index of stems with weights, over the largest. */
@@ -249,34 +275,15 @@ export interface GrowOptions {
   readonly own?: Float64Array;
 }
 
-/** A stand made ready to be grown: who stands near whom does not change with the years. */
+/** A stand made ready to be grown. */
 export interface GrowingStand {
   readonly trees: readonly GrowingTree[];
   readonly ground: GrowingGround;
-  /** neighbours by tree in one list: from[i] to from[i + 1] */
-  readonly from: Int32Array;
-  readonly of: Int32Array;
-  /** what a neighbour's diameter counts, corrected for the edge: 1 over the distance */
-  readonly weight: Float64Array;
+  readonly pressing: Pressing;
 }
 
 export function prepareStand(trees: readonly GrowingTree[], ground: GrowingGround): GrowingStand {
-  const stems = trees.map((tree) => ({ dbhMm: tree.dbhMm, eastM: tree.eastM, northM: tree.northM }));
-  const near = neighbours(stems);
-  const raised = edgeCorrection(stems, ground.outlines);
-  const from = new Int32Array(trees.length + 1);
-  const of: number[] = [];
-  const weight: number[] = [];
-  trees.forEach((tree, i) => {
-    for (let k = near.from[i]!; k < near.from[i + 1]!; k++) {
-      const j = near.of[k]!;
-      if (baseOf(trees[j]!) === baseOf(tree)) continue;
-      of.push(j);
-      weight.push(raised[i]! / Math.max(1, near.distanceM[k]!));
-    }
-    from[i + 1] = of.length;
-  });
-  return { trees, ground, from, of: Int32Array.from(of), weight: Float64Array.from(weight) };
+  return { trees, ground, pressing: whoPresses(trees, ground.outlines) };
 }
 
 /**
@@ -285,7 +292,7 @@ export function prepareStand(trees: readonly GrowingTree[], ground: GrowingGroun
  * @yields the stand before the growth of each year, from year 0 to the last
  */
 export function* growStand(
-  { trees, ground, from, of, weight }: GrowingStand,
+  { trees, ground, pressing }: GrowingStand,
   model: Pick<GrowthModel, 'level' | 'c' | 'largestSdi'>,
   { years, entries = new Map(), drift = 0, own }: GrowOptions
 ): Generator<GrownYear> {
@@ -298,22 +305,13 @@ export function* growStand(
   const past = Array.from({ length: RESPONSE_SEASONS }, () => new Float64Array(n));
   const pastDensity = new Float64Array(RESPONSE_SEASONS);
   let young: { dbhMm: number; many: number }[] = [];
-  const now = new Float64Array(n);
-  const feel = () => {
-    for (let i = 0; i < n; i++) {
-      let pressed = 0;
-      for (let k = from[i]!; k < from[i + 1]!; k++) pressed += weight[k]! * dbhMm[of[k]!]! * alive[of[k]!]!;
-      now[i] = pressed / dbhMm[i]!;
-    }
-  };
   const density = () => relativeDensity(stemsOf(dbhMm, alive, young), ground.areaHa, model.largestSdi);
-  feel();
-  const dense = density();
-  for (const season of past) season.set(now);
-  pastDensity.fill(dense);
+  const first = pressedBy(pressing, dbhMm, alive);
+  for (const season of past) season.set(first);
+  pastDensity.fill(density());
   for (let year = 0; year <= years; year++) {
     for (const i of entries.get(year) ?? []) alive[i] = 0;
-    feel();
+    const now = pressedBy(pressing, dbhMm, alive);
     past[year % RESPONSE_SEASONS]!.set(now);
     const relative = density();
     pastDensity[year % RESPONSE_SEASONS] = relative;

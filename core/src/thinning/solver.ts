@@ -40,6 +40,7 @@ export interface SolveOptions {
   }) => void;
 }
 
+/** @throws Error where the time ran out before any answer was found, or that there is none */
 export type Solver = (program: Program, options?: SolveOptions) => Answer;
 
 /** Gap at which a plan counts as the best one. */
@@ -93,8 +94,10 @@ export function highsSolver(highs: Highs): Solver {
           }
         );
         const status = model.getModelStatus();
-        const found = status !== modelStatus.infeasible && Number.isFinite(Number(model.info.get('mip_gap')));
-        if (!found) return { status: 'none', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
+        if (status === modelStatus.infeasible)
+          return { status: 'none', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
+        if (!Number.isFinite(Number(model.info.get('mip_gap'))))
+          throw new Error('The solver found no answer in its time, nor that there is none.');
         return {
           status: status === modelStatus.optimal ? 'proven' : 'stopped',
           values: Float64Array.from(model.getSolution().colValue),

@@ -177,6 +177,11 @@ export class BushState {
     return [...stored, ...waiting.filter((record) => !known.has(record.id))];
   }
 
+  /** A tree's tag, to name it by. */
+  tagOf(treeId: string): string {
+    return this.byId.get(treeId)?.tag ?? 'a tree no longer in the book';
+  }
+
   /** Are the tree's records here? */
   hasLife(treeId: string): boolean {
     return this.#records.has(treeId);

@@ -5,6 +5,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import UnitNumber from '$lib/ui/UnitNumber.svelte';
 
   /** What lies on the ground afterwards, and whether there are days enough to clear it. */
   const { trees, left }: { trees: readonly StandTree[]; left: ReadonlySet<string> } = $props();
@@ -14,8 +15,6 @@
   let brushM3ADay = $state(untrack(() => settings.brushM3ADay));
   let daysAMonth = $state(untrack(() => settings.daysAMonth));
   const metric = $derived(preferences.units === 'metric');
-  const woodUnit = $derived(metric ? 1 : M3_PER_CORD);
-  const brushUnit = $derived(metric ? 1 : M3_PER_CUBIC_YARD);
   let problem = $state<string | null>(null);
   const sane = $derived(stackedM3ADay > 0 && brushM3ADay > 0 && daysAMonth > 0);
   const work = $derived(sane ? cleanUp(trees, { stackedM3ADay, brushM3ADay }, left) : null);
@@ -47,41 +46,21 @@
         problem = await bush.changeSettings({ stackedM3ADay, brushM3ADay, daysAMonth });
       }}
     >
-      <label class="flex flex-col gap-1"
-        >firewood a day, {metric ? 'm³ stacked' : 'cords'}
-        <input
-          class="input w-28"
-          type="number"
-          min="0.1"
-          step="0.1"
-          required
-          value={Number((stackedM3ADay / woodUnit).toFixed(2))}
-          onchange={(event) => (stackedM3ADay = event.currentTarget.valueAsNumber * woodUnit)}
-        /></label
-      >
-      <label class="flex flex-col gap-1"
-        >brush a day, {metric ? 'm³' : 'yd³'}
-        <input
-          class="input w-28"
-          type="number"
-          min="0.5"
-          step="0.5"
-          required
-          value={Number((brushM3ADay / brushUnit).toFixed(1))}
-          onchange={(event) => (brushM3ADay = event.currentTarget.valueAsNumber * brushUnit)}
-        /></label
-      >
-      <label class="flex flex-col gap-1"
-        >days a month <input
-          class="input w-28"
-          type="number"
-          min="0.5"
-          max="31"
-          step="0.5"
-          required
-          bind:value={daysAMonth}
-        /></label
-      >
+      <UnitNumber
+        label="firewood a day, {metric ? 'm³ stacked' : 'cords'}"
+        bind:value={stackedM3ADay}
+        unit={metric ? 1 : M3_PER_CORD}
+        min={0.1}
+        step={0.1}
+      />
+      <UnitNumber
+        label="brush a day, {metric ? 'm³' : 'yd³'}"
+        bind:value={brushM3ADay}
+        unit={metric ? 1 : M3_PER_CUBIC_YARD}
+        min={0.5}
+        step={0.5}
+      />
+      <UnitNumber label="days a month" bind:value={daysAMonth} min={0.5} max={31} step={0.5} />
       {#if bush.mayDecide}<button class="btn btn-outline">Keep as our rate</button>{/if}
     </form>
     {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}

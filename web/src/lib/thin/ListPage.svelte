@@ -52,7 +52,6 @@
       )
   );
   const log = $derived(bush.stumps.filter(here).toSorted((a, b) => b.cut!.on.localeCompare(a.cut!.on)));
-  const tagOf = (id: string) => bush.byId.get(id)?.tag ?? 'a tree';
 
   const questions = $derived(questionsFor(bush));
   const question = $derived(questions.find((q) => q.id === 'marks')!);
@@ -321,9 +320,9 @@
             {row.species ? speciesById(row.species).name : ''}
             {{ felled: 'felled', girdled: 'girdled', fallen: 'fell by itself' }[cut.what]}{cut.by
               ? ` by ${cut.by}`
-              : ''}{cut.damaged.length > 0 ? `; hurt ${cut.damaged.map(tagOf).join(', ')}` : ''}{cut.note
-              ? `: ${cut.note}`
-              : ''}
+              : ''}{cut.damaged.length > 0
+              ? `; hurt ${cut.damaged.map((id) => bush.tagOf(id)).join(', ')}`
+              : ''}{cut.note ? `: ${cut.note}` : ''}
           </li>
         {:else}
           <li class="aside">Nothing is in the log yet.</li>

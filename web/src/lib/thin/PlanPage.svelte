@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { heightOf, isSugarbush, knownMaple, positionSd, radiusOf, speciesById, type TreeRow } from '@baumkin/core';
+  import { heightOf, isSugarbush, positionSd, radiusOf, type TreeRow } from '@baumkin/core';
   import { entryWarning, freeSides, freeToGrow, gapsIn, reasonsFor, sidesFreed } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
@@ -10,8 +10,10 @@
   import type { MapSide, MapSign, MapTree } from '$lib/map/treeLayer.ts';
 
   import ChoicesTable from './ChoicesTable.svelte';
+  import CropTrees from './CropTrees.svelte';
   import { deskOf } from './desk.svelte.ts';
   import LimitSliders from './LimitSliders.svelte';
+  import PickedTree from './PickedTree.svelte';
   import { standTrees } from './standTrees.ts';
   import { LIMIT_WORDS, listed, MARK_SAID, reasonWords } from './words.ts';
   import StandPicker from './StandPicker.svelte';
@@ -27,15 +29,12 @@
     desk.price.stop();
   });
 
-  let wishedTaps = $state<number | null>(null);
-  let spaced = $state('');
   let picked = $state<string | null>(null);
   let keptName = $state('');
   let map = $state<StandMap | null>(null);
   const busy = $derived(desk.work.done !== null);
   const shown = $derived(desk.choice);
   const warning = $derived(entryWarning(desk.rows));
-  const tagOf = (id: string) => bush.byId.get(id)?.tag ?? '?';
 
   /** Trees whose crown is in the upper half of the stand's heights are drawn stronger. */
   const tall = $derived.by(() => {
@@ -119,13 +118,6 @@
   });
 
   const row = $derived(picked === null ? null : (bush.byId.get(picked) ?? null));
-  const score = $derived(desk.scored.find(({ id }) => id === picked)?.score ?? null);
-  const reasons = $derived(
-    row && shown?.taken.has(row.id) && desk.thin?.rows.some(({ id }) => id === row.id)
-      ? reasonWords(reasonsFor(desk.thin.plan, row.id, shown.taken), tagOf)
-      : ''
-  );
-
   async function markAll(ids: readonly string[]): Promise<void> {
     const { thin } = desk;
     if (!thin || !shown) return;
@@ -135,14 +127,14 @@
         draft: {
           kind: 'mark' as const,
           purpose: 'take' as const,
-          reason: reasonWords(reasonsFor(thin.plan, id, shown.taken), tagOf) || shown.name,
+          reason: reasonWords(reasonsFor(thin.plan, id, shown.taken), (tree) => bush.tagOf(tree)) || shown.name,
           reviewOn: null,
           leanDeg: bush.byId.get(id)?.leanDeg ?? null
         }
       }))
     );
     toast.success(
-      ids.length === 1 ? `Tree ${tagOf(ids[0]!)} is marked to take.` : `${ids.length} trees are marked to take.`,
+      ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)} is marked to take.` : `${ids.length} trees are marked to take.`,
       { action: { label: 'Undo', onClick: () => void bush.withdraw(...records) } }
     );
   }
@@ -152,7 +144,7 @@
       ids.map((id) => ({ treeId: id, draft: { kind: 'cropChoice' as const, choice, reason: '' } }))
     );
     const what = { crop: 'chosen as crop tree', veto: 'never a crop tree', none: 'left to be judged' }[choice];
-    toast.success(`${ids.length === 1 ? `Tree ${tagOf(ids[0]!)}` : `${ids.length} trees`}: ${what}.`, {
+    toast.success(`${ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)}` : `${ids.length} trees`}: ${what}.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
     });
   }
@@ -164,20 +156,9 @@
         draft: { kind: 'mark', purpose, reason: '', reviewOn: null, leanDeg: bush.byId.get(id)?.leanDeg ?? null }
       }
     ]);
-    toast.success(`Tree ${tagOf(id)}: ${MARK_SAID[purpose].toLowerCase()}.`, {
+    toast.success(`Tree ${bush.tagOf(id)}: ${MARK_SAID[purpose].toLowerCase()}.`, {
       action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
     });
-  }
-
-  const perHa = (taps: number) => (desk.stand?.areaHa ? `, ${preferences.perGround(taps / desk.stand.areaHa)}` : '');
-  async function space(): Promise<void> {
-    if (!wishedTaps || !desk.stand) return;
-    const found = await desk.spaceFor(wishedTaps);
-    if (!found) return;
-    const at = preferences.length(desk.spacingM * 1000, 'ground');
-    spaced = found.enough
-      ? `At ${at} apart they carry ${Math.round(found.taps)} taps${perHa(found.taps)}: the widest spacing that gives as many.`
-      : `Even at ${at} apart they carry only ${Math.round(found.taps)} taps: there are not as many good trees.`;
   }
 
   async function keep(): Promise<void> {
@@ -195,8 +176,13 @@
     });
   }
 
+  async function keepLimits(): Promise<void> {
+    const refused = await desk.keepLimits();
+    if (refused !== null) toast.error(refused);
+    else toast.success('Limits and spacing are the bush’s own now: every plan begins with them.');
+  }
+
   const unmarked = $derived(shown ? [...shown.taken].filter((id) => !desk.marked.has(id)) : []);
-  const unwritten = $derived([...desk.crops].filter((id) => !desk.pinned.has(id)));
   const judged = $derived(shown?.judgement ?? null);
   const untagged = $derived(desk.rows.filter(({ tagged }) => tagged === false).length);
 </script>
@@ -206,7 +192,7 @@
   <StandPicker {desk} />
   {#if busy && desk.proposed.length === 0}
     <p class="aside">choosing crop trees …</p>
-  {:else if desk.refused === null && judged}
+  {:else if desk.refused === null && judged && desk.now}
     <p data-testid="in-short">
       <b>{desk.crops.size}</b> crop trees; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},
         <b>{freeToGrow(judged)}</b> with “{shown.name}”: {shown.taken.size}
@@ -275,104 +261,18 @@
       >
     </p>
     {#if row}
-      <section class="mt-3 border-l-[6px] border-base-content pl-4" aria-label="Chosen tree" data-testid="picked">
-        <h2>
-          {row.tagged === false ? 'A tree without a tag' : `Tree ${row.tag}`}
-          <span class="aside font-sans font-normal"
-            >{row.species ? speciesById(row.species).name : 'species unsettled'}{row.dbhMm
-              ? `, ${preferences.length(row.dbhMm, 'trunk')}`
-              : ''}{row.mark ? `; ${MARK_SAID[row.mark].toLowerCase()}` : ''}</span
-          >
-        </h2>
-        {#if reasons !== ''}<p>In “{shown!.name}”: {reasons}.</p>{/if}
-        {#if score && knownMaple(row) === true}
-          <p>
-            {score.score} points of 100 as a crop tree{score.barred ? `, but ${score.barred}` : ''}:
-            {listed(score.parts.map(({ says, points, most }) => `${says} ${points} of ${most}`))}.
-          </p>
-        {/if}
-        <div class="mt-1.5 flex flex-wrap gap-2">
-          {#if bush.mayDecide}
-            {#if shown?.taken.has(row.id) && !desk.marked.has(row.id)}<button
-                class="btn btn-primary btn-sm"
-                onclick={() => markAll([row.id])}>Mark this one to take</button
-              >{/if}
-            {#if row.mark !== null}<button class="btn btn-outline btn-sm" onclick={() => mark(row.id, 'none')}
-                >Take its mark off</button
-              >{:else}<button class="btn btn-outline btn-sm" onclick={() => mark(row.id, 'keep')}>Keep it</button>{/if}
-            {#if knownMaple(row) === true}
-              {#if row.crop !== 'crop'}<button class="btn btn-outline btn-sm" onclick={() => choose('crop', [row.id])}
-                  >Make it a crop tree</button
-                >{/if}
-              {#if row.crop === null}<button class="btn btn-outline btn-sm" onclick={() => choose('veto', [row.id])}
-                  >Never a crop tree</button
-                >{:else}<button class="btn btn-outline btn-sm" onclick={() => choose('none', [row.id])}
-                  >Take that word back</button
-                >{/if}
-            {/if}
-          {/if}
-          <a class="btn btn-ghost btn-sm" href="/bush/{bush.id}/thin/{row.id}">Its crown</a>
-        </div>
-      </section>
+      <PickedTree
+        {desk}
+        {row}
+        ontake={() => markAll([row.id])}
+        onmark={(purpose) => mark(row.id, purpose)}
+        onchoose={(choice) => choose(choice, [row.id])}
+      />
     {/if}
   </div>
   <div class="flex min-w-0 flex-col gap-5">
     {#if desk.refused === null && desk.stand}
-      <section aria-labelledby="crop-trees">
-        <h2 id="crop-trees">Which to favour</h2>
-        <p>
-          {desk.crops.size} crop trees at least {preferences.length(desk.spacingM * 1000, 'ground')} apart: the set with most
-          points. {desk.pinned.size} by your word, {desk.vetoed.size} struck out.
-        </p>
-        <label class="mt-1 flex flex-col gap-0.5"
-          ><span class="sr-only">Spacing of crop trees</span>
-          <input
-            type="range"
-            class="range range-sm"
-            min="4"
-            max="16"
-            step="0.5"
-            aria-label="Spacing of crop trees"
-            bind:value={desk.spacingM}
-            onchange={() => void desk.proposeCrops()}
-            disabled={busy}
-          /></label
-        >
-        <form
-          class="mt-1.5 flex flex-wrap items-center gap-2"
-          onsubmit={(event) => {
-            event.preventDefault();
-            void space();
-          }}
-        >
-          <label class="flex items-center gap-2"
-            >for <input
-              class="input w-20 input-sm"
-              type="number"
-              min="1"
-              max="5000"
-              aria-label="Taps wished for"
-              bind:value={wishedTaps}
-            /> taps</label
-          >
-          <button class="btn btn-outline btn-sm" disabled={busy || !wishedTaps}>Find the spacing</button>
-        </form>
-        {#if spaced !== ''}<p class="aside mt-1" role="status">{spaced}</p>{/if}
-        {#if bush.mayDecide && unwritten.length > 0}
-          <button class="btn mt-2 btn-outline btn-sm" onclick={() => choose('crop', unwritten)}
-            >Write these {unwritten.length} down as crop trees</button
-          >
-        {/if}
-        {#if desk.thin && desk.thin.unknown.length > 0}
-          <p class="aside mt-1">
-            {desk.thin.unknown.length} of them stand where positions are too rough; their crown cards decide:
-            {#each desk.thin.unknown.slice(0, 8) as tree, i (tree.id)}{i > 0 ? ', ' : ''}<a
-                class="link"
-                href="/bush/{bush.id}/thin/{tree.id}">{tree.tag}</a
-              >{/each}.
-          </p>
-        {/if}
-      </section>
+      <CropTrees {desk} onwrite={(ids) => choose('crop', ids)} />
       <section aria-labelledby="limits" class="flex flex-col gap-3">
         <h2 id="limits">What one entry may do</h2>
         {#if desk.work.done !== null}
@@ -391,6 +291,9 @@
           >
         {/if}
         <LimitSliders bind:limits={desk.limits} binding={desk.stale ? null : desk.binding} disabled={busy} />
+        {#if bush.mayDecide && desk.differs && !busy}
+          <button class="btn self-start btn-outline btn-sm" onclick={keepLimits}>Keep these limits for the bush</button>
+        {/if}
         <label class="flex items-center gap-2"
           ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.keepMarks} disabled={busy} />
           {desk.marked.size} marks to take go in any case</label
@@ -426,7 +329,7 @@
   </div>
 </div>
 
-{#if desk.refused === null && shown}
+{#if desk.refused === null && shown && desk.now && desk.stand}
   <section class="mt-5" aria-labelledby="choices">
     <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
       <h2 id="choices">Side by side</h2>
@@ -458,7 +361,7 @@
       {/if}
     </div>
     {#if desk.others !== ''}<p class="aside" role="status">{desk.others}</p>{/if}
-    <ChoicesTable choices={desk.choices} now={desk.now} bind:shown={desk.shown} stand={desk.stand!} />
+    <ChoicesTable choices={desk.choices} now={desk.now} bind:shown={desk.shown} stand={desk.stand} />
     {#if sidesFreed(shown.judgement) > 0 || untagged > 0}
       <p class="aside mt-1.5 max-w-prose">
         {untagged > 0 ? `${untagged} trees of this stand have no tag and count all the same. ` : ''}Worth: crop trees

@@ -21,6 +21,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import UnitNumber from '$lib/ui/UnitNumber.svelte';
 
   import { deskOf } from './desk.svelte.ts';
   import { standTrees } from './standTrees.ts';
@@ -187,27 +188,8 @@
     <section aria-labelledby="fence">
       <h2 id="fence">A fence against deer</h2>
       <form class="mt-1 flex flex-wrap items-end gap-4">
-        <label class="flex flex-col gap-1"
-          >round, {unit}²
-          <input
-            class="input w-28"
-            type="number"
-            min="10"
-            step="10"
-            value={Math.round(areaM2 / unitM ** 2)}
-            onchange={(event) => (areaM2 = event.currentTarget.valueAsNumber * unitM ** 2)}
-          /></label
-        >
-        <label class="flex flex-col gap-1"
-          >times longer than broad <input
-            class="input w-28"
-            type="number"
-            min="1"
-            max="10"
-            step="0.5"
-            bind:value={longer}
-          /></label
-        >
+        <UnitNumber label="round, {unit}²" bind:value={areaM2} unit={unitM ** 2} min={10} step={10} digits={0} />
+        <UnitNumber label="times longer than broad" bind:value={longer} min={1} max={10} step={0.5} />
       </form>
       {#if fence}
         <p class="mt-2 max-w-prose" data-testid="fence-needs">
@@ -232,19 +214,14 @@
           <label class="flex flex-col gap-1"
             >Name <input class="input w-24" maxlength="40" required bind:value={name} /></label
           >
-          <label class="flex flex-col gap-1"
-            >radius, {unit}
-            <input
-              class="input w-24"
-              type="number"
-              min="0.5"
-              max={Math.floor(10 / unitM)}
-              step="0.1"
-              required
-              value={Number((radiusM / unitM).toFixed(2))}
-              onchange={(event) => (radiusM = event.currentTarget.valueAsNumber * unitM)}
-            /></label
-          >
+          <UnitNumber
+            label="radius, {unit}"
+            bind:value={radiusM}
+            unit={unitM}
+            min={0.5}
+            max={Math.floor(10 / unitM)}
+            step={0.1}
+          />
           <label class="flex flex-col gap-1"
             >maples bitten, % <input
               class="input w-28"

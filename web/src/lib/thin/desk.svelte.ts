@@ -29,11 +29,14 @@ export interface Choice {
   readonly solved: Pick<ThinningPlan, 'status' | 'gap'> | null;
 }
 
-export interface JudgedChoice extends Choice {
-  readonly judgement: Judgement;
+interface DrawnChoice extends Choice {
   readonly figures: StandFigures;
   /** taps that the trees left carry now */
   readonly tapsLeft: number;
+}
+
+export interface JudgedChoice extends DrawnChoice {
+  readonly judgement: Judgement;
 }
 
 type Kept = Extract<BushRecord, { kind: 'thinningPlan' }>;
@@ -105,19 +108,32 @@ export class ThinDesk {
     this.bush.bushRecords.filter((r): r is Kept => r.kind === 'thinningPlan' && r.standId === this.stand?.id)
   );
   readonly marked = $derived(new Set(this.rows.filter(({ mark }) => frees(mark)).map(({ id }) => id)));
-  readonly choices = $derived.by((): readonly JudgedChoice[] => {
+  /** the choices with what a limit has no say in, so that a moved slider judges them anew and no more */
+  readonly #drawn = $derived.by((): readonly DrawnChoice[] => {
     if (!this.thin) return [];
     const here = new Set(this.thin.plan.trees.map(({ tree }) => tree.id));
     const all: Choice[] = [
+      { id: 'now', name: 'Nothing taken', taken: new Set(), solved: null },
       { id: 'marks', name: 'The marks as they are', taken: this.marked, solved: null },
       ...this.#made,
       ...this.kept.map(({ id, name, taken }) => ({ id, name, taken: new Set(taken), solved: null }))
     ];
     return all.map((choice) =>
-      this.#judged({ ...choice, taken: new Set([...choice.taken].filter((id) => here.has(id))) })
+      this.#draw({ ...choice, taken: new Set([...choice.taken].filter((id) => here.has(id))) })
     );
   });
-  readonly now = $derived.by(() => this.#judged({ id: 'now', name: 'Nothing taken', taken: new Set(), solved: null }));
+  readonly #judged = $derived.by((): readonly JudgedChoice[] => {
+    const { thin, limits } = this;
+    return thin
+      ? this.#drawn.map((choice) => ({
+          ...choice,
+          judgement: judgeChoice(thin.plan, limits, choice.taken, this.#covers)
+        }))
+      : [];
+  });
+  /** the stand as it is, to hold the choices against */
+  readonly now = $derived(this.#judged[0] ?? null);
+  readonly choices = $derived(this.#judged.slice(1));
   readonly choice = $derived(this.choices.find(({ id }) => id === this.shown) ?? this.choices[0] ?? null);
   /** were crop trees, limits or wishes changed since the plan was made? */
   readonly stale = $derived(this.plan !== null && this.#madeOf !== this.#wishes());
@@ -196,6 +212,25 @@ export class ThinDesk {
     this.binding = await this.price.run((remote) => remote.binding(thin.plan, limits, answer));
   }
 
+  /** Do the limits and the spacing differ from the bush's own? Those that the stand does not fit are not its own anyway. */
+  readonly differs = $derived.by(() => {
+    const own = this.thin ? fittingLimits(limitsOf(this.settings), this.thin.plan) : limitsOf(this.settings);
+    return JSON.stringify([own, this.settings.cropSpacingM]) !== JSON.stringify([this.limits, this.spacingM]);
+  });
+
+  /** Keeps limits and spacing as the bush's own. @returns a sentence when that was refused */
+  async keepLimits(): Promise<string | null> {
+    const { share, residualM2PerHa, othersShare, openingM, tapCost } = this.limits;
+    return this.bush.changeSettings({
+      removalShare: share,
+      residualM2PerHa,
+      othersShare,
+      openingM,
+      tapCost,
+      cropSpacingM: this.spacingM
+    });
+  }
+
   /** A light entry and a strong one within the other limits. */
   async makeOthers(): Promise<void> {
     const [thin, limits] = [this.thin, $state.snapshot(this.limits)];
@@ -228,12 +263,11 @@ export class ThinDesk {
     return JSON.stringify([this.limits, this.keepMarks, this.takeHazards, [...this.crops].sort()]);
   }
 
-  #judged(choice: Choice): JudgedChoice {
+  #draw(choice: Choice): DrawnChoice {
     const { plan } = this.thin!;
     const { taken } = choice;
     return {
       ...choice,
-      judgement: judgeChoice(plan, this.limits, taken, this.#covers),
       figures: standFigures(
         plan.trees.map(({ tree }) => tree),
         plan,

@@ -1,0 +1,13 @@
+import { ladderById, type TapPolicy } from '../src/taps/index.ts';
+
+/** A bush that taps by the default ladder and growth, with a 5/16 in bit over a band of 90 cm. */
+export const POLICY: TapPolicy = {
+  ladder: ladderById('twelveEighteen'),
+  bitMm: 7.9375,
+  depthMm: 38.1,
+  bandMm: 900,
+  acceptedShare: 0.1,
+  leastDbhMm: 0,
+  minds: 'growth',
+  restsWeak: true
+};
