@@ -58,6 +58,26 @@ describe('growth', () => {
     expect(ring * 2 * Math.PI).toBeCloseTo(0.08147716 * 365, 4);
   });
 
+  it('through the fast years of the orange trees it is as steep as the logistic curve that R fits', () => {
+    // R datasets::Orange, nls(circumference ~ SSlogis(age, Asym, xmid, scal)): 192.687, 728.756, 353.533, RSS 17480.23.
+    const logistic = (days: number) => 192.687 / (1 + Math.exp((728.756 - days) / 353.533));
+    const rows = readTable('orange.csv');
+    const rss = rows.reduce((sum, row) => sum + (row.circumference_mm! - logistic(row.age_d!)) ** 2, 0);
+    expect(rss).toBeCloseTo(17480.23, 1);
+    const fast = rows.filter((row) => row.age_d! > 400 && row.age_d! < 1300);
+    const ringOf = (girthMm: (row: (typeof rows)[number]) => number) =>
+      estimateGrowth(
+        fast.map((row) => read(row.age_d! / 365, diameterFromGirth(girthMm(row)))),
+        null
+      ).observed!.ringMm;
+    const measured = ringOf((row) => row.circumference_mm!);
+    const fitted = ringOf((row) => logistic(row.age_d!));
+    const meanDays = fast.reduce((sum, row) => sum + row.age_d!, 0) / fast.length;
+    const spread = Math.sqrt(fast.reduce((sum, row) => sum + (row.age_d! - meanDays) ** 2, 0));
+    const slopeSe = Math.sqrt(17480.23 / (rows.length - 3)) / spread;
+    expect(Math.abs(measured - fitted)).toBeLessThan((2 * slopeSe * 365) / (2 * Math.PI));
+  });
+
   it('two tape readings three seasons apart say little', () => {
     const growth = estimateGrowth([read(2020, 300), read(2023, 318)], 'codominant');
     expect(growth.observed!.ringMm).toBeCloseTo(3, 9);
