@@ -158,8 +158,21 @@ test('a bush begins on the map: a click, a bearing and a distance, a stem, a nei
   expect(overview.stands).toMatchObject([{ wetness: 'wet' }]);
   expect(overview.trees.every((t) => t.standId === overview.stands[0]!.id)).toBe(true);
 
+  // A way in, one click, and the walk is looked for from there.
+  await page.getByRole('button', { name: 'Draw a way in' }).click();
+  await shape.getByLabel('Name').fill('Gate');
+  await expect(shape.getByRole('button', { name: 'Keep it' })).toBeDisabled();
+  await page.mouse.click(...again(0.95, 0.5));
+  await shape.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Gate is on the map')).toBeVisible();
+  const { features } = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
+    features: { kind: string; points: number[][] }[];
+  };
+  expect(features).toMatchObject([{ kind: 'entrance', points: [[expect.any(Number), expect.any(Number)]] }]);
+
   // The last tree is walked right after the first, by hand.
   await page.getByRole('button', { name: 'Walk', exact: true }).click();
+  await expect(page.getByTestId('walk')).toContainText('The walk');
   await page.goto(`/bush/${bushId}/measure/${two!.id}`);
   await page.getByRole('button', { name: 'Tag, stand, walk' }).click();
   await page.getByLabel('Walked after').fill('1');

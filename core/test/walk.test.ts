@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { seededRng } from '../src/random/index.ts';
-import { shortWalk, walkLength, type WalkTree } from '../src/stand/index.ts';
+import { siteFeatureSchema } from '../src/records/index.ts';
+import { entranceOf, shortWalk, walkLength, type WalkTree } from '../src/stand/index.ts';
 
 const tree = (id: string, eastM: number | null, northM: number | null, standId: string | null = null): WalkTree => ({
   id,
@@ -17,6 +18,17 @@ describe('a short walk', () => {
   it('goes along a row from its end, wherever the trees stand in the list', () => {
     const row = [3, 0, 4, 1, 2].map((i) => tree(String(i), 5 * i, 0));
     expect(shortWalk(row, { eastM: -3, northM: 0 })).toEqual(['0', '1', '2', '3', '4']);
+  });
+
+  it('begins at the way in that was drawn, which is one point', () => {
+    const row = [0, 1, 2].map((i) => tree(String(i), 5 * i, 0));
+    const wayIn = { id: crypto.randomUUID(), kind: 'entrance' as const, name: 'Gate', points: [[14, 2]] };
+    const path = { ...wayIn, kind: 'path' as const, points: [...wayIn.points, [0, 0]] };
+    expect(siteFeatureSchema.safeParse({ ...path, kind: 'entrance' }).success).toBe(false);
+    expect(siteFeatureSchema.safeParse({ ...wayIn, kind: 'path' }).success).toBe(false);
+    const features = [path, wayIn].map((feature) => siteFeatureSchema.parse(feature));
+    expect(shortWalk(row, entranceOf(features)!)).toEqual(['2', '1', '0']);
+    expect(entranceOf(features.slice(0, 1))).toBeNull();
   });
 
   it('is near the shortest: 0.7124 sqrt(n A) for many trees scattered evenly (Beardwood, Halton & Hammersley 1959)', () => {

@@ -544,13 +544,18 @@ export const standSchema = z.object({
 export type Stand = z.infer<typeof standSchema>;
 
 /** What stands or runs in a bush beside its trees. */
-export const siteFeatureSchema = z.object({
-  id: z.uuid(),
-  kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water', 'fence'),
-  name: z.string().trim().min(1).max(80),
-  /** outline of a building, course of the others: east and north in metres from the bush's origin */
-  points: z.array(coursePoint).min(2).max(5000)
-});
+export const siteFeatureSchema = z
+  .object({
+    id: z.uuid(),
+    kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water', 'fence', 'entrance'),
+    name: z.string().trim().min(1).max(80),
+    /** outline of a building, place of an entrance, course of the others: east and north in metres from the bush's origin */
+    points: z.array(coursePoint).min(1).max(5000)
+  })
+  .refine(({ kind, points }) => (kind === 'entrance' ? points.length === 1 : points.length >= 2), {
+    path: ['points'],
+    message: 'An entrance is one point; everything else has a course.'
+  });
 export type SiteFeature = z.infer<typeof siteFeatureSchema>;
 
 /** A tree's line in the book, as its entries and places leave it. */

@@ -5,9 +5,9 @@
 
 import { distanceToShape, type Point } from './outline.ts';
 
-export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water' | 'fence';
+export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water' | 'fence' | 'entrance';
 
-/** What people or wires may be at. Water and fences are on the map, but a tree may fall towards them. */
+/** What people or wires may be at. The others are on the map, but a tree may fall towards them. */
 const THREATENED: readonly SiteFeatureKind[] = ['building', 'path', 'line'];
 
 /** Clear distance in lengths of the tree. Source: 29 CFR 1910.266(d)(6)(ii). */

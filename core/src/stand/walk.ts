@@ -1,5 +1,8 @@
 import Flatbush from 'flatbush';
 
+import type { SiteFeatureKind } from './hazard.ts';
+import type { Point } from './outline.ts';
+
 /** A tree on the walk. */
 export interface WalkTree {
   readonly id: string;
@@ -17,6 +20,14 @@ interface Place {
 type PlacedTree = WalkTree & Place;
 
 const apart = (a: Place, b: Place) => Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
+
+/** Where people come into a bush: the first entrance drawn; null where none is. */
+export function entranceOf(
+  features: readonly { readonly kind: SiteFeatureKind; readonly points: readonly Point[] }[]
+): Place | null {
+  const at = features.find(({ kind }) => kind === 'entrance')?.points[0];
+  return at ? { eastM: at[0], northM: at[1] } : null;
+}
 
 /** Length of a walk past trees in their order, metres; trees without a place are passed over. */
 export function walkLength(trees: readonly WalkTree[]): number {

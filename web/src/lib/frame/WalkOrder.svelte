@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { walkLength } from '@baumkin/core';
+  import { entranceOf, walkLength } from '@baumkin/core';
   import { wrap } from 'comlink';
   import { toast } from 'svelte-sonner';
 
@@ -12,6 +12,7 @@
   const walked = $derived(bush.rows.filter((row) => row.tagged !== false));
   const placed = $derived(walked.filter((row) => row.eastM !== null));
   const length = $derived(walkLength(walked));
+  const entrance = $derived(entranceOf(bush.features));
   let found = $state.raw<{ order: string[]; lengthM: number } | null>(null);
   let looking = $state(false);
   let problem = $state<string | null>(null);
@@ -25,8 +26,7 @@
     const worker = new Worker(new URL('../workers/walk.worker.ts', import.meta.url), { type: 'module' });
     try {
       const trees = walked.map(({ id, standId, eastM, northM }) => ({ id, standId, eastM, northM }));
-      const first = placed[0]!;
-      const order = await wrap<WalkWorker>(worker).shortWalk(trees, { eastM: first.eastM!, northM: first.northM! });
+      const order = await wrap<WalkWorker>(worker).shortWalk(trees, entrance ?? undefined);
       const byId = new Map(trees.map((tree) => [tree.id, tree]));
       found = { order, lengthM: walkLength(order.map((id) => byId.get(id)!)) };
     } finally {
@@ -55,7 +55,7 @@
           >{looking ? 'Looking for a shorter one …' : 'Look for a shorter one'}</button
         >
       {:else if found.lengthM < WORTH * length}
-        From the first tree on it could be {way(found.lengthM)}, stand by stand.
+        From the {entrance ? 'way in' : 'first tree'} on it could be {way(found.lengthM)}, stand by stand.
         <button class="btn mt-1 btn-outline btn-sm" onclick={() => take(found!.order)}>Walk it like that</button>
       {:else}
         No shorter one was found that would be worth new habits.

@@ -73,7 +73,9 @@
       ? points.map(({ at, taps }) => ({ eastM: at.eastM, northM: at.northM, radiusM: reachM, says: String(taps) }))
       : tool === 'add' && tapped
         ? [{ ...tapped, radiusM: 0.6, says: '' }]
-        : []
+        : tool === 'shapes' && shapeMode === 'point' && outline
+          ? outline.map(([eastM, northM]) => ({ eastM, northM, radiusM: 1.5, says: '' }))
+          : []
   );
 
   function choose(ids: readonly string[], how: 'only' | 'add' | 'remove' = 'only'): void {
@@ -140,7 +142,10 @@
         editable
         onpick={pick}
         onlasso={choose}
-        onpoint={(eastM, northM) => (tapped = { eastM, northM })}
+        onpoint={(eastM, northM) => {
+          if (tool === 'shapes') outline = [[Number(eastM.toFixed(2)), Number(northM.toFixed(2))]];
+          else tapped = { eastM, northM };
+        }}
         onoutline={(line) => (outline = line)}
         hint={(tree) =>
           `${tree.tag}${tree.says === '' ? '' : `: ${tree.says}`}${tree.roughM > 2 ? `; its place is known to ${preferences.length(tree.roughM * 1000, 'ground')} or so` : ''}`}

@@ -52,16 +52,19 @@
     path: 'path',
     line: 'wire or tubing line',
     water: 'water',
-    fence: 'deer fence'
+    fence: 'deer fence',
+    entrance: 'way in'
   };
   const stands = $derived(bush.overview?.stands ?? []);
 
+  const LEAST_POINTS: Record<Kind, number> = { building: 3, path: 2, line: 2, water: 2, fence: 2, entrance: 1 };
+  const isPoint = (e: Editing) => e.what === 'feature' && e.kind === 'entrance';
   const closedShape = (e: Editing) => e.what === 'stand' || e.kind === 'building';
   const enough = $derived(
     editing !== null &&
       (editing.what === 'stand'
         ? outline === null || outline.length >= 3
-        : outline !== null && outline.length >= (editing.kind === 'building' ? 3 : 2))
+        : outline !== null && outline.length >= LEAST_POINTS[editing.kind])
   );
   const areaHa = $derived(outline && outline.length >= 3 ? outlineAreaHa(outline) : null);
   /** Trees inside the outline that belong elsewhere or nowhere. */
@@ -82,7 +85,7 @@
     problem = null;
     outline = shape ? shape.map(([e, n]) => [e, n]) : null;
     hidden = next.isNew ? null : next.id;
-    mode = closedShape(next) ? 'shape' : 'course';
+    mode = isPoint(next) ? 'point' : closedShape(next) ? 'shape' : 'course';
   }
 
   function end(): void {
@@ -160,9 +163,11 @@
   >
     <h2>{editing.isNew ? 'New' : 'Change'} {editing.what === 'stand' ? 'stand' : KIND_WORDS[editing.kind]}</h2>
     <p class="aside">
-      {outline === null
-        ? 'Click its corners on the map one after another; a double click ends it.'
-        : 'Drag a corner to move it, a middle point to make a new one; a right click takes a corner out.'}
+      {isPoint(editing)
+        ? 'Click on the map where people come into the bush; a walk begins there.'
+        : outline === null
+          ? 'Click its corners on the map one after another; a double click ends it.'
+          : 'Drag a corner to move it, a middle point to make a new one; a right click takes a corner out.'}
     </p>
     <label class="flex items-center gap-3"
       ><span class="w-20">Name</span><input

@@ -204,15 +204,22 @@
             path: '--color-base-content',
             line: '--color-error',
             water: '--color-info',
-            fence: '--color-secondary'
+            fence: '--color-secondary',
+            entrance: '--color-base-content'
           }[feature.kind]
         ),
-        weight: { building: 1, path: 2, line: 2, water: 5, fence: 3 }[feature.kind],
+        weight: { building: 1, path: 2, line: 2, water: 5, fence: 3, entrance: 3 }[feature.kind],
         opacity: feature.kind === 'water' ? 0.5 : 0.8,
-        dashArray: { path: '2 6', fence: '1 5', building: undefined, line: undefined, water: undefined }[feature.kind],
+        dashArray: feature.kind === 'path' ? '2 6' : feature.kind === 'fence' ? '1 5' : undefined,
         fillOpacity: 0.75
       };
-      under.addLayer(closed ? leaflet.polygon(points, options) : leaflet.polyline(points, options));
+      under.addLayer(
+        feature.kind === 'entrance'
+          ? leaflet.circleMarker(points[0]!, { ...options, radius: 5, fill: false })
+          : closed
+            ? leaflet.polygon(points, options)
+            : leaflet.polyline(points, options)
+      );
       const [east, north] = feature.points[Math.floor(feature.points.length / 2)]!;
       under.addLayer(word(feature.name, east, north, 'feature-name'));
     }

@@ -48,6 +48,15 @@ const KIN: readonly (readonly [label: string, variable: string, fill: number, sp
   ['other trees', INK, 0.08, []]
 ];
 
+/** What the paint on a trunk asks for. */
+const MARKS: readonly (readonly [purpose: TreeRow['mark'], label: string, variable: string, fill: number])[] = [
+  ['take', 'to take', '--color-error', 0.6],
+  ['girdle', 'to girdle for wildlife', '--color-error', 0.2],
+  ['keep', 'to keep', SPRUCE, 0.7],
+  ['watch', 'to watch', AMBER, 0.45],
+  ['brace', 'to be braced', BLUE, 0.5]
+];
+
 const KINDS: readonly TreeKind[] = ['maple', 'unsettled', 'other'];
 const stepOf = (value: number, steps: readonly number[]) => steps.filter((step) => value >= step).length;
 
@@ -157,11 +166,11 @@ export function questionsFor(bush: BushState): readonly Question[] {
     {
       id: 'marks',
       label: 'What is marked?',
-      answers: [
-        { label: 'to take', variable: '--color-error', fill: 0.5 },
-        { label: 'to keep', variable: SPRUCE, fill: 0.7 }
-      ],
-      answer: (row) => (row.mark === 'take' ? 0 : row.mark === 'keep' ? 1 : null),
+      answers: MARKS.map(([, label, variable, fill]) => ({ label, variable, fill })),
+      answer: (row) => {
+        const found = MARKS.findIndex(([purpose]) => purpose === row.mark);
+        return found < 0 ? null : found;
+      },
       says: (row) => row.mark ?? ''
     }
   ];

@@ -2,7 +2,7 @@
   import type { SiteFeature } from '@baumkin/core';
   import { curveCatmullRom, curveLinear, curveLinearClosed, line } from 'd3-shape';
 
-  /** Buildings, paths, lines, water and fences as part of a drawing from above. */
+  /** Buildings, paths, lines, water, fences and ways in as part of a drawing from above. */
   const {
     features,
     x,
@@ -37,9 +37,10 @@
       path: 'fill-none stroke-base-content/70',
       line: 'fill-none stroke-error',
       water: 'fill-none stroke-info/60',
-      fence: 'fill-none stroke-secondary'
+      fence: 'fill-none stroke-secondary',
+      entrance: 'fill-none stroke-base-content'
     }[feature.kind]}
-    stroke-width={feature.kind === 'water' ? stroke * 2.5 : stroke}
+    stroke-width={feature.kind === 'water' ? stroke * 2.5 : feature.kind === 'entrance' ? stroke * 4 : stroke}
     stroke-dasharray={feature.kind === 'path'
       ? `${stroke * 3} ${stroke * 2.5}`
       : feature.kind === 'fence'

@@ -116,8 +116,12 @@ export const STANDS: readonly StandPlan[] = [
   }
 ];
 
-/** Brook, footpath and shed. The path and the shed lie in the gaps between the stands. */
+/** In the south-west, where the footpath comes in. */
+const WAY_IN = { eastM: 0, northM: 90 };
+
+/** Brook, footpath, shed and the way in. The path and the shed lie in the gaps between the stands. */
 export const LANDSCAPE: readonly Omit<SiteFeature, 'id'>[] = [
+  { kind: 'entrance', name: 'Way in', points: [[WAY_IN.eastM, WAY_IN.northM]] },
   {
     kind: 'water',
     name: 'Corran Brook',
@@ -252,11 +256,10 @@ function diameterOf(species: SpeciesId, rng: Rng): number {
   return Math.min(820, Math.max(95, rng.normal(mean, sd)));
 }
 
-/** From the entrance in the south-west, where the footpath comes in. */
 function inWalkingOrder(wood: readonly Stem[]): TrueTree[] {
   const order = shortWalk(
     wood.map((tree, i) => ({ ...tree, id: String(i), standId: String(tree.stand) })),
-    { eastM: 0, northM: 90 }
+    WAY_IN
   );
   return order.map((id) => withCrown(wood[Number(id)]!, wood));
 }
