@@ -111,7 +111,10 @@ test('the whole round is placed in one go and printed as cards and as a list', a
   await expect(round).toContainText(/From the (newest|\d{4}) \w+ mark/);
 });
 
-test('brown wood of the bush is held against what the sheets expected', async ({ page }) => {
+test('brown wood of the bush is held against what the sheets expected; names only by their own choice', async ({
+  page,
+  browser
+}) => {
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/place/brown`);
@@ -122,6 +125,21 @@ test('brown wood of the bush is held against what the sheets expected', async ({
   await expect(page.getByTestId('brown-table')).toContainText('Upper Bush');
   await expectAccessible(page);
   await expectFits(page);
+
+  await page.getByRole('combobox', { name: 'Group by' }).selectOption('person');
+  await expect(page.getByTestId('brown-table')).toContainText('Hedda');
+  await expect(page.getByTestId('brown-table')).toContainText('all others');
+  await expect(page.getByTestId('brown-table')).not.toContainText('Tomke');
+  const tomke = await (await browser.newContext()).newPage();
+  await signIn(tomke, 'tomke');
+  await tomke.goto(`/bush/${bushId}/place/brown`);
+  await tomke.getByRole('combobox', { name: 'Group by' }).selectOption('person');
+  await expect(tomke.getByTestId('brown-table')).toContainText('Tomke Brookpail: only you see this line');
+  await tomke.getByLabel('The others may see my holes').check();
+  await expect(tomke.getByTestId('brown-table')).not.toContainText('only you');
+  await page.reload();
+  await page.getByRole('combobox', { name: 'Group by' }).selectOption('person');
+  await expect(page.getByTestId('brown-table')).toContainText('Tomke');
 });
 
 test('ways of placing are lived through side by side, and the bush chooses one', async ({ page }) => {

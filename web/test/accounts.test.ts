@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
 
 import { closeSession, createAccount, memberOf, NameTaken, signIn } from '../src/lib/server/accounts.ts';
-import { admit, bushesOf, bushFor, createBush, membersOf, UnknownName } from '../src/lib/server/bushes.ts';
+import {
+  admit,
+  bushesOf,
+  bushFor,
+  createBush,
+  membersOf,
+  peopleOf,
+  showHoles,
+  UnknownName
+} from '../src/lib/server/bushes.ts';
 import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { emptyDatabase, useFreshDatabase } from './database.ts';
@@ -93,5 +102,17 @@ describe('membership', () => {
       ['fay', 'steward'],
       ['gil', 'crew']
     ]);
+  });
+
+  it('a member decides what the others see of her own holes, and another role leaves that as it is', async () => {
+    const [steward, crew] = await Promise.all([account('ida'), account('jon')]);
+    const bushId = await createBush(steward.id, 'Ida’s Bush');
+    await admit(bushId, 'jon', 'crew');
+    const shown = async () => (await peopleOf(bushId)).filter((p) => p.showsHoles).map((p) => p.id);
+    expect(await shown()).toEqual([]);
+    await showHoles(bushId, crew.id, true);
+    await admit(bushId, 'jon', 'viewer');
+    await admit(bushId, 'jon', 'viewer');
+    expect(await shown()).toEqual([crew.id]);
   });
 });

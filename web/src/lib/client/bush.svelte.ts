@@ -292,6 +292,11 @@ export class BushState {
     return this.#send('PATCH', 'settings', { version: this.overview.bush.version, settings });
   }
 
+  /** Lets the others see one's own share of brown wood under one's name, or no more. */
+  async showHoles(showsHoles: boolean): Promise<string | null> {
+    return this.#send('PATCH', 'members', { showsHoles });
+  }
+
   /** Puts the trees into a new walking order. @returns a sentence when that was refused; null when it is done */
   async changeWalk(order: readonly string[]): Promise<string | null> {
     return this.#send('PUT', 'walk', { order });

@@ -22,7 +22,7 @@ export interface Overview {
     readonly origin?: { readonly lat: number; readonly lon: number } | null;
   };
   /** everyone who belongs to the bush: records name their author by id; a device may hold an overview without them */
-  readonly people?: readonly { readonly id: string; readonly name: string }[];
+  readonly people?: readonly { readonly id: string; readonly name: string; readonly showsHoles?: boolean }[];
   readonly member: { readonly id: string; readonly name: string };
   readonly today: string;
   readonly season: number;

@@ -68,10 +68,17 @@
   );
   const wet = $derived(logged.filter(({ seen }) => seen !== 'dry'));
 
+  const me = $derived(bush.overview!.member);
+  const iShow = $derived(bush.overview!.people?.find(({ id }) => id === me.id)?.showsHoles ?? false);
+  /** Under their names stand those who want it, and for everybody her own holes. */
+  function nameOf(authorId: string): string {
+    if (authorId === me.id) return iShow ? me.name : `${me.name}: only you see this line`;
+    return bush.overview!.people?.find(({ id, showsHoles }) => id === authorId && showsHoles)?.name ?? 'all others';
+  }
+
   let by = $state<'season' | 'stand' | 'person' | 'way'>('season');
   const groups = $derived.by(() => {
     const named: Record<string, { holes: Logged[]; expected: number | null }> = {};
-    const people = bush.overview!.people ?? [];
     wet.forEach((hole, i) => {
       const name =
         by === 'season'
@@ -80,7 +87,7 @@
             ? (bush.overview!.stands.find(({ id }) => id === hole.standId)?.name ?? 'no stand')
             : by === 'way'
               ? hole.placed
-              : (people.find(({ id }) => id === hole.authorId)?.name ?? 'somebody');
+              : nameOf(hole.authorId);
       const group = (named[name] ??= { holes: [], expected: found ? 0 : null });
       group.holes.push(hole);
       if (found && group.expected !== null) group.expected += found.expected[i] ?? 0;
@@ -161,9 +168,17 @@
           </select></label
         >
       </div>
-      {#if by === 'person'}<p class="aside">
-          To learn from, not to blame: who drills the old sunny sides meets more.
-        </p>{/if}
+      {#if by === 'person'}
+        <p class="aside">To learn from, not to blame: who drills the old sunny sides meets more.</p>
+        <label class="mt-1 flex items-center gap-2 text-sm"
+          ><input
+            type="checkbox"
+            class="checkbox checkbox-sm"
+            checked={iShow}
+            onchange={async (event) => (problem = await bush.showHoles(event.currentTarget.checked))}
+          /> The others may see my holes under my name</label
+        >
+      {/if}
       <table class="mt-2 w-full text-left" data-testid="brown-table">
         <thead
           ><tr class="border-b-2 border-base-content"

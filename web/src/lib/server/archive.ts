@@ -34,7 +34,7 @@ export async function writeArchive(bush: BushAccess, now = new Date()): Promise<
     version: 1,
     writtenAt: now.toISOString(),
     bush: { name: bush.name, settings: bush.settings, origin: bush.origin },
-    people,
+    people: people.map(({ id, name }) => ({ id, name })),
     stands,
     features,
     ground: ground && fit && { fit, pictureBase64: ground.picture.toString('base64') },

@@ -183,7 +183,10 @@ export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
 export async function admit(bushId: string, signInName: string, role: Role): Promise<void> {
   const user = await User.findOne({ where: { signInName: signInName.trim().toLowerCase() } });
   if (!user) throw new UnknownName(signInName);
-  await Membership.upsert({ userId: user.id, bushId, role });
+  // What she chose to show stays as it was.
+  const [changed] = await Membership.update({ role }, { where: { userId: user.id, bushId } });
+  if (changed === 0)
+    await Membership.upsert({ userId: user.id, bushId, role }, { fields: ['userId', 'bushId', 'role'] });
 }
 
 export class UnknownName extends Error {
@@ -202,16 +205,24 @@ export async function membersOf(
   );
 }
 
-/** Everybody whom a record of a bush may name: its members, and those who were. */
-export async function peopleOf(bushId: string): Promise<{ id: string; name: string }[]> {
-  return (await namedIn(bushId)).map(({ user }) => ({ id: user.id, name: user.displayName }));
+/** Lets the others of a bush see a member's share of brown wood under her name, or no more. */
+export async function showHoles(bushId: string, userId: string, showsHoles: boolean): Promise<void> {
+  await Membership.update({ showsHoles }, { where: { userId, bushId } });
 }
 
-async function namedIn(bushId: string): Promise<{ user: User; role: string }[]> {
+/** Everybody whom a record of a bush may name: its members, and those who were. */
+export async function peopleOf(bushId: string): Promise<{ id: string; name: string; showsHoles: boolean }[]> {
+  return (await namedIn(bushId)).map(({ user, showsHoles }) => ({ id: user.id, name: user.displayName, showsHoles }));
+}
+
+async function namedIn(bushId: string): Promise<{ user: User; role: string; showsHoles: boolean }[]> {
   const memberships = await Membership.findAll({ where: { bushId } });
   const users = await User.findAll({
     where: { id: memberships.map((m) => m.userId) },
     order: [['displayName', 'ASC']]
   });
-  return users.map((user) => ({ user, role: memberships.find((m) => m.userId === user.id)!.role }));
+  return users.map((user) => {
+    const { role, showsHoles } = memberships.find((m) => m.userId === user.id)!;
+    return { user, role, showsHoles };
+  });
 }

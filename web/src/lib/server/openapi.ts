@@ -83,6 +83,7 @@ const SCHEMAS = {
   Erasure: requests.erase,
   GroundChange: requests.ground,
   MemberChange: requests.member,
+  OwnFigures: requests.ownFigures,
   Import: requests.import,
   Imported: imported,
   ArchiveText: requests.archive,
@@ -141,7 +142,7 @@ const PATHS: Readonly<Record<string, Partial<Record<Method, Operation & { takes?
     },
     '/bushes/{bush}/features/{feature}': {
       put: {
-        says: 'Draw a building, path, line or water',
+        says: 'Draw a building, path, line, water, fence or way in',
         takes: 'FeatureChange',
         gives: 'Versioned',
         needs: 'steward'
@@ -155,7 +156,12 @@ const PATHS: Readonly<Record<string, Partial<Record<Method, Operation & { takes?
     },
     '/bushes/{bush}/members': {
       get: { says: 'Who belongs to the bush', gives: 'Members' },
-      post: { says: 'Let somebody in, or change a role', takes: 'MemberChange', gives: 'Members', needs: 'steward' }
+      post: { says: 'Let somebody in, or change a role', takes: 'MemberChange', gives: 'Members', needs: 'steward' },
+      patch: {
+        says: 'Let the others see your own share of brown wood under your name, or no more',
+        takes: 'OwnFigures',
+        status: 204
+      }
     },
     '/bushes/{bush}/import': {
       post: {

@@ -28,6 +28,7 @@ export const requests = {
   erase: z.object({ version }),
   ground: z.object({ fit: groundFitSchema, pictureBase64: z.string().max(17_000_000) }),
   member: z.object({ signInName: z.string().trim().min(1).max(80), role: roleSchema }),
+  ownFigures: z.object({ showsHoles: z.boolean() }),
   import: z.object({
     text: z.string(),
     defaultUnit: z.enum(['mm', 'cm', 'm', 'in', 'ft']).default('cm'),
@@ -50,6 +51,7 @@ export const MOST_BYTES: Readonly<Record<keyof typeof requests, number>> = {
   erase: 1000,
   ground: 17_000_000,
   member: 10_000,
+  ownFigures: 1000,
   import: 8_000_000,
   archive: 60_000_000
 };

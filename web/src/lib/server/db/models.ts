@@ -77,6 +77,8 @@ export class Membership extends Model<InferAttributes<Membership>, InferCreation
   declare userId: ForeignKey<string>;
   declare bushId: ForeignKey<string>;
   declare role: string;
+  /** may the others see her share of brown wood under her name? */
+  declare showsHoles: CreationOptional<boolean>;
 }
 
 export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttributes<StandRow>> {
@@ -403,7 +405,12 @@ export function defineModels(sequelize: Sequelize): Tables {
     { sequelize, tableName: 'bushChanges' }
   );
   Membership.init(
-    { userId: { ...uuid(), primaryKey: true }, bushId: { ...uuid(), primaryKey: true }, role: text(20) },
+    {
+      userId: { ...uuid(), primaryKey: true },
+      bushId: { ...uuid(), primaryKey: true },
+      role: text(20),
+      showsHoles: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false }
+    },
     { sequelize, tableName: 'memberships' }
   );
   StandRow.init(

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { hash } from '@node-rs/argon2';
 
-import { linesOf } from '@baumkin/core';
+import { linesOf, type BushRecord, type WorkRecord } from '@baumkin/core';
 
 import { storeLines } from '../book.ts';
 import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../db/index.ts';
@@ -47,7 +47,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       { transaction }
     );
     await Membership.bulkCreate(
-      people.map(({ id, role }) => ({ userId: id, bushId, role })),
+      people.map(({ id, role }) => ({ userId: id, bushId, role, showsHoles: role === 'steward' })),
       { transaction }
     );
     await StandRow.bulkCreate(
@@ -59,7 +59,20 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       { transaction }
     );
     await storeLines(walk, linesOf(walk, records), 0, bushId, transaction);
-    await storeMany([...records, ...ofBush], bushId, people[0]!.id, now, transaction);
+    // Every third tree is drilled by the crew.
+    const crewTrees = new Set(walk.filter((_, i) => i % 3 === 2));
+    const byCrew = (r: WorkRecord | BushRecord) =>
+      (r.kind === 'taphole' || r.kind === 'shavings') && crewTrees.has(r.treeId);
+    const all = [...records, ...ofBush];
+    const [steward, crew] = people;
+    await storeMany(
+      all.filter((r) => !byCrew(r)),
+      bushId,
+      steward!.id,
+      now,
+      transaction
+    );
+    await storeMany(all.filter(byCrew), bushId, crew!.id, now, transaction);
   });
   return true;
 }

@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 
 import { enter, readRequest } from '$lib/server/api.ts';
-import { admit, membersOf, UnknownName } from '$lib/server/bushes.ts';
+import { admit, membersOf, showHoles, UnknownName } from '$lib/server/bushes.ts';
 
 export async function GET({ params, locals }) {
   const bush = await enter(locals, params.bush);
@@ -20,4 +20,12 @@ export async function POST({ params, locals, request }) {
     throw problem;
   }
   return json({ members: await membersOf(bush.id) });
+}
+
+/** A member's own word on what the others see of her. */
+export async function PATCH({ params, locals, request }) {
+  const bush = await enter(locals, params.bush);
+  const { showsHoles } = await readRequest('ownFigures', request);
+  await showHoles(bush.id, locals.member!.id, showsHoles);
+  return new Response(null, { status: 204 });
 }
