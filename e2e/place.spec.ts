@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, signIn, treesOf } from './support.ts';
+import { allSaved, bushIdOf, DEMO, expectAccessible, expectFits, signIn, treesOf } from './support.ts';
 
 /** A tapped tree with a long past, whose count is not decided and that no other test needs. */
 async function tappedTree(page: Page, nth: number) {
@@ -131,7 +131,7 @@ test('brown wood of the bush is held against what the sheets expected; names onl
   await expect(page.getByTestId('brown-table')).toContainText('all others');
   await expect(page.getByTestId('brown-table')).not.toContainText('Tomke');
   const tomke = await (await browser.newContext()).newPage();
-  await signIn(tomke, 'tomke');
+  await signIn(tomke, { ...DEMO, name: 'tomke' });
   await tomke.goto(`/bush/${bushId}/place/brown`);
   await tomke.getByRole('combobox', { name: 'Group by' }).selectOption('person');
   await expect(tomke.getByTestId('brown-table')).toContainText('Tomke Brookpail: only you see this line');
