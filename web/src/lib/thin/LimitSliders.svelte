@@ -62,8 +62,8 @@
     </Slider>
     {@render held('others')}
   </div>
-  <div>
-    <label class="flex items-center gap-2"
+  <div class="flex flex-col gap-1.5">
+    <label class="flex items-center gap-2 max-md:min-h-11"
       ><input
         type="checkbox"
         class="checkbox checkbox-sm"

@@ -294,11 +294,11 @@
         {#if bush.mayDecide && desk.differs && !busy}
           <button class="btn self-start btn-outline btn-sm" onclick={keepLimits}>Keep these limits for the bush</button>
         {/if}
-        <label class="flex items-center gap-2"
+        <label class="flex items-center gap-2 max-md:min-h-11"
           ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.keepMarks} disabled={busy} />
           {desk.marked.size} marks to take go in any case</label
         >
-        <label class="flex items-center gap-2"
+        <label class="flex items-center gap-2 max-md:min-h-11"
           ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.takeHazards} disabled={busy} /> hazards
           over a path or building go in any case</label
         >
