@@ -121,7 +121,6 @@ const WAY_IN = { eastM: 0, northM: 90 };
 
 /** Brook, footpath, shed and the way in. The path and the shed lie in the gaps between the stands. */
 export const LANDSCAPE: readonly Omit<SiteFeature, 'id'>[] = [
-  { kind: 'entrance', name: 'Way in', points: [[WAY_IN.eastM, WAY_IN.northM]] },
   {
     kind: 'water',
     name: 'Corran Brook',
@@ -165,7 +164,8 @@ export const LANDSCAPE: readonly Omit<SiteFeature, 'id'>[] = [
       [126, 89],
       [118, 89]
     ]
-  }
+  },
+  { kind: 'entrance', name: 'Way in', points: [[WAY_IN.eastM, WAY_IN.northM]] }
 ];
 
 /** What is true of an invented tree, whether anybody has recorded it or not. */
@@ -214,7 +214,7 @@ function byGround(wood: readonly Stem[]): Stem[] {
 
 /** How far north the brook runs at a distance east, metres. */
 function brookNorth(eastM: number): number {
-  const { points } = LANDSCAPE[0]!;
+  const { points } = LANDSCAPE.find(({ kind }) => kind === 'water')!;
   const i = points.findIndex(([east]) => east <= eastM);
   const [[ax, ay], [bx, by]] = [points[Math.max(1, i) - 1]!, points[Math.max(1, i)]!];
   return ay + ((eastM - ax) / (bx - ax)) * (by - ay);
