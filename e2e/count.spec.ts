@@ -143,12 +143,21 @@ test('forty years under two habits, and the habits themselves', async ({ page })
   await form.getByRole('group', { name: 'Step 2' }).getByLabel('Diameter').fill('20 cm');
   await expect(form.getByRole('alert')).toContainText('more taps than the one before');
   await form.getByRole('group', { name: 'Step 2' }).getByLabel('Diameter').fill('52 cm');
+  // What is shown is rounded and follows the units; what nobody typed stays to the hair.
+  await form.getByLabel('Snow at tapping').fill('knee-deep');
+  await expect(form.getByRole('alert')).toContainText('I cannot read');
+  await form.getByLabel('Snow at tapping').fill('0');
+  await page.getByRole('button', { name: 'in', exact: true }).click();
+  await expect(form.getByLabel('Depth in wood')).toHaveValue('1 1/2 in');
+  await expect(form.getByRole('group', { name: 'Step 2' }).getByLabel('Diameter')).toHaveValue('20.5 in');
+  await page.getByRole('button', { name: 'cm', exact: true }).click();
   await form.getByRole('button', { name: 'These are our habits' }).click();
   await expect(page.getByText('These are the bush’s habits from now on')).toBeVisible();
   const { bush } = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
-    bush: { version: number; settings: { ladder: string; ownLadder: object[]; depthMm: number } };
+    bush: { version: number; settings: { ladder: string; ownLadder: { diameterMm: number }[] } };
   };
-  expect(bush.settings).toMatchObject({ ladder: 'own', depthMm: 38.1 });
+  expect(bush.settings).toMatchObject({ ladder: 'own', depthMm: 38.1, sapwoodMm: 75, snowMm: 0 });
+  expect(bush.settings.ownLadder[1]!.diameterMm).toBe(520);
   expect(bush.settings.ownLadder).toHaveLength(2);
   // Others use this bush after this test.
   await page.request.patch(`/api/v1/bushes/${bushId}/settings`, {

@@ -1,14 +1,14 @@
 <script lang="ts">
   import {
+    DEFAULT_COLUMNS,
     growthBalance,
     ladderOf,
     ladderRule,
     ladderTaps,
     LADDERS,
+    MM_PER_FOOT,
     MM_PER_INCH,
     ownLadderSchema,
-    parseTrunkLength,
-    UnreadableLength,
     type LadderId,
     type OwnStep
   } from '@baumkin/core';
@@ -18,29 +18,35 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import LengthField from '$lib/ui/LengthField.svelte';
 
   import LadderPicture from './LadderPicture.svelte';
 
   /** The bush's own habits: the ladder that it goes by, bit, depth, band and the stain that it accepts. */
   const bush = $derived(useBush());
   const kept = $derived(bush.overview!.bush.settings);
+  /** A drop line to begin with, mm. Common practice: some 30 in. */
+  const USUAL_DROP_MM = 750;
   const show = (mm: number) => preferences.length(mm, 'trunk');
 
   let ladder = $state<LadderId>(untrack(() => kept.ladder));
-  let steps = $state<{ size: string; taps: number }[]>(
-    untrack(() => kept.ownLadder.map((step) => ({ size: show(step.diameterMm), taps: step.taps })))
-  );
+  let steps = $state<OwnStep[]>(untrack(() => kept.ownLadder.map((step) => ({ ...step }))));
+  /** what cannot be read, by field */
+  const unreadable = $state<Record<string, string | null>>({});
   let bitMm = $state(untrack(() => kept.bitMm));
-  let depth = $state(untrack(() => preferences.length(kept.depthMm, 'drill')));
-  let lowest = $state(untrack(() => preferences.length(kept.lowestMm, 'hand')));
-  let highest = $state(untrack(() => preferences.length(kept.highestMm, 'hand')));
+  let depthMm = $state(untrack(() => kept.depthMm));
+  let lowestMm = $state(untrack(() => kept.lowestMm));
+  let highestMm = $state(untrack(() => kept.highestMm));
   let angleDeg = $state(untrack(() => kept.angleDeg));
-  let snow = $state(untrack(() => preferences.length(kept.snowMm, 'hand')));
-  let sapwood = $state(untrack(() => preferences.length(kept.sapwoodMm, 'hand')));
+  let snowMm = $state(untrack(() => kept.snowMm));
+  let sapwoodMm = $state(untrack(() => kept.sapwoodMm));
   let collects = $state<'buckets' | 'tubing'>(untrack(() => (kept.dropMm === null ? 'buckets' : 'tubing')));
-  let drop = $state(untrack(() => preferences.length(kept.dropMm ?? 750, 'hand')));
+  let dropMm = $state(untrack(() => kept.dropMm ?? USUAL_DROP_MM));
   let accepted = $state(untrack(() => Math.round(100 * kept.acceptedShare)));
   let problem = $state<string | null>(null);
+
+  /** Nobody drills deeper into wood. Common practice: 3 in. */
+  const DEEPEST_MM = 3 * MM_PER_INCH;
 
   const BITS = [
     [7.9375, '5/16 in: usual now, closes soonest'],
@@ -48,55 +54,27 @@
     [11.1125, '7/16 in: the old size, stains twice as much']
   ] as const;
 
-  function read(text: string): number | string {
-    try {
-      return parseTrunkLength(text, preferences.trunkUnit).valueMm;
-    } catch (error) {
-      if (error instanceof UnreadableLength) return error.message;
-      throw error;
-    }
-  }
-  /** What was not touched stays as it was, to the hair: what is shown is rounded. */
-  const exact = (text: string, mm: number, use: 'drill' | 'hand') =>
-    text === preferences.length(mm, use) ? mm : read(text);
-  const own = $derived.by((): OwnStep[] | string => {
-    const read_ = steps.map((step) => ({ diameterMm: read(step.size), taps: step.taps }));
-    const wrong = read_.find((step) => typeof step.diameterMm === 'string');
-    if (wrong) return wrong.diameterMm as string;
-    const parsed = ownLadderSchema.safeParse(read_);
-    return parsed.success ? parsed.data : (parsed.error.issues[0]?.message ?? 'That is no ladder.');
-  });
   const change = $derived.by(() => {
-    const [depthMm, lowestMm, highestMm] = [
-      exact(depth, kept.depthMm, 'drill'),
-      exact(lowest, kept.lowestMm, 'hand'),
-      exact(highest, kept.highestMm, 'hand')
-    ];
-    const [snowMm, sapwoodMm, dropMm] = [
-      // No snow is no length to parse.
-      /^\s*0*([.,]0*)?\s*[a-z]*\s*$/i.test(snow) ? 0 : exact(snow, kept.snowMm, 'hand'),
-      exact(sapwood, kept.sapwoodMm, 'hand'),
-      collects === 'buckets' ? null : exact(drop, kept.dropMm ?? 0, 'hand')
-    ];
-    for (const value of [depthMm, lowestMm, highestMm, snowMm, sapwoodMm, dropMm])
-      if (typeof value === 'string') return value;
-    if (typeof own === 'string') return own;
-    if (ladder === 'own' && own.length === 0)
+    const wrong = Object.values(unreadable).find((problem) => problem !== null);
+    if (wrong) return wrong;
+    const own = ownLadderSchema.safeParse(steps);
+    if (!own.success) return own.error.issues[0]?.message ?? 'That is no ladder.';
+    if (ladder === 'own' && own.data.length === 0)
       return 'Your own ladder needs a step: from which diameter on is one tap right?';
-    if ((highestMm as number) - (lowestMm as number) < 100) return 'The band needs to be a hand high at least.';
-    if ((depthMm as number) > 76)
-      return 'Nobody needs to drill deeper than 3 inches into wood: dark heartwood gives no sap.';
+    if (highestMm - lowestMm < 100) return 'The band needs to be a hand high at least.';
+    if (depthMm > DEEPEST_MM)
+      return `Nobody needs to drill deeper than ${preferences.length(DEEPEST_MM, 'drill')} into wood: dark heartwood gives no sap.`;
     return {
       ladder,
-      ownLadder: own,
+      ownLadder: own.data,
       bitMm,
-      depthMm: depthMm as number,
-      lowestMm: lowestMm as number,
-      highestMm: highestMm as number,
+      depthMm,
+      lowestMm,
+      highestMm,
       angleDeg,
-      snowMm: snowMm as number,
-      sapwoodMm: sapwoodMm as number,
-      dropMm: dropMm as number | null,
+      snowMm,
+      sapwoodMm,
+      dropMm: collects === 'buckets' ? null : dropMm,
       acceptedShare: accepted / 100
     };
   });
@@ -137,7 +115,13 @@
       {#if ladder === 'own'}
         {#each steps as step, i (i)}
           <div class="flex items-center gap-2" role="group" aria-label="Step {i + 1}">
-            from <input class="input w-28" aria-label="Diameter" bind:value={step.size} />
+            from <LengthField
+              class="input w-28"
+              label="Diameter"
+              use="trunk"
+              bind:valueMm={step.diameterMm}
+              bind:problem={() => unreadable[`step ${i}`] ?? null, (problem) => (unreadable[`step ${i}`] = problem)}
+            />
             <input class="input w-16" type="number" min="1" max="8" aria-label="Taps" bind:value={step.taps} />
             {step.taps === 1 ? 'tap' : 'taps'}
             <button
@@ -153,7 +137,7 @@
           class="link self-start"
           onclick={() =>
             steps.push({
-              size: show(steps.length === 0 ? 12 * MM_PER_INCH : (12 + 6 * steps.length) * MM_PER_INCH),
+              diameterMm: (12 + 6 * steps.length) * MM_PER_INCH,
               taps: (steps.at(-1)?.taps ?? 0) + 1
             })}>A step more</button
         >
@@ -170,17 +154,39 @@
         ></label
       >
       <label class="flex items-center gap-3"
-        ><span class="w-32">Depth in wood</span><input class="input grow" bind:value={depth} /></label
+        ><span class="w-32">Depth in wood</span><LengthField
+          use="drill"
+          bind:valueMm={depthMm}
+          bind:problem={() => unreadable.depth ?? null, (problem) => (unreadable.depth = problem)}
+        /></label
       >
       <label class="flex items-center gap-3"
-        ><span class="w-32">Band from</span><input class="input grow" bind:value={lowest} /></label
+        ><span class="w-32">Band from</span><LengthField
+          use="hand"
+          bind:valueMm={lowestMm}
+          bind:problem={() => unreadable.lowest ?? null, (problem) => (unreadable.lowest = problem)}
+        /></label
       >
       <label class="flex items-center gap-3"
-        ><span class="w-32">up to</span><input class="input grow" bind:value={highest} /></label
+        ><span class="w-32">up to</span><LengthField
+          use="hand"
+          bind:valueMm={highestMm}
+          bind:problem={() => unreadable.highest ?? null, (problem) => (unreadable.highest = problem)}
+        /></label
       >
-      <p class="aside">As high as arms, snow or drop lines reach. Commonly 2 to 5 ft, 1.5 in deep.</p>
+      <p class="aside">
+        As high as arms, snow or drop lines reach. Commonly {preferences.length(2 * MM_PER_FOOT, 'hand')} to {preferences.length(
+          5 * MM_PER_FOOT,
+          'hand'
+        )} up, {preferences.length(1.5 * MM_PER_INCH, 'drill')} deep.
+      </p>
       <label class="flex items-center gap-3"
-        ><span class="w-32">Snow at tapping</span><input class="input grow" bind:value={snow} /></label
+        ><span class="w-32">Snow at tapping</span><LengthField
+          use="hand"
+          mayBeNothing
+          bind:valueMm={snowMm}
+          bind:problem={() => unreadable.snow ?? null, (problem) => (unreadable.snow = problem)}
+        /></label
       >
       <label class="flex items-center gap-3"
         ><span class="w-32">Slope of the hole</span>
@@ -196,15 +202,23 @@
         ></label
       >
       {#if collects === 'tubing'}<label class="flex items-center gap-3"
-          ><span class="w-32">Drop line</span><input class="input grow" bind:value={drop} /></label
+          ><span class="w-32">Drop line</span><LengthField
+            use="hand"
+            bind:valueMm={dropMm}
+            bind:problem={() => unreadable.drop ?? null, (problem) => (unreadable.drop = problem)}
+          /></label
         >{/if}
       <label class="flex items-center gap-3"
-        ><span class="w-32">Sapwood</span><input class="input grow" bind:value={sapwood} /></label
+        ><span class="w-32">Sapwood</span><LengthField
+          use="drill"
+          bind:valueMm={sapwoodMm}
+          bind:problem={() => unreadable.sapwood ?? null, (problem) => (unreadable.sapwood = problem)}
+        /></label
       >
       <p class="aside">
         Snow lifts the band: feet stand on it, and nothing hangs in it. How thick the sapwood is shows at a stump; {preferences.length(
-          75,
-          'hand'
+          DEFAULT_COLUMNS.sapwoodMm,
+          'drill'
         )} is a working assumption.
       </p>
     </fieldset>

@@ -23,7 +23,10 @@
     try {
       const { valueMm } = parseTrunkLength(reachText, preferences.trunkUnit);
       return valueMm < 400 || valueMm > 900
-        ? { mm: fallback, problem: 'An arm reaches between 40 and 90 cm.' }
+        ? {
+            mm: fallback,
+            problem: `An arm reaches between ${preferences.length(400, 'hand')} and ${preferences.length(900, 'hand')}.`
+          }
         : { mm: valueMm, problem: null };
     } catch (error) {
       if (error instanceof UnreadableLength) return { mm: fallback, problem: error.message };
