@@ -90,6 +90,9 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   await expect(page.getByTestId('binds-share')).toContainText('binds');
   await page.getByRole('button', { name: 'A lighter and a stronger one' }).click();
   await expect(choices.getByRole('button', { name: 'Stronger' })).toBeVisible();
+  const keepLimits = page.getByRole('button', { name: 'Keep these limits for the bush' });
+  await keepLimits.click();
+  await expect(keepLimits).toBeHidden();
   await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
   await expectAccessible(page);
   await expectFits(page);
@@ -145,6 +148,17 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   await expect(choices.getByRole('row', { name: /^Trees taken/ })).toContainText(String(many - 1));
   await page.goto(`/bush/${bushId}/thin/${kept.id}`);
   await expect(page.getByText(/^\s*Hurt when/)).toBeVisible();
+
+  // The kept limits are there the next time; a stand below the floor is no stand to thin without a word.
+  const { bush } = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
+    bush: { version: number; settings: { removalShare: number } };
+  };
+  expect(bush.settings.removalShare).toBeCloseTo(0.06);
+  await page.request.patch(`/api/v1/bushes/${bushId}/settings`, {
+    data: { version: bush.version, settings: { residualM2PerHa: 40 } }
+  });
+  await page.goto(`/bush/${bushId}/thin/plan`);
+  await expect(page.getByTestId('below-floor')).toContainText('Count a few plots');
 });
 
 test('without a map: the crown card gives marks, freed sides and the list', async ({ page }) => {

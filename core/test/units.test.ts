@@ -96,6 +96,7 @@ describe('volumes', () => {
     expect(formatStacked(12.4, 'metric')).toBe('12 m³');
     expect(formatPerGround(10_000 / 4046.8564224, 'inch')).toBe('1 per acre');
     expect(formatPerGround(165.4, 'metric')).toBe('165 per ha');
+    expect(formatPerGround(17_242, 'metric')).toBe('17,200 per ha');
     expect(formatPatch(0.3048 ** 2 * 400, 'inch')).toBe('400 ft²');
     expect(formatHeap(0.9144 ** 3 * 7, 'inch')).toBe('7 yd³');
   });

@@ -23,11 +23,11 @@ export function formatPatch(m2: number, system: UnitSystem): string {
   return system === 'metric' ? `${Math.round(m2)} m²` : `${Math.round(m2 / M2_PER_SQUARE_FOOT)} ft²`;
 }
 
-/** Stems, taps or the like per area of ground. @param perHa per hectare */
+/** Stems, taps or the like per area of ground; thousands are said in three figures. @param perHa per hectare */
 export function formatPerGround(perHa: number, system: UnitSystem): string {
-  return system === 'metric'
-    ? `${Math.round(perHa)} per ha`
-    : `${Math.round((perHa * M2_PER_ACRE) / M2_PER_HECTARE)} per acre`;
+  const shown = system === 'metric' ? perHa : (perHa * M2_PER_ACRE) / M2_PER_HECTARE;
+  const said = shown < 1000 ? Math.round(shown) : Number(shown.toPrecision(3));
+  return `${said.toLocaleString('en')} ${system === 'metric' ? 'per ha' : 'per acre'}`;
 }
 
 /** Ground area. @param ha hectares */

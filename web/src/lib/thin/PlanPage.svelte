@@ -214,6 +214,20 @@
     ice. Wait a year before you thin; the shock would come on top.
   </p>
 {/if}
+{#if desk.belowFloor && desk.refused === null}
+  {@const { now, floor, cruised } = desk.belowFloor}
+  <p class="mb-3 max-w-prose border-l-4 border-primary pl-3" data-testid="below-floor">
+    The trees in the book come to <b>{preferences.basalAreaDensity(now)}</b>, less than the {preferences.basalAreaDensity(
+      floor
+    )} that shall stay, so that floor is set aside.
+    {#if cruised === null}Count a few plots: they tell whether this stand is thin already, and better left alone, or the
+      book is short of its trees.
+    {:else if cruised >= floor}Plots found {preferences.basalAreaDensity(cruised)}: many of its trees are not in the
+      book, and what the plan says holds where they are.
+    {:else}Plots found no more than {preferences.basalAreaDensity(cruised)} either: the stand is thin. Free the best crowns
+      if you must, and let the others grow.{/if}
+  </p>
+{/if}
 {#if desk.refused !== null}
   <p class="max-w-prose text-lg" data-testid="refused">{desk.refused}</p>
   {#if desk.stand && isSugarbush(desk.stand) && desk.thin && desk.thin.unknown.length > 0}

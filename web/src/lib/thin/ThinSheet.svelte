@@ -16,7 +16,6 @@
     type Mark,
     type Side
   } from '@baumkin/core';
-  import { plotFigures } from '@baumkin/core/cruise';
   import {
     basalAreaInLarger,
     COMPETITION_RADIUS_M,
@@ -35,6 +34,7 @@
   import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
 
   import CrownCardForm from './CrownCardForm.svelte';
+  import { cruisedM2PerHa } from './cruised.ts';
   import CrownPlan from './CrownPlan.svelte';
   import CutForm from './CutForm.svelte';
   import MarkForm from './MarkForm.svelte';
@@ -106,11 +106,8 @@
   });
   /** The stand's whole basal area, m2, as plots found it; null without plots or ground. */
   const cruised = $derived.by(() => {
-    const plots = bush.bushRecords.flatMap((r) =>
-      r.kind === 'plot' && r.standId === row.standId ? [plotFigures(r)] : []
-    );
-    if (plots.length === 0 || !stand?.areaHa) return null;
-    return (stand.areaHa * plots.reduce((sum, plot) => sum + plot.basalAreaM2PerHa, 0)) / plots.length;
+    const perHa = row.standId === null ? null : cruisedM2PerHa(bush.bushRecords, row.standId);
+    return perHa === null || !stand?.areaHa ? null : stand.areaHa * perHa;
   });
   const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
   const metres = (m: number) => preferences.length(m * 1000, 'ground');

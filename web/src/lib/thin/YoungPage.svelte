@@ -155,7 +155,7 @@
               ></tr
             >
             <tr class="border-b border-base-300/60"
-              ><th class="py-1 font-normal">plots with one</th><td class="text-right tabular-nums"
+              ><th class="py-1 font-normal">plots with such a maple</th><td class="text-right tabular-nums"
                 >{pct(figures.stocked)}</td
               ></tr
             >

@@ -18,6 +18,7 @@ import { policyOf } from '$lib/count/policy.ts';
 import { LongRun } from '$lib/workers/longRun.svelte.ts';
 import type { Improving, ThinWorker } from '$lib/workers/thin.worker.ts';
 
+import { cruisedM2PerHa } from './cruised.ts';
 import { fittingLimits, limitsOf, refusal, scoredTrees, tapsOf, thinStand } from './stand.ts';
 
 /** A choice of trees to take, to be held against others. */
@@ -135,6 +136,16 @@ export class ThinDesk {
   readonly now = $derived(this.#judged[0] ?? null);
   readonly choices = $derived(this.#judged.slice(1));
   readonly choice = $derived(this.choices.find(({ id }) => id === this.shown) ?? this.choices[0] ?? null);
+  /**
+   * A stand that is below what shall stay before anything is taken: it is thin already, or its book is short of trees.
+   * The floor is then set aside, and the steward has to know.
+   */
+  readonly belowFloor = $derived.by(() => {
+    const floor = this.settings.residualM2PerHa;
+    const now = this.now?.figures.basalAreaPerHa;
+    if (!this.stand || now === undefined || floor === 0 || now >= floor) return null;
+    return { now, floor, cruised: cruisedM2PerHa(this.bush.bushRecords, this.stand.id) };
+  });
   /** were crop trees, limits or wishes changed since the plan was made? */
   readonly stale = $derived(this.plan !== null && this.#madeOf !== this.#wishes());
 
