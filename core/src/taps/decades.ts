@@ -63,26 +63,38 @@ export function stainedShareBehind(
   { depthMm, bandMm }: Pick<TapPolicy, 'depthMm' | 'bandMm'>,
   model: ColumnModel = DEFAULT_COLUMNS
 ): number {
-  const band = Math.PI * insideBark(dbhMm) * bandMm;
-  const perBit = meanVolumeRatio(model) * (Math.PI / 4);
-  let sum = 0;
-  for (const { buriedMm, bitMm, depthMm: deep, taps = 1 } of holes) {
-    const crossed = Math.max(0, Math.min(depthMm, buriedMm + deep) - buriedMm) / depthMm;
-    sum += (taps * perBit * bitMm ** 2 * crossed) / band;
-  }
-  return 1 - Math.exp(-sum);
+  let lost = 0;
+  for (const hole of holes) lost += lostBehind(hole, hole.buriedMm, depthMm);
+  return overlapping(lost, dbhMm, bandMm, model);
 }
 
 /** The same for a trunk that grows evenly. @param season of the new hole */
 export function stainedShareIn(
   season: number,
   { dbhMm, ringMm, holes }: Pick<TapTree, 'dbhMm' | 'ringMm'> & { readonly holes: readonly DrilledTaps[] },
-  policy: Pick<TapPolicy, 'depthMm' | 'bandMm'>,
+  { depthMm, bandMm }: Pick<TapPolicy, 'depthMm' | 'bandMm'>,
   model: ColumnModel = DEFAULT_COLUMNS
 ): number {
-  const before = holes.filter((hole) => hole.season < season);
-  const buried = before.map((hole) => ({ ...hole, buriedMm: ringMm * (season - hole.season) }));
-  return stainedShareBehind(dbhMm, buried, policy, model);
+  let lost = 0;
+  for (const hole of holes)
+    if (hole.season < season) lost += lostBehind(hole, ringMm * (season - hole.season), depthMm);
+  return overlapping(lost, dbhMm, bandMm, model);
+}
+
+/** Squares of bit, mm2, that old holes of a season take of a new path, by the share of it that their columns still cross. */
+function lostBehind(
+  { bitMm, depthMm: deep, taps = 1 }: Pick<DrilledTaps, 'bitMm' | 'depthMm' | 'taps'>,
+  buriedMm: number,
+  depthMm: number
+): number {
+  const crossed = Math.max(0, Math.min(depthMm, buriedMm + deep) - buriedMm) / depthMm;
+  return taps * bitMm ** 2 * crossed;
+}
+
+/** What is lost of the band, columns that lie over each other counted once. */
+function overlapping(lostMm2: number, dbhMm: number, bandMm: number, model: ColumnModel): number {
+  const perBit = meanVolumeRatio(model) * (Math.PI / 4);
+  return 1 - Math.exp(-(perBit * lostMm2) / (Math.PI * insideBark(dbhMm) * bandMm));
 }
 
 /** Holes of a season; fewer than one where a rest rhythm is spread over its years. */
