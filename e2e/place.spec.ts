@@ -103,8 +103,12 @@ test('the whole round is placed in one go and printed as cards and as a list', a
   expect(many).toBeGreaterThan(4);
   const pdf = (await page.pdf({ format: 'A4' })).toString('latin1');
   expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(Math.ceil(many / 4));
-  await page.getByRole('button', { name: 'List' }).click();
+  await page.getByRole('button', { name: 'List, a row a page' }).click();
   await expect(page.getByTestId('cards')).toHaveCount(0);
+  const rows = page.getByTestId('rows').locator('table');
+  await expect(rows.first()).toContainText(/Row 1 of \d+: trees? \w+/);
+  const list = (await page.pdf({ format: 'A4' })).toString('latin1');
+  expect(list.match(/\/Type\s*\/Page\b/g)).toHaveLength(await rows.count());
 
   // What was planned is still there after a reload.
   await page.reload();

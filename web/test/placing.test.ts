@@ -12,11 +12,13 @@ import {
   type RotationTask,
   type WorkRecord
 } from '@baumkin/core';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { roundState } from '../src/lib/place/roundHoles.ts';
 import { movedBy } from '../src/lib/place/sheetGeometry.ts';
 import { bandOf, modelOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
+import { walkRows } from '../src/lib/place/walkRows.ts';
 import { corranHill } from '../src/lib/server/demo/corranHill.ts';
 
 const settings = bushSettingsSchema.parse({});
@@ -169,6 +171,28 @@ describe('a round: what was planned against what was drilled', () => {
     const near = { bearingDeg: 350, heightMm: 700 };
     const nearer = { bearingDeg: 354, heightMm: 700 };
     expect(roundState([a], [near, nearer], 200)).toMatchObject({ done: [a], elsewhere: [near] });
+  });
+});
+
+describe('a round cut into rows, one a page', () => {
+  it('keeps to the walk, to the stand and to what fits; the holes of a tree stay together', () => {
+    const line = fc.record({
+      row: fc.record({ standId: fc.constantFrom('a', 'b', null) }),
+      open: fc.array(fc.constant(0), { minLength: 1, maxLength: 4 })
+    });
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 60 }), fc.integer({ min: 4, max: 20 }), (lines, most) => {
+        const rows = walkRows(lines, most);
+        expect(rows.flatMap((row) => row.lines)).toEqual(lines);
+        for (const row of rows) {
+          expect(row.holes).toBe(row.lines.reduce((sum, { open }) => sum + open.length, 0));
+          expect(row.lines.every(({ row: { standId } }) => standId === row.standId)).toBe(true);
+          expect(row.lines.length === 1 || row.holes <= most).toBe(true);
+        }
+      })
+    );
+    const even = Array.from({ length: 22 }, () => ({ row: { standId: 'a' }, open: [0] }));
+    expect(walkRows(even, 18).map(({ holes }) => holes)).toEqual([11, 11]);
   });
 });
 

@@ -123,7 +123,7 @@
       </svg>
     </div>
   </section>
-  <div class="flex flex-col gap-6">
+  <div class="flex flex-col gap-6 print:mt-6">
     <section aria-labelledby="loops">
       <h2 id="loops">Loops of cord</h2>
       <p class="max-w-prose">

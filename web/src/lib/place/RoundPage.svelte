@@ -24,6 +24,7 @@
   import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
   import Sketch from './Sketch.svelte';
   import { placementOf, type TreePlacement } from './task.ts';
+  import { walkRows } from './walkRows.ts';
 
   /** The whole bush placed in one go, to be printed, walked and checked off. */
   const bush = $derived(useBush());
@@ -80,7 +81,11 @@
   const toDrill = $derived(shown.reduce((sum, { left }) => sum + left, 0));
   const drilled = $derived(shown.reduce((sum, { state }) => sum + state.holesThisSeason.length, 0));
   const pace = $derived(minutesAHole(lines.flatMap(({ state }) => state.holesThisSeason)));
-  const minutes = $derived(toDrill * (pace ?? settings.minutesAHole));
+  /** How long so many holes take. */
+  function timeFor(holes: number): string {
+    const minutes = holes * (pace ?? settings.minutesAHole);
+    return minutes < 90 ? `about ${Math.round(minutes)} minutes` : `about ${Number((minutes / 60).toFixed(1))} hours`;
+  }
   const unplanned = $derived(shown.filter(({ row, left }) => left > 0 && !plan.holes.has(row.id)));
 
   function planAll(again: boolean): void {
@@ -103,6 +108,7 @@
       landmarkNear(placing, state.trunkFeatures, hole, bush.season),
       preferences.units
     );
+  const tapeAt = ({ row }: Line) => preferences.length(settings.depthMm + barkThickness(row.dbhMm!), 'drill');
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
 
   let printing = $state<'cards' | 'list' | null>(null);
@@ -112,6 +118,7 @@
     window.print();
   }
   const printed = $derived(shown.filter((line) => line.left > 0 && line.open.length > 0));
+  const rows = $derived(walkRows(printed));
   let pacing = $state(untrack(() => settings.minutesAHole));
   let problem = $state<string | null>(null);
   let width = $state(1000);
@@ -126,9 +133,7 @@
       <a class="link" href="/bush/{bush.id}/count/all">Decide the counts</a>, then the whole round is placed in one go.
     {:else}
       <b>{toDrill} {toDrill === 1 ? 'hole' : 'holes'} to drill</b> on {shown.filter(({ left }) => left > 0).length} trees,
-      {drilled} drilled; {paintOf(bush.season)} paint this season. About {minutes < 90
-        ? `${Math.round(minutes)} minutes`
-        : `${Math.round(minutes / 60)} hours`} at
+      {drilled} drilled; {paintOf(bush.season)} paint this season. That takes {timeFor(toDrill)} at
       {pace === null
         ? `${settings.minutesAHole} minutes a hole`
         : `your crew’s own pace, ${pace.toFixed(1)} minutes a hole`}.
@@ -156,7 +161,7 @@
       {/if}
       {#if printed.length > 0}
         <button class="btn btn-sm" onclick={() => print('cards')}><Printer size={16} /> Cards, four a page</button>
-        <button class="btn btn-sm" onclick={() => print('list')}><Printer size={16} /> List</button>
+        <button class="btn btn-sm" onclick={() => print('list')}><Printer size={16} /> List, a row a page</button>
       {/if}
       {#if bush.mayDecide && pace === null}
         <label class="flex items-center gap-2 text-sm"
@@ -219,10 +224,7 @@
               </p>
             </header>
             <p class="mt-1 text-sm">
-              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {preferences.length(
-                settings.depthMm + barkThickness(item.row.dbhMm!),
-                'drill'
-              )}
+              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {tapeAt(item)}
             </p>
             {#each item.open as hole, k (k)}
               {@const words = said(item, hole)}
@@ -246,30 +248,43 @@
     {/each}
   </div>
 {:else if printing === 'list'}
-  <table class="hidden w-full bg-white text-left text-sm text-black print:table">
-    <caption class="text-left"
-      >{bush.overview!.bush.name}, tapping round {bush.season}, {paintOf(bush.season)} paint, bit {preferences.length(
-        settings.bitMm,
-        'drill'
-      )}</caption
-    >
-    <thead
-      ><tr class="border-b-2 border-black"><th>Tree</th><th>Where</th><th>Height</th><th>Clear</th><th>Shavings</th></tr
-      ></thead
-    >
-    <tbody>
-      {#each printed as item (item.row.id)}
-        {#each item.open as hole, k (k)}
-          {@const words = said(item, hole)}
-          <tr class="break-inside-avoid border-b border-black/40">
-            <th class="py-1 pr-3 align-top">{item.row.tag}</th>
-            <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
-            <td class="pr-3">{words.bodyHeight}</td>
-            <td class="pr-3">{chanceInWords(hole.pClear)}</td>
-            <td class="w-28"></td>
-          </tr>
-        {/each}
-      {/each}
-    </tbody>
-  </table>
+  <div class="hidden bg-white text-black print:block" data-testid="rows">
+    {#each rows as { standId: stand, lines: trees, holes }, i (i)}
+      <table class="w-full text-left text-sm not-last:break-after-page">
+        <caption class="pb-2 text-left">
+          <b class="font-slab text-lg"
+            >Row {i + 1} of {rows.length}: {trees.length === 1
+              ? `tree ${trees[0]!.row.tag}`
+              : `trees ${trees[0]!.row.tag} to ${trees.at(-1)!.row.tag}`}</b
+          ><br />
+          {bush.overview!.bush.name}{stand ? `, ${bush.overview!.stands.find(({ id }) => id === stand)?.name}` : ''},
+          season
+          {bush.season}. {holes}
+          {holes === 1 ? 'hole' : 'holes'}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'drill')} bit; {paintOf(
+            bush.season
+          )} paint.
+        </caption>
+        <thead
+          ><tr class="border-b-2 border-black"
+            ><th>Tree</th><th>Where</th><th>Height</th><th>Clear</th><th>Tape at</th><th>Shavings</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each trees as item (item.row.id)}
+            {#each item.open as hole, k (k)}
+              {@const words = said(item, hole)}
+              <tr class="break-inside-avoid border-b border-black/40">
+                <th class="py-1.5 pr-3 align-top text-base">{k === 0 ? item.row.tag : ''}</th>
+                <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
+                <td class="pr-3">{words.bodyHeight}</td>
+                <td class="pr-3">{chanceInWords(hole.pClear)}</td>
+                <td class="pr-3 whitespace-nowrap">{tapeAt(item)}</td>
+                <td class="w-24 border-l border-black/40"></td>
+              </tr>
+            {/each}
+          {/each}
+        </tbody>
+      </table>
+    {/each}
+  </div>
 {/if}
