@@ -1,15 +1,17 @@
 import { defineConfig } from '@playwright/test';
 
-/** The address comes from the test runner, which starts the server on a database of its own. */
+/** The address comes from the test runner, which starts a server on a database of its own for every lane. */
+const lane = process.env.BAUMKIN_LANE ?? '0';
+
 export default defineConfig({
   testDir: '.',
-  outputDir: '../test-results',
+  outputDir: `../test-results/${lane}`,
   workers: 1,
   timeout: 180_000,
   expect: { timeout: 20_000 },
   // A second try tells a slow machine from a fault; the report calls such a test flaky.
   retries: 1,
-  reporter: [['list'], ['json', { outputFile: '../.baumkin/e2e.json' }]],
+  reporter: [['list'], ['json', { outputFile: `../.baumkin/e2e-${lane}.json` }]],
   use: {
     baseURL: process.env.BAUMKIN_URL,
     viewport: { width: 1280, height: 800 },

@@ -1,10 +1,10 @@
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 
 import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { exec, freePort } from './lib/exec.mjs';
-import { stateDir } from './lib/paths.mjs';
+import { root, stateDir } from './lib/paths.mjs';
 import { say, run } from './lib/say.mjs';
 import { prepareTables, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms } from './lib/setup.mjs';
@@ -30,6 +30,11 @@ async function step(name, command, args, env) {
 async function check(...args) {
   if (await step(...args)) tally.passed += 1;
   else tally.failed += 1;
+}
+
+/** @param {(() => Promise<void>)[]} steps */
+async function inTurn(...steps) {
+  for (const each of steps) await each();
 }
 
 /** @param {string} report a JSON report of Vitest; its tests are counted one by one */
@@ -59,12 +64,19 @@ await run(async () => {
     return file;
   };
 
-  await check('formatting', 'npx', ['prettier', '--check', '.']);
-  await check('lint', 'npx', ['eslint', '.']);
-  await check('types: core', 'npx', ['tsc', '-p', 'core']);
-  await check('types and templates: web', 'npm', ['run', '--silent', 'check', '-w', 'web']);
-  await check('types: service worker', 'npx', ['tsc', '-p', 'web/tsconfig.worker.json']);
-  await check('types: end-to-end tests', 'npx', ['tsc', '-p', 'e2e']);
+  // Two at a time: neither waits for anything but the processor.
+  await Promise.all([
+    inTurn(
+      () => check('types and templates: web', 'npm', ['run', '--silent', 'check', '-w', 'web']),
+      () => check('types: core', 'npx', ['tsc', '-p', 'core']),
+      () => check('types: end-to-end tests', 'npx', ['tsc', '-p', 'e2e'])
+    ),
+    inTurn(
+      () => check('lint', 'npx', ['eslint', '.']),
+      () => check('formatting', 'npx', ['prettier', '--check', '.']),
+      () => check('types: service worker', 'npx', ['tsc', '-p', 'web/tsconfig.worker.json'])
+    )
+  ]);
 
   const core = report('core');
   countVitest(
@@ -81,13 +93,13 @@ await run(async () => {
   );
 
   const database = await startDatabase('test-db');
-  /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
-  let server;
+  /** @type {Awaited<ReturnType<typeof startServer>>[]} */
+  const servers = [];
   /** @type {{ devices: object[], stop: () => Promise<void> } | undefined} */
   let standins;
   for (const signal of ['SIGINT', 'SIGTERM'])
     process.once(signal, async () => {
-      await server?.stop();
+      await Promise.all(servers.map((server) => server.stop()));
       await database.stop();
       process.exit(130);
     });
@@ -116,33 +128,38 @@ await run(async () => {
         `--outputFile.json=${starts}`
       ])
     );
-    // The demo bush fresh from its generator, whatever earlier runs did to theirs.
-    await database.reset();
-    await prepareTables(database.url, 'demo');
     // Only now: on a fresh machine its package has just been installed.
     const { startStandins } = await import('../standins/index.mjs');
     standins = await startStandins(freePort);
     const { devices } = standins;
-    server = await startServer({
-      databaseUrl: database.url,
-      port: await freePort(4790),
-      demo: true,
-      today: TODAY,
-      devices
-    });
-    const e2e = report('e2e');
-    const ok = await step(
-      'interface tests in Chromium',
-      'npx',
-      ['playwright', 'test', '-c', 'e2e/playwright.config.ts'],
-      { BAUMKIN_URL: server.origin }
+    const files = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'));
+    // Two lanes, each with a demo bush of its own, fresh from its generator. The same files always run in the same order.
+    const lanes = [];
+    for (const lane of [0, 1]) {
+      const databaseUrl = await database.reset(`_lane${lane}`);
+      await prepareTables(databaseUrl, 'demo');
+      const port = await freePort(4790);
+      const server = await startServer({ databaseUrl, port, demo: true, today: TODAY, devices });
+      servers.push(server);
+      lanes.push({ lane, server, files: files.sort().filter((_, i) => i % 2 === lane) });
+    }
+    await Promise.all(
+      lanes.map(async ({ lane, server, files: own }) => {
+        const e2e = report(`e2e-${lane}`);
+        const ok = await step(
+          `interface tests in Chromium: ${own.map((name) => name.replace('.spec.ts', '')).join(', ')}`,
+          'npx',
+          ['playwright', 'test', '-c', 'e2e/playwright.config.ts', ...own],
+          { BAUMKIN_URL: server.origin, BAUMKIN_LANE: String(lane) }
+        );
+        const stats = readReport(e2e)?.stats ?? { expected: 0, unexpected: 0, flaky: 0 };
+        tally.passed += stats.expected + stats.flaky;
+        tally.failed += stats.unexpected;
+        if (!ok && stats.unexpected === 0) tally.failed += 1;
+      })
     );
-    const stats = readReport(e2e)?.stats ?? { expected: 0, unexpected: 0, flaky: 0 };
-    tally.passed += stats.expected + stats.flaky;
-    tally.failed += stats.unexpected;
-    if (!ok && stats.unexpected === 0) tally.failed += 1;
   } finally {
-    await server?.stop();
+    await Promise.all(servers.map((server) => server.stop()));
     await standins?.stop();
     await database.stop();
   }
