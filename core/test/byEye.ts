@@ -15,18 +15,34 @@ export function planByEye(stand: PlanStand, limits: PlanLimits): Set<string> {
   );
   const covers = openingCovers(stand, limits);
   let worth = judgeChoice(stand, limits, taken, covers).worth;
+  // A tree that adds nothing on its own adds something only with those that block the same side.
+  const alone = [...open].filter((id) => judgeChoice(stand, limits, new Set([...taken, id]), covers).worth > worth);
+  const tries = [
+    ...groups,
+    ...alone.filter((id) => !groups.some((group) => group.length === 1 && group[0] === id)).map((id) => [id])
+  ].map((group) => ({ group, price: Infinity }));
+  // The most promising one is looked at anew; it is taken once it still is the most promising.
   for (;;) {
-    let best: { group: readonly string[]; worth: number; price: number } | null = null;
-    for (const group of [...groups, ...[...open].map((id) => [id])]) {
-      const added = group.filter((id) => !taken.has(id));
-      if (added.length === 0 || added.some((id) => !open.has(id))) continue;
-      const then = judgeChoice(stand, limits, new Set([...taken, ...added]), covers);
-      if (then.broken.length > 0 || then.worth <= worth + 1e-9) continue;
-      const price = (then.worth - worth) / added.length;
-      if (!best || price > best.price) best = { group: added, worth: then.worth, price };
+    const best = tries.reduce((a, b) => (b.price > a.price ? b : a), { group: [] as readonly string[], price: 0 });
+    if (best.price <= 0) return taken;
+    const added = best.group.filter((id) => !taken.has(id));
+    const next = tries.reduce((most, each) => (each === best ? most : Math.max(most, each.price)), 0);
+    best.price = 0;
+    if (added.length === 0 || added.some((id) => !open.has(id))) continue;
+    const then = judgeChoice(stand, limits, new Set([...taken, ...added]), covers);
+    const price = then.broken.length > 0 ? 0 : (then.worth - worth) / added.length;
+    if (price <= 1e-9) continue;
+    if (price < next) {
+      best.price = price;
+      continue;
     }
-    if (!best) return taken;
-    for (const id of best.group) taken.add(id);
-    worth = best.worth;
+    for (const id of added) taken.add(id);
+    worth = then.worth;
+    // Whoever shares a crown with it may promise more now.
+    const crops = [...stand.sides.values()].filter((states) =>
+      states.some(({ blockers }) => blockers.some((id) => added.includes(id)))
+    );
+    const near = new Set(crops.flatMap((states) => states.flatMap(({ blockers }) => blockers)));
+    for (const each of tries) if (each.group.some((id) => near.has(id))) each.price = Infinity;
   }
 }

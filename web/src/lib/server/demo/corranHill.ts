@@ -64,7 +64,7 @@ export function corranHill(seed = 1798): DemoBush {
     outline: plan.outline.map(([east, north]) => [east, north]),
     note: plan.note
   }));
-  const wood = growTrees(rng);
+  const { tagged: wood, between: untagged } = growTrees(rng);
   const trees = wood.map((tree, i): BookTree => ({
     id: uuid(),
     tag: String(i + 1),
@@ -85,7 +85,11 @@ export function corranHill(seed = 1798): DemoBush {
   for (const record of passing)
     if (record.kind === 'entry') walk.splice(walk.indexOf(record.afterId!) + 1, 0, record.treeId);
   records.push(...onTrunks(wood, trees, rng, uuid));
-  const between = betweenTheTagged(wood, trees, rng, uuid);
+  const between = betweenTheTagged(
+    untagged,
+    trees.filter((_, i) => wood[i]!.stand === 0),
+    uuid
+  );
   records.push(...between.records);
   for (const { id, after } of between.placed) walk.splice(walk.indexOf(after) + 1, 0, id);
   const thinned = thinning(wood, trees, stands, rng, uuid);

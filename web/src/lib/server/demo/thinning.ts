@@ -1,6 +1,5 @@
 import {
   declaration,
-  offset,
   type BushRecord,
   type Mark,
   type Rng,
@@ -22,38 +21,18 @@ export function marked(
   return { purpose, reason, reviewOn: null, leanDeg: null, ...more };
 }
 
-/** Who stands between the tagged trees of the Upper Bush's western half, how many of a hundred, and how thick, mm. */
-const BETWEEN = [
-  ['beech', 34, 150],
-  ['sugarMaple', 24, 170],
-  ['hophornbeam', 16, 120],
-  ['yellowBirch', 12, 190],
-  ['whiteAsh', 8, 200],
-  ['basswood', 6, 180]
-] as const;
-
 /** A student's survey of the summer of 2025: what has no tag, but takes light. */
 export function betweenTheTagged(
-  wood: readonly TrueTree[],
-  trees: readonly BookTree[],
-  rng: Rng,
+  untagged: readonly TrueTree[],
+  tagged: readonly BookTree[],
   uuid: () => string
 ): { records: WorkRecord[]; placed: { id: string; after: string }[] } {
-  const west = wood.flatMap((tree, i) => (tree.stand === 0 && tree.eastM < 130 ? [trees[i]!] : []));
-  const standing: { eastM: number; northM: number }[] = [...west];
   const records: WorkRecord[] = [];
   const placed: { id: string; after: string }[] = [];
-  for (let tries = 0; placed.length < 230 && tries < 5000; tries++) {
-    const by = west[Math.floor(rng.uniform() * west.length)]!;
-    const place = offset(by, 360 * rng.uniform(), 2.2 + 5 * rng.uniform());
-    const [eastM, northM] = [Number(place.eastM.toFixed(2)), Number(place.northM.toFixed(2))];
-    if (eastM < 1 || northM < 92 || northM > 204) continue;
-    if (standing.some((other) => Math.hypot(other.eastM - eastM, other.northM - northM) < 2)) continue;
-    let left = 100 * rng.uniform();
-    const [species, , usual] = BETWEEN.find(([, many]) => (left -= many) < 0) ?? BETWEEN[0];
-    const dbhMm = Math.max(80, Math.round(rng.logNormal(usual, 0.32) / 10) * 10);
+  for (const { species, eastM, northM, dbhMm } of untagged) {
+    const away = (tree: BookTree) => Math.hypot(tree.eastM - eastM, tree.northM - northM);
+    const by = tagged.reduce((best, tree) => (away(tree) < away(best) ? tree : best));
     const id = uuid();
-    standing.push({ eastM, northM });
     placed.push({ id, after: by.id });
     const on = '2025-07-21';
     const envelope = () => ({

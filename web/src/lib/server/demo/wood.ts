@@ -1,6 +1,7 @@
 import {
   basalArea,
   crownRadius,
+  seededRng,
   shortWalk,
   type CrownClass,
   type Rng,
@@ -8,6 +9,7 @@ import {
   type SpeciesId,
   type Stand
 } from '@baumkin/core';
+import { competitionOf } from '@baumkin/core/thinning';
 
 type Mix = readonly (readonly [SpeciesId, number])[];
 
@@ -183,9 +185,47 @@ export interface TrueTree {
 /** A stem before its neighbours are known. */
 type Stem = Omit<TrueTree, 'crownClass' | 'ringMm'>;
 
-/** The trees of the wood in walking order. */
-export function growTrees(rng: Rng): TrueTree[] {
-  return inWalkingOrder(byGround(growWood(rng)));
+/** The trees of the wood: those with a tag in walking order, and those between them in the Upper Bush that have none. */
+export function growTrees(rng: Rng): { tagged: TrueTree[]; between: TrueTree[] } {
+  const tagged = inWalkingOrder(byGround(growWood(rng)));
+  const between = growBetween(tagged, seededRng(BETWEEN_SEED));
+  const grown = amongTheirNeighbours([...tagged, ...between]);
+  return { tagged: grown.slice(0, tagged.length), between: grown.slice(tagged.length) };
+}
+
+/** Who stands between the tagged trees of the Upper Bush, how many of a hundred, and how thick, mm. */
+const BETWEEN = [
+  ['beech', 30, 210],
+  ['sugarMaple', 26, 190],
+  ['hophornbeam', 14, 140],
+  ['yellowBirch', 13, 250],
+  ['basswood', 9, 260],
+  ['whiteAsh', 8, 270]
+] as const;
+const MANY_BETWEEN = 600;
+const BETWEEN_SEED = 1802;
+
+/** What has no tag, but takes light: it fills what the tagged trees leave. */
+function growBetween(tagged: readonly Stem[], rng: Rng): Stem[] {
+  const [west, south, east, north] = STANDS[0]!.box;
+  const standing = tagged.filter(({ stand }) => stand === 0);
+  const between: Stem[] = [];
+  for (let tries = 0; between.length < MANY_BETWEEN && tries < 60_000; tries++) {
+    const eastM = west + 1 + rng.uniform() * (east - west - 2);
+    const northM = south + 2 + rng.uniform() * (north - south - 3);
+    let left = 100 * rng.uniform();
+    const [species, , usual] = BETWEEN.find(([, many]) => (left -= many) < 0) ?? BETWEEN[0];
+    const dbhMm = Math.max(80, Math.round(rng.logNormal(usual, 0.32) / 10) * 10);
+    const stem = { stand: 0, species, eastM: Number(eastM.toFixed(2)), northM: Number(northM.toFixed(2)), dbhMm };
+    if (
+      [...standing, ...between].some(
+        (o) => Math.hypot(o.eastM - eastM, o.northM - northM) < 2 + (o.dbhMm + dbhMm) / 700
+      )
+    )
+      continue;
+    between.push(stem);
+  }
+  return between;
 }
 
 const WET_GROUND: readonly SpeciesId[] = ['redMaple', 'silverMaple', 'elm'];
@@ -256,16 +296,44 @@ function diameterOf(species: SpeciesId, rng: Rng): number {
   return Math.min(820, Math.max(95, rng.normal(mean, sd)));
 }
 
-function inWalkingOrder(wood: readonly Stem[]): TrueTree[] {
+function inWalkingOrder(wood: readonly Stem[]): Stem[] {
   const order = shortWalk(
     wood.map((tree, i) => ({ ...tree, id: String(i), standId: String(tree.stand) })),
     WAY_IN
   );
-  return order.map((id) => withCrown(wood[Number(id)]!, wood));
+  return order.map((id) => wood[Number(id)]!);
 }
 
-/** Crown class and ring width from how a tree stands among its neighbours. */
-function withCrown(tree: Stem, wood: readonly Stem[]): TrueTree {
+/** Ring of a tree of this wood that stands alone, mm, and how much a neighbour takes of it. */
+const ALONE_MM = 2.05;
+const TAKEN = 0.5;
+const LEAST_MM = 0.35;
+
+/** Crown classes and ring widths from how trees stand among their neighbours. */
+function amongTheirNeighbours(wood: readonly Stem[]): TrueTree[] {
+  const pressed = competitionOf(
+    wood.map(({ eastM, northM, dbhMm, species }, i) => ({
+      id: String(i),
+      tag: '',
+      species,
+      dbhMm,
+      eastM,
+      northM,
+      positionQuality: 'surveyed' as const,
+      heightM: null,
+      crownRadiiM: null
+    })),
+    STANDS.map(({ outline }) => outline)
+  );
+  return wood.map((tree, i) => {
+    // A tree's own vigour, from its place: the same tree is always as vigorous.
+    const vigour = 0.85 + 0.3 * Math.abs(Math.sin(tree.eastM * 12.9 + tree.northM * 78.2));
+    const ringMm = Math.max(LEAST_MM, ALONE_MM * Math.exp(-TAKEN * pressed[i]!) * vigour);
+    return { ...tree, crownClass: crownClassOf(tree, wood), ringMm };
+  });
+}
+
+function crownClassOf(tree: Stem, wood: readonly Stem[]): CrownClass {
   const reach = crownRadius(tree.dbhMm, tree.species);
   const near = wood.filter(
     (o) =>
@@ -273,20 +341,15 @@ function withCrown(tree: Stem, wood: readonly Stem[]): TrueTree {
       Math.hypot(o.eastM - tree.eastM, o.northM - tree.northM) < reach + crownRadius(o.dbhMm, o.species) + 1
   );
   const taller = near.reduce((sum, o) => sum + Math.max(0, basalArea(o.dbhMm) / basalArea(tree.dbhMm) - 0.6), 0);
-  const crownClass: CrownClass =
-    near.length === 0
-      ? 'open'
-      : taller < 0.5
-        ? 'dominant'
-        : taller < 2.2
-          ? 'codominant'
-          : taller < 6
-            ? 'intermediate'
-            : 'suppressed';
-  const typical = { open: 2.3, dominant: 1.9, codominant: 1.45, intermediate: 0.95, suppressed: 0.5 }[crownClass];
-  // A tree's own vigour, from its place: the same tree is always as vigorous.
-  const vigour = 0.85 + 0.3 * Math.abs(Math.sin(tree.eastM * 12.9 + tree.northM * 78.2));
-  return { ...tree, crownClass, ringMm: typical * vigour };
+  return near.length === 0
+    ? 'open'
+    : taller < 0.5
+      ? 'dominant'
+      : taller < 2.2
+        ? 'codominant'
+        : taller < 6
+          ? 'intermediate'
+          : 'suppressed';
 }
 
 function pick(mix: Mix, rng: Rng): SpeciesId {
