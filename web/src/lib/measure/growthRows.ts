@@ -26,7 +26,7 @@ export interface GrowthRow {
 /** Half the width of an 80 % range, in standard errors. */
 const EIGHTY = 1.2816;
 
-/** The maples of the bush that have a diameter, with what their growth means. */
+/** The maples of the bush that have a tag and a diameter, with what their growth means. */
 export function growthRows(
   rows: readonly TreeRow[],
   settings: BushSettings,
@@ -35,7 +35,7 @@ export function growthRows(
 ): GrowthRow[] {
   const ladder = ladderOf(settings);
   return rows.flatMap((row): GrowthRow[] => {
-    if (row.dbhMm === null || knownMaple(row) !== true) return [];
+    if (row.dbhMm === null || row.tagged === false || knownMaple(row) !== true) return [];
     const input = {
       dbhMm: row.dbhMm,
       ringMm: row.ringMm,

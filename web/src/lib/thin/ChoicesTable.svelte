@@ -61,7 +61,8 @@
         <td></td>
         {#each columns as choice (choice.id)}
           <th class="max-w-40 px-3 py-1 text-right font-semibold">
-            {#if choice.id === 'now'}<span class="border-b-[3px] border-transparent">{choice.name}</span>{:else}
+            {#if choice.id === 'now'}<span class="inline-block border-b-[3px] border-transparent">{choice.name}</span
+              >{:else}
               <button
                 class="border-b-[3px] px-1 text-right {shown === choice.id
                   ? 'border-base-content font-bold'
