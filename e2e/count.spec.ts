@@ -8,7 +8,14 @@ test('a tree is looked up at, the suggestion follows with its reason, and an ove
   await signIn(page);
   const bushId = bushIdOf(page);
   const tree = (await treesOf(page, bushId)).find(
-    (t) => t.species === 'sugarMaple' && t.decidedTaps === null && t.dbhMm !== null && t.dbhMm > 480 && t.ringMm > 1.6
+    (t) =>
+      t.species === 'sugarMaple' &&
+      t.verdict === 'settled' &&
+      t.lastTappedSeason !== null &&
+      t.decidedTaps === null &&
+      t.questions === 0 &&
+      t.dbhMm! > 480 &&
+      t.ringMm > 1.5
   )!;
   await page.goto(`/bush/${bushId}/count/${tree.id}`);
   const suggestion = page.getByTestId('suggestion');

@@ -161,14 +161,14 @@ test('one tree from bark to hole to saw, and everything is there after a reload'
   await expectAccessible(page);
 });
 
-test('the dark theme and the phone are as readable', async ({ page }) => {
-  await signIn(page);
-  const bushId = bushIdOf(page);
-  const tree = (await treesOf(page, bushId)).find((t) => t.decidedTaps && !t.drilled)!;
-  for (const [theme, width, height] of [
-    ['night', 1280, 800],
-    ['snow', 390, 844]
-  ] as const) {
+for (const [what, theme, width, height] of [
+  ['the dark theme', 'night', 1280, 800],
+  ['the phone', 'snow', 390, 844]
+] as const)
+  test(`${what} is as readable`, async ({ page }) => {
+    await signIn(page);
+    const bushId = bushIdOf(page);
+    const tree = (await treesOf(page, bushId)).find((t) => t.decidedTaps && !t.drilled)!;
     await page.setViewportSize({ width, height });
     await page.evaluate(
       (t) => localStorage.setItem('baumkin-preferences', JSON.stringify({ theme: t, units: 'inch' })),
@@ -198,8 +198,7 @@ test('the dark theme and the phone are as readable', async ({ page }) => {
       await expectAccessible(page);
       await expectFits(page);
     }
-  }
-});
+  });
 
 test('doors are shut: signed out, other people’s bushes, other sites, viewers, too much', async ({ page, request }) => {
   expect((await request.get('/api/v1/bushes/x')).status()).toBe(401);

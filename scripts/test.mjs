@@ -17,6 +17,9 @@ const tally = { passed: 0, failed: 0 };
 /** The day on which the interface tests take place. */
 const TODAY = '2026-11-23';
 
+/** The interface tests that take about as long as all the others together. */
+const SECOND_LANE = ['offline', 'own-trees', 'path', 'thin'];
+
 /** @param {string} name @param {string} command @param {string[]} args @param {Record<string, string>} [env] */
 async function step(name, command, args, env) {
   const begun = Date.now();
@@ -133,6 +136,7 @@ await run(async () => {
     standins = await startStandins(freePort);
     const { devices } = standins;
     const files = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'));
+    const second = (/** @type {string} */ name) => SECOND_LANE.includes(name.replace('.spec.ts', ''));
     // Two lanes, each with a demo bush of its own, fresh from its generator. The same files always run in the same order.
     const lanes = [];
     for (const lane of [0, 1]) {
@@ -141,7 +145,7 @@ await run(async () => {
       const port = await freePort(4790);
       const server = await startServer({ databaseUrl, port, demo: true, today: TODAY, devices });
       servers.push(server);
-      lanes.push({ lane, server, files: files.sort().filter((_, i) => i % 2 === lane) });
+      lanes.push({ lane, server, files: files.sort().filter((name) => second(name) === (lane === 1)) });
     }
     await Promise.all(
       lanes.map(async ({ lane, server, files: own }) => {

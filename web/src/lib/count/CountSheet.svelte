@@ -2,6 +2,7 @@
   import {
     CLEAR_ENOUGH,
     conditionCap,
+    isSugarbush,
     knownMaple,
     ladderOf,
     ladderRule,
@@ -16,6 +17,8 @@
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
   import { placementOf } from '$lib/place/task.ts';
 
+  import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
+
   import BalancePanel from './BalancePanel.svelte';
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
@@ -26,6 +29,7 @@
   const bush = $derived(useBush());
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
+  const stand = $derived(bush.standOf(row));
   const settings = $derived(bush.overview!.bush.settings);
   const placing = $derived(placementOf(treeId, tree, settings, bush.season, 4));
   // Room asks for clear places, not for a plan of the seasons.
@@ -90,6 +94,12 @@
     This is not a maple: it is left untapped. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
       >Look at it again</a
     > if you doubt that.
+  </p>
+{:else if stand && !isSugarbush(stand)}
+  <p class="max-w-prose" data-testid="not-tapped">
+    {stand.name} is {PURPOSE_WORDS[stand.purpose]}: its trees are not tapped{stand.note ? `. ${stand.note}` : '.'} If this
+    one is an exception, <a class="link" href="/bush/{bush.id}/measure/{treeId}">put it into another stand</a>, or into
+    none.
   </p>
 {:else if !suggestion}
   <p class="max-w-prose">

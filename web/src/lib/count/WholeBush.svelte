@@ -112,6 +112,8 @@
     growth: sum(({ suggestion }) => suggestion.limits.growth),
     open: lines.filter(({ row }) => row.decidedTaps === null).length
   });
+  /** Decided, but on trees that are no settled maples of a sugarbush: nobody drills them before that is mended. */
+  const aside = $derived(bush.rows.reduce((n, { decidedTaps }) => n + (decidedTaps ?? 0), 0) - totals.decided);
   const byLadder = $derived(
     LADDERS.map((school) => ({ school, taps: sum(({ row }) => ladderTaps(school, row.dbhMm!)) }))
   );
@@ -348,6 +350,9 @@
       </table>
       <p class="aside mt-1">
         {lines.length} measured maples in stands that are kept for syrup; {totals.open} not decided.
+        {#if aside > 0}{aside}
+          {aside === 1 ? 'tap is' : 'taps are'} decided on trees that are not settled as maples of such a stand, and not counted
+          here.{/if}
       </p>
       <p class="aside mt-1 print:hidden">Keys on a row: arrows step, 0 to 4 decide, Enter opens the tree.</p>
     </section>
