@@ -1,12 +1,4 @@
-import {
-  bushSettingsSchema,
-  deriveBush,
-  isOutstanding,
-  linesOf,
-  STATIONS,
-  treeRow,
-  type WorkRecord
-} from '@baumkin/core';
+import { basalArea, bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@baumkin/core';
 import {
   calibrateGrowth,
   chooseCropTrees,
@@ -24,7 +16,7 @@ import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
 
 import { planByEye } from '../../core/test/byEye.ts';
-import { corranHill } from '../src/lib/server/demo/corranHill.ts';
+import { cruisedM2PerHa } from '../src/lib/thin/cruised.ts';
 import {
   fittingLimits,
   growingGround,
@@ -34,19 +26,9 @@ import {
   scoredTrees,
   thinStand
 } from '../src/lib/thin/stand.ts';
+import { demo, known, rows } from './demoBush.ts';
 
-/** The demo's stands, as the screens see them. Their figures are invented; the plan is held against a practised eye. */
-const demo = corranHill();
-const lives = new Map<string, WorkRecord[]>();
-for (const record of demo.records) lives.set(record.treeId, [...(lives.get(record.treeId) ?? []), record]);
-const lines = linesOf(demo.walk, demo.records);
-const { states } = deriveBush(
-  lines.map(({ id }) => lives.get(id) ?? []),
-  2027,
-  '2026-11-23'
-);
-const known = lines.map((line, i) => ({ row: treeRow(line, states[i]!), state: states[i]! }));
-const rows = known.map(({ row }) => row).filter(({ cut }) => cut === null);
+/* The demo's stands. Their figures are invented; the plan is held against a practised eye. */
 const settings = bushSettingsSchema.parse({});
 const sugarbushes = demo.stands.filter(({ purpose }) => purpose === 'syrup' || purpose === 'mixed');
 const treesOf = (standId: string, crops: ReadonlySet<string>) =>
@@ -154,5 +136,37 @@ describe('a thinning of the demo', () => {
         );
       expect(error(model)).toBeLessThan(error(DEFAULT_GROWTH));
     }
+  });
+
+  it('a floor that a stand is below already is off, one that it is above stands', () => {
+    for (const stand of sugarbushes) {
+      const { plan } = thinStand(stand, rows, demo.features, new Set(), settings);
+      const now = plan.trees.reduce((sum, { tree }) => sum + basalArea(tree.dbhMm), 0) / plan.areaHa;
+      const at = (residualM2PerHa: number) => fittingLimits({ ...limitsOf(settings), residualM2PerHa }, plan);
+      expect(at(now + 0.1).residualM2PerHa).toBe(0);
+      expect(at(now - 0.1).residualM2PerHa).toBeCloseTo(now - 0.1);
+    }
+  });
+
+  it('plots say what stands there with and without a tag', () => {
+    // Angle gauge: every counted tree stands for its factor (Avery & Burkhart, Forest Measurements); 7 and 11 trees of 2.
+    const plot = (standId: string, many: number): BushRecord => ({
+      id: crypto.randomUUID(),
+      on: '2026-08-01',
+      recordedAt: '2026-08-01T10:00:00.000Z',
+      correctsId: null,
+      withdrawn: false,
+      kind: 'plot',
+      standId,
+      name: 'a',
+      centre: null,
+      design: { kind: 'gauge', bafM2PerHa: 2 },
+      trees: Array.from({ length: many }, () => ({ species: null, dbhMm: null })),
+      note: ''
+    });
+    const [here, there] = [crypto.randomUUID(), crypto.randomUUID()];
+    const plots = [plot(here, 7), plot(here, 11), plot(there, 30)];
+    expect(cruisedM2PerHa(plots, here)).toBeCloseTo(18);
+    expect(cruisedM2PerHa([], here)).toBeNull();
   });
 });

@@ -1,0 +1,74 @@
+import { bushSettingsSchema, growthBalance, insideBark, kindOf, meanVolumeRatio, DEFAULT_COLUMNS } from '@baumkin/core';
+import { describe, expect, it } from 'vitest';
+
+import { countable, suggestionFor } from '../src/lib/count/suggestions.ts';
+import { growthRows } from '../src/lib/measure/growthRows.ts';
+import { demo, rows } from './demoBush.ts';
+
+const settings = bushSettingsSchema.parse({});
+const standOf = (id: string | null) => demo.stands.find((stand) => stand.id === id) ?? null;
+
+describe('who grows, who stalls', () => {
+  const grown = growthRows(rows, settings, 2027, '2026-11-23');
+
+  it('speaks of tagged, measured maples, each by what one hole a year asks of it', () => {
+    const wanted = rows.filter((row) => row.tagged !== false && row.dbhMm !== null && kindOf(row) === 'maple');
+    expect(grown.map(({ row }) => row.id).sort()).toEqual(wanted.map(({ id }) => id).sort());
+    const { bitMm, depthMm, highestMm, lowestMm, acceptedShare } = settings;
+    for (const { dbhMm, neededMm } of grown) {
+      // phi = k A p / (2 w pi DIB H), solved for w at k = 1 and phi as accepted (docs/model.md, growth balance).
+      const stain = meanVolumeRatio(DEFAULT_COLUMNS) * (Math.PI / 4) * bitMm ** 2 * depthMm;
+      const by = stain / (2 * acceptedShare * Math.PI * insideBark(dbhMm) * (highestMm - lowestMm));
+      expect(neededMm).toBeCloseTo(by, 9);
+    }
+  });
+
+  it('says yes and no only where an interval of eight in ten lies on one side', () => {
+    const kinds = new Set(grown.map(({ keepsUp }) => keepsUp));
+    expect([...kinds].sort()).toEqual(['no', 'open', 'yes']);
+    for (const { row, neededMm, keepsUp } of grown) {
+      const spread = 1.2816 * row.ringSeMm;
+      if (keepsUp === 'yes') expect(row.ringMm - spread).toBeGreaterThan(neededMm);
+      else if (keepsUp === 'no') expect(row.ringMm + spread).toBeLessThan(neededMm);
+      else expect(Math.abs(row.ringMm - neededMm)).toBeLessThanOrEqual(spread);
+    }
+  });
+
+  it('a reading is due where one is in question, none was taken, or the last is old', () => {
+    for (const { row, yearsSince, due } of grown)
+      expect(due).toBe(row.questions > 0 || yearsSince === null || yearsSince > 5);
+  });
+});
+
+describe('the whole bush counted', () => {
+  const counted = rows.filter((row) => countable(row, standOf(row.standId)));
+
+  it('leaves out what has no tag, is no settled maple, or stands where nothing is tapped', () => {
+    expect(counted.length).toBeGreaterThan(200);
+    for (const row of counted) {
+      expect(row.tagged).not.toBe(false);
+      expect(['syrup', 'mixed', undefined]).toContain(standOf(row.standId)?.purpose);
+      expect(kindOf(row)).toBe('maple');
+    }
+    const ledge = rows.filter((row) => standOf(row.standId)?.purpose === 'wildlife');
+    expect(ledge.filter((row) => kindOf(row) === 'maple').length).toBeGreaterThan(5);
+  });
+
+  it('no suggestion is above any of its limits, and what growth carries is never above the mean', () => {
+    for (const row of counted) {
+      const { taps, limits } = suggestionFor(row, settings, 2027, 2);
+      expect(taps).toBeLessThanOrEqual(Math.min(limits.size, limits.condition, limits.growth || 1, limits.room!));
+      const { tapsCarried } = growthBalance({
+        dbhMm: row.dbhMm!,
+        ringMm: row.ringMm,
+        ringSeMm: row.ringSeMm,
+        bitMm: settings.bitMm,
+        depthMm: settings.depthMm,
+        bandMm: settings.highestMm - settings.lowestMm,
+        acceptedShare: settings.acceptedShare
+      });
+      // Seven in ten sure of k taps, and a mean that carries fewer than k, cannot be; one counts from 0.9 on.
+      expect(Math.max(0.9, limits.growth)).toBeLessThanOrEqual(Math.max(0.9, tapsCarried) + 0.1);
+    }
+  });
+});
