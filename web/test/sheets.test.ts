@@ -1,6 +1,7 @@
 import { bushSettingsSchema, growthBalance, insideBark, kindOf, meanVolumeRatio, DEFAULT_COLUMNS } from '@baumkin/core';
 import { describe, expect, it } from 'vitest';
 
+import { policyOf } from '../src/lib/count/policy.ts';
 import { countable, suggestionFor } from '../src/lib/count/suggestions.ts';
 import { growthRows } from '../src/lib/measure/growthRows.ts';
 import { demo, rows } from './demoBush.ts';
@@ -62,10 +63,7 @@ describe('the whole bush counted', () => {
         dbhMm: row.dbhMm!,
         ringMm: row.ringMm,
         ringSeMm: row.ringSeMm,
-        bitMm: settings.bitMm,
-        depthMm: settings.depthMm,
-        bandMm: settings.highestMm - settings.lowestMm,
-        acceptedShare: settings.acceptedShare
+        ...policyOf(settings)
       });
       // Seven in ten sure of k taps, and a mean that carries fewer than k, cannot be; one counts from 0.9 on.
       expect(Math.max(0.9, limits.growth)).toBeLessThanOrEqual(Math.max(0.9, tapsCarried) + 0.1);

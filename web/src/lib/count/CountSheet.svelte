@@ -23,6 +23,7 @@
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
   import LadderPicture from './LadderPicture.svelte';
+  import { policyOf } from './policy.ts';
   import { DEFECT_WORDS, HAZARD_WORDS, tapWords, WILDLIFE_WORDS } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
@@ -31,7 +32,8 @@
   const tree = $derived(bush.stateOf(treeId));
   const stand = $derived(bush.standOf(row));
   const settings = $derived(bush.overview!.bush.settings);
-  const placing = $derived(placementOf(treeId, tree, settings, bush.season, 4));
+  // Where nothing is tapped, nobody asks for room.
+  const placing = $derived(isSugarbush(stand) ? placementOf(treeId, tree, settings, bush.season, 4) : null);
   // Room asks for clear places, not for a plan of the seasons.
   const live = new LivePlacement(() => (placing ? { ...placing.task, seasonsAhead: 0 } : null));
 
@@ -49,11 +51,7 @@
           dbhMm: tree.dbhMm,
           ringMm: tree.growth.ringMm,
           ringSeMm: tree.growth.ringSeMm,
-          bitMm: settings.bitMm,
-          depthMm: settings.depthMm,
-          bandMm: settings.highestMm - settings.lowestMm,
-          acceptedShare: settings.acceptedShare,
-          ladder,
+          ...policyOf(settings),
           condition: tree.assessment,
           isMaple: knownMaple(row),
           room,

@@ -24,6 +24,7 @@
   import { placeWorker } from '$lib/place/worker.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
+  import { policyOf } from './policy.ts';
   import { countable, suggestionFor } from './suggestions.ts';
   import { BINDING_WORDS, tapWords } from './words.ts';
 
@@ -130,16 +131,7 @@
     const thin = coming.filter(({ at }) => at.taps === 1).toSorted((a, b) => a.row.dbhMm! - b.row.dbhMm!)[0];
     if (!thin) return null;
     const { row, at } = thin;
-    const { bitMm, depthMm, lowestMm, highestMm, acceptedShare } = settings;
-    const input = {
-      dbhMm: row.dbhMm!,
-      ringMm: row.ringMm,
-      ringSeMm: row.ringSeMm,
-      bitMm,
-      depthMm,
-      bandMm: highestMm - lowestMm,
-      acceptedShare
-    };
+    const input = { dbhMm: row.dbhMm!, ringMm: row.ringMm, ringSeMm: row.ringSeMm, ...policyOf(settings) };
     return costOfTooEarly(input, at.atDbhMm);
   });
   const pct = (share: number) => `${Math.round(100 * share)} %`;

@@ -2,13 +2,14 @@ import {
   isSugarbush,
   kindOf,
   knownMaple,
-  ladderOf,
   suggestTaps,
   type BushSettings,
   type Stand,
   type Suggestion,
   type TreeRow
 } from '@baumkin/core';
+
+import { policyOf } from './policy.ts';
 
 /** Is the tree one to be counted for taps: a measured maple with a tag, in a stand that is kept for syrup? */
 export function countable(row: TreeRow, stand: Stand | null): boolean {
@@ -21,11 +22,7 @@ export function suggestionFor(row: TreeRow, settings: BushSettings, season: numb
     dbhMm: row.dbhMm!,
     ringMm: row.ringMm,
     ringSeMm: row.ringSeMm,
-    bitMm: settings.bitMm,
-    depthMm: settings.depthMm,
-    bandMm: settings.highestMm - settings.lowestMm,
-    acceptedShare: settings.acceptedShare,
-    ladder: ladderOf(settings),
+    ...policyOf(settings),
     condition:
       row.diebackPct === null
         ? null

@@ -74,7 +74,7 @@
       : tool === 'add' && tapped
         ? [{ ...tapped, radiusM: 0.6, says: '' }]
         : tool === 'shapes' && shapeMode === 'point' && outline
-          ? outline.map(([eastM, northM]) => ({ eastM, northM, radiusM: 1.5, says: '' }))
+          ? outline.map(([eastM, northM]) => ({ eastM, northM, radiusM: 4, says: '' }))
           : []
   );
 

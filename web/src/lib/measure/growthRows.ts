@@ -2,12 +2,13 @@ import {
   fractionalYear,
   growthBalance,
   knownMaple,
-  ladderOf,
   measuringWouldChange,
   REMEASURE_YEARS,
   type BushSettings,
   type TreeRow
 } from '@baumkin/core';
+
+import { policyOf } from '../count/policy.ts';
 
 /** A maple's growth, beside what a taphole a year asks of it. */
 export interface GrowthRow {
@@ -33,17 +34,14 @@ export function growthRows(
   season: number,
   today: string
 ): GrowthRow[] {
-  const ladder = ladderOf(settings);
+  const policy = policyOf(settings);
   return rows.flatMap((row): GrowthRow[] => {
     if (row.dbhMm === null || row.tagged === false || knownMaple(row) !== true) return [];
     const input = {
       dbhMm: row.dbhMm,
       ringMm: row.ringMm,
       ringSeMm: row.ringSeMm,
-      bitMm: settings.bitMm,
-      depthMm: settings.depthMm,
-      bandMm: settings.highestMm - settings.lowestMm,
-      acceptedShare: settings.acceptedShare
+      ...policy
     };
     const neededMm = growthBalance(input).ringForOneMm;
     const spread = EIGHTY * row.ringSeMm;
@@ -59,7 +57,6 @@ export function growthRows(
         worth: measuringWouldChange(
           {
             ...input,
-            ladder,
             condition: null,
             isMaple: true,
             room: null,

@@ -76,6 +76,12 @@
     return bush.overview!.people?.find(({ id, showsHoles }) => id === authorId && showsHoles)?.name ?? 'all others';
   }
 
+  async function show(box: HTMLInputElement): Promise<void> {
+    problem = await bush.showHoles(box.checked);
+    // What was refused does not look as if it held.
+    box.checked = iShow;
+  }
+
   let by = $state<'season' | 'stand' | 'person' | 'way'>('season');
   const groups = $derived.by(() => {
     const named: Record<string, { holes: Logged[]; expected: number | null }> = {};
@@ -175,7 +181,7 @@
             type="checkbox"
             class="checkbox checkbox-sm"
             checked={iShow}
-            onchange={async (event) => (problem = await bush.showHoles(event.currentTarget.checked))}
+            onchange={({ currentTarget }) => void show(currentTarget)}
           /> The others may see my holes under my name</label
         >
       {/if}
@@ -183,19 +189,19 @@
         <thead
           ><tr class="border-b-2 border-base-content"
             ><th class="py-1 font-semibold">{{ season: 'Season', stand: 'Stand', person: 'Who', way: 'Placed' }[by]}</th
-            ><th class="text-right font-semibold">Holes</th><th class="text-right font-semibold">Brown</th><th
-              class="text-right font-semibold">Expected</th
-            ><th class="text-right font-semibold">Sap lost</th></tr
+            ><th class="pl-3 text-right font-semibold">Holes</th><th class="pl-3 text-right font-semibold">Brown</th><th
+              class="pl-3 text-right font-semibold">Expected</th
+            ><th class="pl-3 text-right font-semibold">Sap lost</th></tr
           ></thead
         >
         <tbody>
           {#each groups as [name, { holes, expected }] (name)}
             <tr class="border-b border-base-300/60">
               <th class="py-1 font-normal">{name}</th>
-              <td class="text-right tabular-nums">{holes.length}</td>
-              <td class="text-right tabular-nums">{brownOf(holes)} ({pct(brownOf(holes) / holes.length)})</td>
-              <td class="text-right tabular-nums">{expected === null ? '…' : expected.toFixed(1)}</td>
-              <td class="text-right tabular-nums">{preferences.volume(lostOf(holes))}</td>
+              <td class="pl-3 text-right tabular-nums">{holes.length}</td>
+              <td class="pl-3 text-right tabular-nums">{brownOf(holes)} ({pct(brownOf(holes) / holes.length)})</td>
+              <td class="pl-3 text-right tabular-nums">{expected === null ? '…' : expected.toFixed(1)}</td>
+              <td class="pl-3 text-right tabular-nums">{preferences.volume(lostOf(holes))}</td>
             </tr>
           {/each}
         </tbody>

@@ -165,8 +165,7 @@ export class ThinDesk {
     this.clash = null;
     this.binding = null;
     this.shown = 'marks';
-    const { thin } = this;
-    this.limits = thin ? fittingLimits(limitsOf(this.settings), thin.plan) : limitsOf(this.settings);
+    this.limits = this.#own;
     if (this.stand && isSugarbush(this.stand)) await this.proposeCrops();
   }
 
@@ -223,11 +222,15 @@ export class ThinDesk {
     this.binding = await this.price.run((remote) => remote.binding(thin.plan, limits, answer));
   }
 
-  /** Do the limits and the spacing differ from the bush's own? Those that the stand does not fit are not its own anyway. */
-  readonly differs = $derived.by(() => {
-    const own = this.thin ? fittingLimits(limitsOf(this.settings), this.thin.plan) : limitsOf(this.settings);
-    return JSON.stringify([own, this.settings.cropSpacingM]) !== JSON.stringify([this.limits, this.spacingM]);
+  /** The bush's own limits, but for those that this stand does not fit. */
+  readonly #own = $derived.by((): PlanLimits => {
+    const own = limitsOf(this.settings);
+    return this.thin ? fittingLimits(own, this.thin.plan) : own;
   });
+  /** Do the limits and the spacing differ from the bush's own? */
+  readonly differs = $derived(
+    JSON.stringify([this.#own, this.settings.cropSpacingM]) !== JSON.stringify([this.limits, this.spacingM])
+  );
 
   /** Keeps limits and spacing as the bush's own. @returns a sentence when that was refused */
   async keepLimits(): Promise<string | null> {
