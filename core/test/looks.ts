@@ -39,6 +39,7 @@ const TRADE_ORDER: readonly CharacterId[] = [
   'leafMargin',
   'leafUnderside',
   'heldLeaves',
+  'keysHanging',
   'keys'
 ];
 
@@ -72,7 +73,7 @@ function identify(specimen: Specimen, next: Next) {
   const seen: Partial<Record<CharacterId, string>> = {};
   const skipped: CharacterId[] = [];
   for (let looks = 0; ; looks++) {
-    const { verdict } = judge(seen, specimen.age);
+    const { verdict } = judge(seen, specimen.age, { season: specimen.season });
     const character = verdict === 'lookAgain' ? next(specimen, seen, skipped) : null;
     if (!character) return { looks, seen, verdict };
     const state = specimen.seen[character];
@@ -102,11 +103,11 @@ function bestNext(known: Map<string, CharacterId | null>): Next {
 }
 
 /** true right, false wrong, null left open. */
-function grade({ species, age }: Specimen, seen: Evidence, verdict: Verdict): boolean | null {
+function grade({ species, age, season }: Specimen, seen: Evidence, verdict: Verdict): boolean | null {
   const { sap } = speciesById(species);
   switch (verdict) {
     case 'settled':
-      return speciesById(judge(seen, age).candidates[0]!.species).sap === sap;
+      return speciesById(judge(seen, age, { season }).candidates[0]!.species).sap === sap;
     case 'mapleOpen':
       return sap !== 'none';
     case 'notMaple':

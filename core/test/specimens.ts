@@ -63,7 +63,7 @@ export const MAPLE_SPECIMENS: readonly Described[] = [
   }),
   tree('sugarMaple', 'open-grown, keys like a horseshoe, bark firm, buds sharp', 'grown', 'fall', {
     arrangement: 'opposite',
-    keys: 'horseshoe',
+    keysHanging: 'horseshoe',
     budShape: 'sharpScaly',
     barkGrown: 'oneEdge'
   }),
@@ -151,7 +151,7 @@ export const MAPLE_SPECIMENS: readonly Described[] = [
     arrangement: 'opposite',
     leafForm: 'feather',
     twigColour: 'green',
-    keys: 'vee'
+    keysHanging: 'vee'
   }),
   tree('stripedMaple', 'green bark with white stripes, stalked buds', 'young', 'bare', {
     arrangement: 'opposite',
@@ -172,6 +172,93 @@ export const MAPLE_SPECIMENS: readonly Described[] = [
     leafUnderside: 'velvet',
     twigColour: 'red',
     budShape: 'stalked'
+  }),
+  tree(
+    'norwayMaple',
+    'roadside in leaf: five lobes, smooth edge, milky stalk, wings in one line hanging',
+    'grown',
+    'leaf',
+    {
+      arrangement: 'opposite',
+      twigsFrom: 'own',
+      leafForm: 'five',
+      leafNotch: 'rounded',
+      leafMargin: 'smooth',
+      milkySap: 'milky',
+      keysHanging: 'wide'
+    }
+  ),
+  tree('sycamoreMaple', 'planted: large green buds that stay green, flaking grown bark', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budShape: 'largeBlunt',
+    budColour: 'greenMaroon',
+    budGrouping: 'threeAtTip',
+    barkGrown: 'patches',
+    rub: 'chips'
+  }),
+  tree(
+    'sycamoreMaple',
+    'in leaf: five coarse-toothed lobes, sharp notches, whitened below, clear stalk',
+    'grown',
+    'leaf',
+    {
+      arrangement: 'opposite',
+      leafForm: 'five',
+      leafNotch: 'sharp',
+      leafMargin: 'coarse',
+      leafUnderside: 'whitened',
+      milkySap: 'clear',
+      barkGrown: 'patches'
+    }
+  ),
+  tree(
+    'stripedMaple',
+    'in winter: white lines on a green trunk, large stalked buds in pairs, red twig',
+    'grown',
+    'bare',
+    {
+      arrangement: 'opposite',
+      budShape: 'stalked',
+      budColour: 'red',
+      twigColour: 'red',
+      barkGrown: 'stripes'
+    }
+  ),
+  tree(
+    'amurMaple',
+    'hedge row, smooth grey, three narrow toothed lobes, red in fall, keys side by side',
+    'grown',
+    'fall',
+    {
+      arrangement: 'opposite',
+      leafForm: 'three',
+      leafMargin: 'coarse',
+      leafNotch: 'sharp',
+      barkGrown: 'smooth',
+      keysHanging: 'horseshoe'
+    }
+  ),
+  tree(
+    'sugarMaple',
+    'old tree, no twig in reach but a shoot out of its trunk: slim, brown, sharp buds',
+    'old',
+    'bare',
+    {
+      arrangement: 'opposite',
+      twigsFrom: 'own',
+      twigStoutness: 'slim',
+      twigColour: 'brown',
+      budShape: 'sharpScaly',
+      budColour: 'brown',
+      barkOld: 'oneEdge'
+    }
+  ),
+  tree('redMaple', 'late April: red keys hanging, loose ribbons of bark', 'grown', 'swelling', {
+    arrangement: 'opposite',
+    keysHanging: 'vee',
+    barkGrown: 'strips',
+    twigColour: 'red',
+    rub: 'chips'
   })
 ];
 
@@ -194,7 +281,7 @@ export const OTHER_SPECIMENS: readonly Described[] = [
   tree('whiteAsh', 'in leaf: leaflets in pairs, single paddles in bunches', 'grown', 'leaf', {
     arrangement: 'opposite',
     leafForm: 'feather',
-    keys: 'paddle',
+    keysHanging: 'paddle',
     barkGrown: 'diamonds'
   }),
   tree('blackAsh', 'swamp: soft corky bark that rubs to powder, nearly black buds', 'grown', 'bare', {
@@ -213,7 +300,7 @@ export const OTHER_SPECIMENS: readonly Described[] = [
     budColour: 'brown'
   }),
   tree('horseChestnut', 'in leaf: leaflets in a fan', 'grown', 'leaf', { arrangement: 'opposite', leafForm: 'hand' }),
-  tree('dogwood', 'small tree, checkered bark, stalked buds', 'grown', 'bare', {
+  tree('dogwood', 'small tree, bark in small square blocks, stalked buds', 'grown', 'bare', {
     arrangement: 'opposite',
     twigStoutness: 'slim',
     budShape: 'stalked',
@@ -281,5 +368,73 @@ export const OTHER_SPECIMENS: readonly Described[] = [
     budColour: 'black',
     budGrouping: 'single',
     barkGrown: 'furrows'
+  }),
+  tree(
+    'whiteAsh',
+    'a maple wood’s ash in winter: maple keys in the snow under it, stout twigs, tight diamonds',
+    'grown',
+    'bare',
+    {
+      arrangement: 'opposite',
+      keys: 'horseshoe',
+      twigStoutness: 'stout',
+      barkGrown: 'diamonds'
+    }
+  ),
+  tree('whiteAsh', 'old ash, crown out of reach, a maple sapling beside it and maple keys under it', 'old', 'fall', {
+    arrangement: 'opposite',
+    twigsFrom: 'beside',
+    budShape: 'sharpScaly',
+    budColour: 'brown',
+    keys: 'horseshoe',
+    barkOld: 'diamonds'
+  }),
+  tree('buckthorn', 'nearly opposite twigs that end in a thorn, dark narrow buds, dark peeling bark', 'grown', 'bare', {
+    arrangement: 'opposite',
+    budGrouping: 'thorn',
+    budColour: 'black',
+    barkGrown: 'burnt',
+    rub: 'peels'
+  }),
+  tree('buckthorn', 'young: level dashes on dark bark, black buds pressed to the twig', 'young', 'bare', {
+    arrangement: 'opposite',
+    barkYoung: 'dashes',
+    budColour: 'black',
+    budShape: 'sharpScaly',
+    budGrouping: 'thorn'
+  }),
+  tree(
+    'hophornbeam',
+    'ironwood: bark in many thin upright shreds, very slim alternate twigs, a few dry leaves',
+    'grown',
+    'bare',
+    {
+      arrangement: 'alternate',
+      twigStoutness: 'slim',
+      budGrouping: 'single',
+      barkGrown: 'shreds',
+      heldLeaves: 'many'
+    }
+  ),
+  tree('musclewood', 'smooth hard grey bark with ripples, slim alternate twigs, fine teeth', 'grown', 'leaf', {
+    arrangement: 'alternate',
+    twigStoutness: 'slim',
+    leafForm: 'simple',
+    leafMargin: 'fine',
+    barkGrown: 'smooth'
+  }),
+  tree('planeTree', 'alternate, maple-like leaf, bark falls in flakes and leaves white patches', 'grown', 'leaf', {
+    arrangement: 'alternate',
+    leafForm: 'five',
+    barkGrown: 'patches',
+    barkTone: 'white'
+  }),
+  tree('viburnum', 'opposite, three-lobed leaf like a maple’s, downy below, berries', 'young', 'fall', {
+    arrangement: 'opposite',
+    leafForm: 'three',
+    leafUnderside: 'velvet',
+    budShape: 'longSpear',
+    twigColour: 'grey',
+    barkYoung: 'smoothBumps'
   })
 ];

@@ -1,5 +1,13 @@
-import { CHARACTERS, SPECIES, type AgeClass, type Character, type CharacterId, type LookSeason } from './table.ts';
-import type { SpeciesId } from './table.ts';
+import {
+  CHARACTERS,
+  SPECIES,
+  type AgeClass,
+  type Character,
+  type CharacterId,
+  type CharacterStrength,
+  type LookSeason,
+  type SpeciesId
+} from './table.ts';
 
 /** What was seen: a state for each character looked at. Characters left out were not seen or could not be told. */
 export type Evidence = Readonly<Partial<Record<CharacterId, string>>>;
@@ -13,6 +21,8 @@ export type Adjustments = Readonly<
 export interface Clue {
   readonly character: Character;
   readonly state: string;
+  /** how far it may be trusted here: what may come from a neighbour is a weak clue, whatever its character */
+  readonly strength: CharacterStrength;
   /** log P(state | species), in the order of SPECIES */
   readonly logs: Float64Array;
   /** how far the clue parts the species at its best: the range of `logs` */
@@ -25,6 +35,19 @@ export interface Clue {
  */
 export const SWOLLEN_TRUST = 0.5;
 const BLURRED_BY_SWELLING: readonly CharacterId[] = ['budShape', 'budColour'];
+
+/** A look made outside the season in which a species shows the thing reports it this often. Working assumption. */
+const OUT_OF_SEASON = 0.02;
+
+/** The circumstances of a look. */
+export interface LookedAt {
+  /** what the year lets one see; null where nobody said */
+  readonly season?: LookSeason | null;
+  /** the buds were swelling */
+  readonly swollen?: boolean;
+  /** the twigs, buds and leaves may be a neighbour's */
+  readonly beside?: boolean;
+}
 
 /** The clue table as one bush uses it: the shipped shares with the bush's own in their place. */
 export class ClueTable {
@@ -57,24 +80,28 @@ export class ClueTable {
   }
 
   /** The clues of a look: known states of characters that hold for the age; context is left out. */
-  clues(evidence: Evidence, age: AgeClass): readonly Clue[] {
-    const swollen = evidence.budStage === 'swollen';
+  clues(evidence: Evidence, age: AgeClass, season: LookSeason | null = null): readonly Clue[] {
+    const looked = lookedAt(evidence, season);
     return this.forAge(age).flatMap((character) => {
       const state = evidence[character.id];
       return state === undefined || character.strength === 'context' || !character.states.some((s) => s.id === state)
         ? []
-        : [this.clue(character, state, swollen)];
+        : [this.clue(character, state, looked)];
     });
   }
 
-  clue(character: Character, state: string, swollen: boolean): Clue {
+  clue(character: Character, state: string, { season = null, swollen = false, beside = false }: LookedAt = {}): Clue {
     const blurred = swollen && BLURRED_BY_SWELLING.includes(character.id);
-    const key = `${character.id}/${state}/${blurred}`;
+    const strength = beside && character.fromTwigs ? 'weak' : character.strength;
+    const when = character.hangs ? season : null;
+    const key = `${character.id}/${state}/${blurred}/${strength}/${when}`;
     let clue = this.#clues.get(key);
     if (!clue) {
       const trust = blurred ? SWOLLEN_TRUST : 1;
-      const logs = Float64Array.from(SPECIES, ({ id }) => Math.log(this.likelihood(character, state, id, trust)));
-      clue = { character, state, logs, range: Math.max(...logs) - Math.min(...logs) };
+      const logs = Float64Array.from(SPECIES, ({ id }) =>
+        Math.log(this.likelihood(character, state, id, trust) * showing(character, id, when))
+      );
+      clue = { character, state, strength, logs, range: Math.max(...logs) - Math.min(...logs) };
       this.#clues.set(key, clue);
     }
     return clue;
@@ -104,6 +131,17 @@ function slipsOf(character: Character): Readonly<Record<string, number>> {
   ]);
   const total = met.reduce((sum, [, share]) => sum + share, 0);
   return Object.fromEntries(met.map(([state, share]) => [state, share / total]));
+}
+
+/** The circumstances of a look, from what was written down with it. */
+export function lookedAt(evidence: Evidence, season: LookSeason | null = null): LookedAt {
+  return { season, swollen: evidence.budStage === 'swollen', beside: evidence.twigsFrom === 'beside' };
+}
+
+/** How much of a character a species shows in a season, 0..1; 1 where the table says nothing, or the season is open. */
+export function showing(character: Character, species: SpeciesId, season: LookSeason | null): number {
+  const seasons = season === null ? undefined : character.hangs?.[species];
+  return seasons ? (seasons[season!] ?? OUT_OF_SEASON) : 1;
 }
 
 /** The table as it ships. */

@@ -1,5 +1,5 @@
 import { shareSeen, type Clue } from './clues.ts';
-import { SPECIES, type CharacterId } from './table.ts';
+import { SHRUB_GROWN, SPECIES, type CharacterId } from './table.ts';
 
 /** Two clues that no species on the list shows together. */
 export interface Conflict {
@@ -18,15 +18,18 @@ function exclude(a: Clue, b: Clue): boolean {
   if (!known) excluding.set(a, (known = new WeakMap()));
   let answer = known.get(b);
   if (answer === undefined) {
+    const grown = [a, b].some(({ character }) => !character.ages.includes('young'));
     answer = SPECIES.every(
-      ({ id }) => shareSeen(a.character, a.state, id) * shareSeen(b.character, b.state, id) < EXCLUDES_BELOW
+      ({ id, shrub }) =>
+        (shrub && grown ? SHRUB_GROWN : 1) * shareSeen(a.character, a.state, id) * shareSeen(b.character, b.state, id) <
+        EXCLUDES_BELOW
     );
     known.set(b, answer);
   }
   return answer;
 }
 
-const counts = (clue: Clue) => clue.character.strength !== 'weak';
+const counts = (clue: Clue) => clue.strength !== 'weak';
 
 /** Does any pair of clues exclude each other? */
 export function conflicting(clues: readonly Clue[]): boolean {

@@ -2,6 +2,7 @@ import { conflictsIn, type Conflict } from './conflicts.ts';
 import { SHIPPED_TABLE, shareSeen, type Clue, type ClueTable, type Evidence } from './clues.ts';
 import { sistersOf, speciesById } from './species.ts';
 import {
+  indexOf,
   leader,
   logLikelihoods,
   mapleShare,
@@ -12,7 +13,7 @@ import {
   type Open,
   type Verdict
 } from './standing.ts';
-import { SPECIES, type AgeClass, type CharacterId, type SapClass, type SpeciesId } from './table.ts';
+import { SPECIES, type AgeClass, type CharacterId, type LookSeason, type SapClass, type SpeciesId } from './table.ts';
 
 export interface Candidate {
   readonly species: SpeciesId;
@@ -42,8 +43,8 @@ export interface Judgement {
   readonly conflicts: readonly Conflict[];
   /** how far the first candidate leads the rival, in words */
   readonly lead: string;
-  /** the buds were seen to swell: the sap season is ending */
-  readonly seasonEnding: boolean;
+  /** the maple whose sap season is ending, since its own buds were seen to swell; null for other trees */
+  readonly seasonEndingFor: SpeciesId | null;
 }
 
 /** Shares of species in a stand, summing to about one. */
@@ -64,6 +65,13 @@ export function standPrior(settled: Readonly<Partial<Record<SpeciesId, number>>>
   );
 }
 
+export interface JudgeOptions {
+  readonly prior?: Prior;
+  readonly table?: ClueTable;
+  /** what the year let one see; null where nobody said */
+  readonly season?: LookSeason | null;
+}
+
 /** A prior in the order of SPECIES. */
 export function priorWeights(prior: Prior): number[] {
   return SPECIES.map(({ id }) => prior[id] ?? 0);
@@ -76,26 +84,25 @@ export function priorWeights(prior: Prior): number[] {
 export function judge(
   evidence: Evidence,
   age: AgeClass,
-  prior: Prior = REGIONAL_PRIOR,
-  table: ClueTable = SHIPPED_TABLE
+  { prior = REGIONAL_PRIOR, table = SHIPPED_TABLE, season = null }: JudgeOptions = {}
 ): Judgement {
-  const clues = table.clues(evidence, age);
-  const logs = logLikelihoods(clues);
+  const clues = table.clues(evidence, age, season);
+  const logs = logLikelihoods(clues, age);
   const stand = posterior(logs, priorWeights(prior));
   const flat = posterior(logs, null);
   const conflicts = conflictsIn(clues);
-  const { verdict, open } = rule(clues, stand, flat, conflicts.length > 0);
+  const { verdict, open } = rule(clues, age, stand, flat, conflicts.length > 0);
   const candidates = SPECIES.map(({ id }, i) => ({ species: id, probability: stand[i]! })).sort(
     (a, b) => b.probability - a.probability
   );
   const first = candidates[0]!;
   const rival = candidates.find((c) => !sistersOf(first.species).includes(c.species))!;
-  const reasons = clues.map(({ character, state }): ClueReason => {
+  const reasons = clues.map(({ character, state, strength, logs }): ClueReason => {
     return {
       character: character.id,
       state,
-      ratio: table.likelihood(character, state, first.species) / table.likelihood(character, state, rival.species),
-      contradicts: character.strength !== 'weak' && shareSeen(character, state, first.species) < 0.1
+      ratio: Math.exp(logs[indexOf(first.species)]! - logs[indexOf(rival.species)]!),
+      contradicts: strength !== 'weak' && shareSeen(character, state, first.species) < 0.1
     };
   });
   return {
@@ -103,20 +110,27 @@ export function judge(
     pMaple: mapleShare(stand),
     verdict,
     because: open
-      ? whyOpen(open, clues, reasons, conflicts, first, table)
-      : whyRuled(verdict, clues, stand, first.probability),
+      ? whyOpen(open, clues, reasons, conflicts, first, table, season)
+      : whyRuled(verdict, clues, age, stand, first.probability),
     rival: rival.species,
     reasons,
     conflicts,
     lead: oddsInWords(first, rival),
-    seasonEnding: evidence.budStage === 'swollen'
+    seasonEndingFor:
+      evidence.budStage === 'swollen' && (verdict === 'settled' || verdict === 'mapleOpen') ? first.species : null
   };
 }
 
-function whyRuled(verdict: Verdict, clues: readonly Clue[], stand: Float64Array, probability: number): string {
+function whyRuled(
+  verdict: Verdict,
+  clues: readonly Clue[],
+  age: AgeClass,
+  stand: Float64Array,
+  probability: number
+): string {
   const name = SPECIES[leader(stand)]!.name;
   if (verdict === 'settled') {
-    const names = separatingClues(clues, stand).map((clue) => clue.character.name.toLowerCase());
+    const names = separatingClues(clues, age, stand).map((clue) => clue.character.name.toLowerCase());
     return `Opposite twigs, with ${listed(names)}, leave hardly anything but ${name}.`;
   }
   if (probability >= SETTLED_AT) return `Everything points to ${name}.`;
@@ -131,7 +145,8 @@ function whyOpen(
   reasons: readonly ClueReason[],
   conflicts: readonly Conflict[],
   first: Candidate,
-  table: ClueTable
+  table: ClueTable,
+  season: LookSeason | null
 ): string {
   if (open === 'conflict' && conflicts[0]) return conflictInWords(conflicts[0], table);
   const odd = reasons.find((reason) => reason.contradicts);
@@ -148,10 +163,14 @@ function whyOpen(
       return 'Alternate twigs speak against every maple. Look at several twigs.';
     case 'gateUnseen':
       return 'The branching has not been seen. Without it nothing is settled.';
+    case 'gateBeside':
+      return 'The twigs seen may belong to a neighbour. Find a branch or a shoot that grows out of this trunk.';
     case 'lookAlikes':
-      return 'Ash, horse-chestnut and dogwood have opposite twigs too. Look at the buds or the bark.';
+      return 'Ash, horse-chestnut, dogwood and some shrubs have opposite twigs too. Look at the buds or the bark.';
     case 'mapleButWhat':
-      return 'A maple for certain; which one stays open. It can be tapped; settle the species in leaf.';
+      return season === 'leaf'
+        ? 'Almost surely a maple; which one stays open. It can be tapped; look at its leaf to settle the species.'
+        : 'Almost surely a maple; which one stays open. It can be tapped; settle the species in leaf.';
     default:
       return 'The clues so far fit a maple and a look-alike. One more strong clue is needed.';
   }

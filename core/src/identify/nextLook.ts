@@ -1,5 +1,5 @@
 import type { Clue, ClueTable, Evidence } from './clues.ts';
-import { SHIPPED_TABLE } from './clues.ts';
+import { lookedAt, SHIPPED_TABLE, type LookedAt } from './clues.ts';
 import { conflicting } from './conflicts.ts';
 import { priorWeights, REGIONAL_PRIOR, type Prior } from './judge.ts';
 import { logLikelihoods, posterior, rule } from './standing.ts';
@@ -39,14 +39,14 @@ export function nextLooks(
   season: LookSeason,
   { prior = REGIONAL_PRIOR, table = SHIPPED_TABLE, skipped = [] }: LookOptions = {}
 ): Look[] {
-  const clues = table.clues(evidence, age);
+  const clues = table.clues(evidence, age, season);
   const weights = priorWeights(prior);
-  const now = standingOf(clues, weights);
-  const swollen = evidence.budStage === 'swollen';
+  const now = standingOf(clues, age, weights);
+  const looked = lookedAt(evidence, season);
   return table
     .visible(age, season)
     .filter((c) => c.strength !== 'context' && evidence[c.id] === undefined && !skipped.includes(c.id))
-    .map((character) => expected(character, clues, weights, now, table, swollen))
+    .map((character) => expected(character, clues, age, weights, now, table, looked))
     .sort((a, b) => worth(b) - worth(a));
 }
 
@@ -64,33 +64,35 @@ export function worth(look: Look): number {
 function expected(
   character: Character,
   clues: readonly Clue[],
+  age: AgeClass,
   weights: readonly number[],
   now: ReturnType<typeof standingOf>,
   table: ClueTable,
-  swollen: boolean
+  looked: LookedAt
 ): Look {
-  let entropyAfter = 0;
+  // What hangs on no such tree at this season is not met: those looks leave all as it is.
+  let entropyDrop = 0;
   let settles = 0;
   for (const { id } of character.states) {
-    const clue = table.clue(character, id, swollen);
+    const clue = table.clue(character, id, looked);
     let chance = 0;
     for (let i = 0; i < SPECIES.length; i++) chance += now.probabilities[i]! * Math.exp(clue.logs[i]!);
-    const after = standingOf([...clues, clue], weights);
-    entropyAfter += chance * after.entropy;
+    const after = standingOf([...clues, clue], age, weights);
+    entropyDrop += chance * (now.entropy - after.entropy);
     if (after.done && !now.done) settles += chance;
   }
   const found = character.found ?? 1;
   return {
     character: character.id,
-    gainBits: found * Math.max(0, now.entropy - entropyAfter),
+    gainBits: found * Math.max(0, entropyDrop),
     settles: found * settles
   };
 }
 
-function standingOf(clues: readonly Clue[], weights: readonly number[]) {
-  const logs = logLikelihoods(clues);
+function standingOf(clues: readonly Clue[], age: AgeClass, weights: readonly number[]) {
+  const logs = logLikelihoods(clues, age);
   const probabilities = posterior(logs, weights);
-  const { verdict } = rule(clues, probabilities, posterior(logs, null), conflicting(clues));
+  const { verdict } = rule(clues, age, probabilities, posterior(logs, null), conflicting(clues));
   return { probabilities, entropy: decisionEntropy(probabilities), done: verdict !== 'lookAgain' };
 }
 

@@ -1,6 +1,6 @@
 import type { Rng } from '../random/index.ts';
 import { SHIPPED_TABLE, type ClueTable, type Evidence } from './clues.ts';
-import { judge, REGIONAL_PRIOR, type Judgement, type Prior } from './judge.ts';
+import { judge, type Judgement, type Prior } from './judge.ts';
 import { nextLooks, worth, WORTH_LOOKING_BITS, type Look } from './nextLook.ts';
 import { drawSpecimen, type Specimen } from './specimen.ts';
 import { sistersOf } from './species.ts';
@@ -62,7 +62,7 @@ export function askSpecies(rng: Rng, season: LookSeason, options: PracticeOption
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
   const shown = firstLooks(rng, specimen, 3 + Math.floor(rng.uniform() * 3), table);
-  const { candidates } = judge(shown, specimen.age, REGIONAL_PRIOR, table);
+  const { candidates } = judge(shown, specimen.age, { table, season: specimen.season });
   const others = candidates
     .map((c) => c.species)
     .filter((id) => !sistersOf(specimen.species).includes(id))
@@ -122,7 +122,7 @@ export function gradeSpecies(
   table: ClueTable = SHIPPED_TABLE
 ): { answer: PracticeAnswer; judgement: Judgement } {
   const { specimen, shown } = question;
-  const judgement = judge(shown, specimen.age, REGIONAL_PRIOR, table);
+  const judgement = judge(shown, specimen.age, { table, season: specimen.season });
   const outcome = ((): Outcome => {
     if (said === null)
       return judgement.verdict === 'lookAgain' || judgement.verdict === 'mapleOpen' ? 'honest' : 'wrong';

@@ -1,5 +1,5 @@
 import type { Rng } from '../random/index.ts';
-import { SHIPPED_TABLE, type ClueTable, type Evidence } from './clues.ts';
+import { SHIPPED_TABLE, showing, type ClueTable, type Evidence } from './clues.ts';
 import { REGIONAL_PRIOR, type Prior } from './judge.ts';
 import { SPECIES, type AgeClass, type Character, type CharacterId, type LookSeason, type SpeciesId } from './table.ts';
 
@@ -32,7 +32,10 @@ export function drawSpecimen(
   const age = draw<AgeClass>(['young', 'grown', 'old'], (a) => ({ young: 0.25, grown: 0.55, old: 0.2 })[a], rng);
   const seen: Partial<Record<CharacterId, string>> = {};
   for (const character of table.visible(age, season))
-    if ((character.strength === 'weak' || character.seen[species]) && rng.uniform() < (character.found ?? 1))
+    if (
+      (character.strength === 'weak' || character.seen[species]) &&
+      rng.uniform() < (character.found ?? 1) * showing(character, species, season)
+    )
       seen[character.id] = report(table, character, species, rng);
   return { species, age, season, seen };
 }

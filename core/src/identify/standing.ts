@@ -1,6 +1,6 @@
 import type { Clue } from './clues.ts';
 import { isMaple, OPPOSITE_LOOK_ALIKES, sistersOf } from './species.ts';
-import { SPECIES, type SpeciesId } from './table.ts';
+import { SHRUB_GROWN, SPECIES, type AgeClass, type SpeciesId } from './table.ts';
 
 /**
  * The arithmetic under a judgement, on plain arrays in the order of SPECIES: it is run thousands of times to find the
@@ -27,19 +27,22 @@ export const SAME_BLOCK_WEIGHT = 0.6;
 
 export const MAPLE = SPECIES.map((s) => isMaple(s.id));
 const INDEX = new Map<SpeciesId, number>(SPECIES.map((s, i) => [s.id, i]));
-const LOOK_ALIKES = OPPOSITE_LOOK_ALIKES.map((id) => INDEX.get(id)!);
-const SISTERS = SPECIES.map((s) => sistersOf(s.id).map((id) => INDEX.get(id)!));
+/** Its place in SPECIES. */
+export const indexOf = (id: SpeciesId): number => INDEX.get(id)!;
+const LOOK_ALIKES = OPPOSITE_LOOK_ALIKES.map(indexOf);
+const SHRUB = SPECIES.map((s) => s.shrub === true);
+const SISTERS = SPECIES.map((s) => sistersOf(s.id).map(indexOf));
 
 /**
- * log P(all clues | species). Of each block the clue that parts the species most counts whole, the others by
+ * log P(all clues and bark of this age | species). Of each block the clue that parts the species most counts whole, the others by
  * SAME_BLOCK_WEIGHT; weak clues are capped together. The order of the clues does not matter.
  */
-export function logLikelihoods(clues: readonly Clue[]): Float64Array {
-  const total = new Float64Array(SPECIES.length);
+export function logLikelihoods(clues: readonly Clue[], age: AgeClass): Float64Array {
+  const total = Float64Array.from(SHRUB, (shrub) => (shrub && age !== 'young' ? Math.log(SHRUB_GROWN) : 0));
   const weak = new Float64Array(SPECIES.length);
   let anyWeak = false;
   for (const clue of clues) {
-    if (clue.character.strength === 'weak') {
+    if (clue.strength === 'weak') {
       anyWeak = true;
       add(weak, clue.logs, 1);
     } else add(total, clue.logs, leadsItsBlock(clue, clues) ? 1 : SAME_BLOCK_WEIGHT);
@@ -58,6 +61,7 @@ function leadsItsBlock(clue: Clue, clues: readonly Clue[]): boolean {
     (other) =>
       other === clue ||
       other.character.block !== block ||
+      other.strength === 'weak' ||
       other.range < clue.range ||
       (other.range === clue.range && id < other.character.id)
   );
@@ -67,10 +71,17 @@ function add(to: Float64Array, from: Float64Array, weight: number): void {
   for (let i = 0; i < to.length; i++) to[i]! += weight * from[i]!;
 }
 
+/**
+ * A flat prior, under which no maple-rich stand counts. Species rarer than this share of the region's trees (per cent)
+ * weigh less in proportion: a hedge plant met once in a thousand trees is no even match for an ash. Working assumption.
+ */
+const EVEN_FROM_PCT = 0.5;
+const FLAT = SPECIES.map(({ regionalShare }) => Math.min(1, regionalShare / EVEN_FROM_PCT));
+
 /** Probabilities from log likelihoods and prior weights. @param prior null for a flat one */
 export function posterior(logs: Float64Array, prior: readonly number[] | null): Float64Array {
   const top = Math.max(...logs);
-  const result = Float64Array.from(logs, (log, i) => (prior ? prior[i]! : 1) * Math.exp(log - top));
+  const result = Float64Array.from(logs, (log, i) => (prior ?? FLAT)[i]! * Math.exp(log - top));
   const total = result.reduce((sum, p) => sum + p, 0);
   return total > 0 ? result.map((p) => p / total) : result.fill(1 / SPECIES.length);
 }
@@ -89,7 +100,8 @@ export function leader(probabilities: Float64Array): number {
 }
 
 /** Why a tree stays open. */
-export type Open = 'nothing' | 'conflict' | 'gateAlternate' | 'gateUnseen' | 'lookAlikes' | 'mapleButWhat' | 'unsure';
+export type Open =
+  'nothing' | 'conflict' | 'gateAlternate' | 'gateBeside' | 'gateUnseen' | 'lookAlikes' | 'mapleButWhat' | 'unsure';
 
 export interface Ruling {
   readonly verdict: Verdict;
@@ -102,15 +114,22 @@ export interface Ruling {
  * @param flat probabilities under a flat prior
  * @param conflict two clues exclude each other
  */
-export function rule(clues: readonly Clue[], stand: Float64Array, flat: Float64Array, conflict: boolean): Ruling {
-  if (!clues.some((clue) => clue.character.strength !== 'weak')) return { verdict: 'lookAgain', open: 'nothing' };
+export function rule(
+  clues: readonly Clue[],
+  age: AgeClass,
+  stand: Float64Array,
+  flat: Float64Array,
+  conflict: boolean
+): Ruling {
+  if (!clues.some((clue) => clue.strength !== 'weak'))
+    return { verdict: 'lookAgain', open: seenBeside(clues) ? 'gateBeside' : 'nothing' };
   const pMaple = mapleShare(stand);
   const flatMaple = mapleShare(flat);
   if (pMaple <= 1 - SETTLED_AT && flatMaple <= 1 - FLAT_PRIOR_AT) return { verdict: 'notMaple', open: null };
   const needed = conflict ? CONFLICT_SETTLED_AT : SETTLED_AT;
-  const gate = clues.find((clue) => clue.character.strength === 'gate')?.state;
+  const gate = clues.find((clue) => clue.strength === 'gate')?.state;
   const maple = leadingMaple(stand);
-  const told = LOOK_ALIKES.every((other) => separating(clues, maple, other) !== null);
+  const told = lookAlikesOf(age).every((other) => separating(clues, maple, other) !== null);
   if (gate === 'opposite' && told && pMaple >= needed && flatMaple >= FLAT_PRIOR_AT) {
     const first = leader(stand);
     const withSisters = SISTERS[first]!.reduce((sum, i) => sum + flat[i]!, 0);
@@ -118,13 +137,23 @@ export function rule(clues: readonly Clue[], stand: Float64Array, flat: Float64A
       ? { verdict: 'settled', open: null }
       : { verdict: 'mapleOpen', open: 'mapleButWhat' };
   }
-  return { verdict: 'lookAgain', open: whatIsMissing(gate, told, conflict) };
+  return { verdict: 'lookAgain', open: whatIsMissing(gate, seenBeside(clues), told, conflict) };
 }
 
-function whatIsMissing(gate: string | undefined, told: boolean, conflict: boolean): Open {
+/** The branching was seen, but on twigs that may be a neighbour's. */
+function seenBeside(clues: readonly Clue[]): boolean {
+  return clues.some((clue) => clue.character.strength === 'gate' && clue.strength === 'weak');
+}
+
+function whatIsMissing(gate: string | undefined, beside: boolean, told: boolean, conflict: boolean): Open {
   if (conflict) return 'conflict';
-  if (gate !== 'opposite') return gate ? 'gateAlternate' : 'gateUnseen';
+  if (gate !== 'opposite') return gate ? 'gateAlternate' : beside ? 'gateBeside' : 'gateUnseen';
   return told ? 'unsure' : 'lookAlikes';
+}
+
+/** What a trunk with bark of this age has to be told from: a shrub bears none that looks grown. */
+function lookAlikesOf(age: AgeClass): readonly number[] {
+  return age === 'young' ? LOOK_ALIKES : LOOK_ALIKES.filter((i) => !SHRUB[i]);
 }
 
 function leadingMaple(stand: Float64Array): number {
@@ -139,7 +168,7 @@ function separating(clues: readonly Clue[], maple: number, other: number): Clue 
   let most = Math.log(SEPARATES_AT);
   for (const clue of clues) {
     const apart = clue.logs[maple]! - clue.logs[other]!;
-    if (clue.character.strength !== 'strong' || apart < most) continue;
+    if (clue.strength !== 'strong' || apart < most) continue;
     best = clue;
     most = apart;
   }
@@ -147,7 +176,7 @@ function separating(clues: readonly Clue[], maple: number, other: number): Clue 
 }
 
 /** The strong clues that tell the leading maple from every opposite look-alike. */
-export function separatingClues(clues: readonly Clue[], stand: Float64Array): readonly Clue[] {
+export function separatingClues(clues: readonly Clue[], age: AgeClass, stand: Float64Array): readonly Clue[] {
   const maple = leadingMaple(stand);
-  return [...new Set(LOOK_ALIKES.flatMap((other) => separating(clues, maple, other) ?? []))];
+  return [...new Set(lookAlikesOf(age).flatMap((other) => separating(clues, maple, other) ?? []))];
 }

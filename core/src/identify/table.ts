@@ -34,6 +34,8 @@ interface SpeciesEntry {
   readonly sap: SapClass;
   /** twigs, buds and leaf scars in opposite pairs */
   readonly opposite: boolean;
+  /** a shrub: its stems hardly ever grow thick enough to bear the bark of a grown tree */
+  readonly shrub?: true;
   /** how common it is in and beside a north-country sugarbush, per cent, before anything is known of the stand */
   readonly regionalShare: number;
   /** usual sugar in the sap, per cent of its weight, low and high; maples alone */
@@ -55,7 +57,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer saccharum',
     sap: 'sweet',
     opposite: true,
-    regionalShare: 35,
+    regionalShare: 31,
     sapSugarPct: [2, 2.5],
     openGrownSugarPct: [3, 4],
     budBreakDays: 0
@@ -66,7 +68,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer nigrum',
     sap: 'sweet',
     opposite: true,
-    regionalShare: 1.5,
+    regionalShare: 1.3,
     sapSugarPct: [2, 2.5],
     openGrownSugarPct: [3, 4],
     budBreakDays: 0
@@ -77,7 +79,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer rubrum',
     sap: 'other',
     opposite: true,
-    regionalShare: 14,
+    regionalShare: 12.8,
     sapSugarPct: [1.5, 2],
     budBreakDays: -10
   },
@@ -87,7 +89,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer saccharinum',
     sap: 'other',
     opposite: true,
-    regionalShare: 2,
+    regionalShare: 1.6,
     sapSugarPct: [1.5, 2],
     budBreakDays: -14
   },
@@ -97,7 +99,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer platanoides',
     sap: 'other',
     opposite: true,
-    regionalShare: 2,
+    regionalShare: 1.6,
     sapSugarPct: [1.5, 2],
     budBreakDays: -2
   },
@@ -107,7 +109,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer negundo',
     sap: 'other',
     opposite: true,
-    regionalShare: 2,
+    regionalShare: 1.6,
     sapSugarPct: [1, 1.7],
     budBreakDays: -5
   },
@@ -117,7 +119,7 @@ const SPECIES_ENTRIES = [
     latin: 'Acer pensylvanicum',
     sap: 'other',
     opposite: true,
-    regionalShare: 2.5,
+    regionalShare: 2.2,
     sapSugarPct: [1, 1.7],
     budBreakDays: 0
   },
@@ -127,9 +129,39 @@ const SPECIES_ENTRIES = [
     latin: 'Acer spicatum',
     sap: 'other',
     opposite: true,
-    regionalShare: 1,
+    regionalShare: 0.9,
     sapSugarPct: [1, 1.7],
     budBreakDays: 4
+  },
+  {
+    id: 'hedgeMaple',
+    name: 'hedge maple',
+    latin: 'Acer campestre',
+    sap: 'other',
+    opposite: true,
+    regionalShare: 0.1,
+    sapSugarPct: [1.5, 2],
+    budBreakDays: 2
+  },
+  {
+    id: 'amurMaple',
+    name: 'Amur maple',
+    latin: 'Acer ginnala',
+    sap: 'other',
+    opposite: true,
+    regionalShare: 0.2,
+    sapSugarPct: [1, 1.7],
+    budBreakDays: -7
+  },
+  {
+    id: 'sycamoreMaple',
+    name: 'sycamore maple',
+    latin: 'Acer pseudoplatanus',
+    sap: 'other',
+    opposite: true,
+    regionalShare: 0.2,
+    sapSugarPct: [1.5, 2],
+    budBreakDays: 0
   },
   {
     id: 'whiteAsh',
@@ -137,9 +169,9 @@ const SPECIES_ENTRIES = [
     latin: 'Fraxinus americana, F. pennsylvanica',
     sap: 'none',
     opposite: true,
-    regionalShare: 7
+    regionalShare: 6
   },
-  { id: 'blackAsh', name: 'black ash', latin: 'Fraxinus nigra', sap: 'none', opposite: true, regionalShare: 1.5 },
+  { id: 'blackAsh', name: 'black ash', latin: 'Fraxinus nigra', sap: 'none', opposite: true, regionalShare: 1.3 },
   {
     id: 'horseChestnut',
     name: 'horse-chestnut or buckeye',
@@ -149,15 +181,15 @@ const SPECIES_ENTRIES = [
     regionalShare: 0.7
   },
   { id: 'dogwood', name: 'dogwood', latin: 'Cornus', sap: 'none', opposite: true, regionalShare: 0.8 },
-  { id: 'redOak', name: 'red oak', latin: 'Quercus rubra', sap: 'none', opposite: false, regionalShare: 5 },
-  { id: 'basswood', name: 'basswood', latin: 'Tilia americana', sap: 'none', opposite: false, regionalShare: 4 },
+  { id: 'redOak', name: 'red oak', latin: 'Quercus rubra', sap: 'none', opposite: false, regionalShare: 4 },
+  { id: 'basswood', name: 'basswood', latin: 'Tilia americana', sap: 'none', opposite: false, regionalShare: 3.4 },
   {
     id: 'beech',
     name: 'American beech',
     latin: 'Fagus grandifolia',
     sap: 'none',
     opposite: false,
-    regionalShare: 7
+    regionalShare: 6
   },
   {
     id: 'yellowBirch',
@@ -165,22 +197,129 @@ const SPECIES_ENTRIES = [
     latin: 'Betula alleghaniensis',
     sap: 'none',
     opposite: false,
-    regionalShare: 4
+    regionalShare: 3.5
   },
-  { id: 'paperBirch', name: 'paper birch', latin: 'Betula papyrifera', sap: 'none', opposite: false, regionalShare: 2 },
-  { id: 'blackCherry', name: 'black cherry', latin: 'Prunus serotina', sap: 'none', opposite: false, regionalShare: 3 },
+  {
+    id: 'paperBirch',
+    name: 'paper birch',
+    latin: 'Betula papyrifera',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 1.5
+  },
+  {
+    id: 'blackCherry',
+    name: 'black cherry',
+    latin: 'Prunus serotina',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 2.6
+  },
   {
     id: 'hophornbeam',
     name: 'hophornbeam',
     latin: 'Ostrya virginiana',
     sap: 'none',
     opposite: false,
-    regionalShare: 2
+    regionalShare: 1.6
   },
   { id: 'hickory', name: 'hickory', latin: 'Carya', sap: 'none', opposite: false, regionalShare: 0.5 },
-  { id: 'aspen', name: 'aspen or poplar', latin: 'Populus', sap: 'none', opposite: false, regionalShare: 1.5 },
-  { id: 'elm', name: 'elm', latin: 'Ulmus', sap: 'none', opposite: false, regionalShare: 1 }
+  {
+    id: 'aspen',
+    name: 'aspen or poplar',
+    latin: 'Populus tremuloides, P. grandidentata',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 1.2
+  },
+  { id: 'elm', name: 'elm', latin: 'Ulmus', sap: 'none', opposite: false, regionalShare: 0.8 },
+  { id: 'viburnum', name: 'viburnum', latin: 'Viburnum', sap: 'none', opposite: true, shrub: true, regionalShare: 0.8 },
+  { id: 'elder', name: 'elder', latin: 'Sambucus', sap: 'none', opposite: true, shrub: true, regionalShare: 0.4 },
+  {
+    id: 'honeysuckle',
+    name: 'bush honeysuckle',
+    latin: 'Lonicera',
+    sap: 'none',
+    opposite: true,
+    shrub: true,
+    regionalShare: 0.5
+  },
+  {
+    id: 'spindle',
+    name: 'spindle or burning bush',
+    latin: 'Euonymus',
+    sap: 'none',
+    opposite: true,
+    shrub: true,
+    regionalShare: 0.2
+  },
+  {
+    id: 'buckthorn',
+    name: 'buckthorn',
+    latin: 'Rhamnus cathartica',
+    sap: 'none',
+    opposite: true,
+    shrub: true,
+    regionalShare: 0.8
+  },
+  {
+    id: 'musclewood',
+    name: 'musclewood',
+    latin: 'Carpinus caroliniana',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 1
+  },
+  { id: 'walnut', name: 'black walnut', latin: 'Juglans nigra', sap: 'none', opposite: false, regionalShare: 0.4 },
+  { id: 'butternut', name: 'butternut', latin: 'Juglans cinerea', sap: 'none', opposite: false, regionalShare: 0.3 },
+  {
+    id: 'planeTree',
+    name: 'plane tree',
+    latin: 'Platanus occidentalis',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.2
+  },
+  { id: 'whitePoplar', name: 'white poplar', latin: 'Populus alba', sap: 'none', opposite: false, regionalShare: 0.1 },
+  { id: 'mulberry', name: 'mulberry', latin: 'Morus', sap: 'none', opposite: false, regionalShare: 0.1 },
+  {
+    id: 'tulipTree',
+    name: 'tulip tree',
+    latin: 'Liriodendron tulipifera',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.2
+  },
+  {
+    id: 'whiteOak',
+    name: 'white or bur oak',
+    latin: 'Quercus alba, Q. macrocarpa',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.6
+  },
+  { id: 'hawthorn', name: 'hawthorn', latin: 'Crataegus', sap: 'none', opposite: false, regionalShare: 0.6 },
+  { id: 'sassafras', name: 'sassafras', latin: 'Sassafras albidum', sap: 'none', opposite: false, regionalShare: 0.2 },
+  {
+    id: 'blackLocust',
+    name: 'black locust',
+    latin: 'Robinia pseudoacacia',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 0.3
+  },
+  {
+    id: 'conifer',
+    name: 'hemlock, pine, spruce or fir',
+    latin: 'Tsuga, Pinus, Picea, Abies',
+    sap: 'none',
+    opposite: false,
+    regionalShare: 5.9
+  }
 ] as const satisfies readonly SpeciesEntry[];
+
+/** How likely a shrub is to bear bark that looks grown or old, beside a tree. Working assumption. */
+export const SHRUB_GROWN = 0.02;
 
 export type SpeciesId = (typeof SPECIES_ENTRIES)[number]['id'];
 export type Species = SpeciesEntry & { readonly id: SpeciesId };
@@ -212,8 +351,12 @@ export interface Character {
   /** the age classes it holds for */
   readonly ages: readonly AgeClass[];
   readonly seasons: readonly LookSeason[];
+  /** read off twigs, buds or leaves: where these lie on the ground or belong to a sapling, they may be a neighbour's */
+  readonly fromTwigs?: true;
   /** how often there is anything to look at, 0..1: a maple bears no keys in most years; 1 by default */
   readonly found?: number;
+  /** how much of that a species shows in a season, 0..1; seasons left out of its line: hardly anything. 1 by default */
+  readonly hangs?: Readonly<Partial<Record<SpeciesId, Readonly<Partial<Record<LookSeason, number>>>>>>;
   /** chance that an honest look reports what is there, 0..1 */
   readonly reliability: number;
   readonly states: readonly CharacterState[];
@@ -238,6 +381,7 @@ export type CharacterId =
   | 'leafMargin'
   | 'leafUnderside'
   | 'milkySap'
+  | 'keysHanging'
   | 'keys'
   | 'heldLeaves'
   | 'lichen'
@@ -245,7 +389,8 @@ export type CharacterId =
   | 'elbows'
   | 'oldTapholes'
   | 'ground'
-  | 'budStage';
+  | 'budStage'
+  | 'twigsFrom';
 
 const ALL_AGES = AGE_CLASSES;
 const ALL_YEAR = LOOK_SEASONS;
@@ -258,6 +403,7 @@ export const CHARACTERS: readonly Character[] = [
     id: 'arrangement',
     name: 'Branching',
     question: 'How do twigs and buds sit on the branch? Look in several places: a lost partner leaves a scar.',
+    fromTwigs: true,
     strength: 'gate',
     block: null,
     ages: ALL_AGES,
@@ -289,13 +435,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { alternate: 100 },
       hickory: { alternate: 100 },
       aspen: { alternate: 100 },
-      elm: { alternate: 100 }
+      elm: { alternate: 100 },
+      hedgeMaple: { opposite: 100 },
+      amurMaple: { opposite: 100 },
+      sycamoreMaple: { opposite: 100 },
+      viburnum: { opposite: 100 },
+      elder: { opposite: 100 },
+      honeysuckle: { opposite: 100 },
+      spindle: { opposite: 100 },
+      buckthorn: { opposite: 60, alternate: 40 },
+      musclewood: { alternate: 100 },
+      walnut: { alternate: 100 },
+      butternut: { alternate: 100 },
+      planeTree: { alternate: 100 },
+      whitePoplar: { alternate: 100 },
+      mulberry: { alternate: 100 },
+      tulipTree: { alternate: 100 },
+      whiteOak: { alternate: 100 },
+      hawthorn: { alternate: 100 },
+      sassafras: { alternate: 100 },
+      blackLocust: { alternate: 100 },
+      conifer: { alternate: 90, opposite: 10 }
     }
   },
   {
     id: 'twigStoutness',
     name: 'Stoutness of the twigs',
     question: 'How thick are the last twigs at their tips?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'bud',
     ages: ALL_AGES,
@@ -328,13 +495,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { slim: 97, medium: 3 },
       hickory: { medium: 30, stout: 70 },
       aspen: { slim: 40, medium: 60 },
-      elm: { slim: 75, medium: 25 }
+      elm: { slim: 75, medium: 25 },
+      hedgeMaple: { slim: 80, medium: 20 },
+      amurMaple: { slim: 95, medium: 5 },
+      sycamoreMaple: { medium: 65, stout: 30, slim: 5 },
+      viburnum: { slim: 55, medium: 45 },
+      elder: { stout: 70, medium: 30 },
+      honeysuckle: { slim: 97, medium: 3 },
+      spindle: { slim: 75, medium: 25 },
+      buckthorn: { slim: 60, medium: 40 },
+      musclewood: { slim: 97, medium: 3 },
+      walnut: { stout: 92, medium: 8 },
+      butternut: { stout: 90, medium: 10 },
+      planeTree: { medium: 70, slim: 20, stout: 10 },
+      whitePoplar: { medium: 65, slim: 30, stout: 5 },
+      mulberry: { slim: 55, medium: 45 },
+      tulipTree: { medium: 70, stout: 25, slim: 5 },
+      whiteOak: { medium: 70, slim: 20, stout: 10 },
+      hawthorn: { slim: 70, medium: 30 },
+      sassafras: { slim: 55, medium: 45 },
+      blackLocust: { medium: 70, slim: 30 },
+      conifer: { slim: 70, medium: 30 }
     }
   },
   {
     id: 'budShape',
     name: 'Bud shape',
     question: 'What shape is the bud at the tip of the twig?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'bud',
     ages: ALL_AGES,
@@ -345,11 +533,11 @@ export const CHARACTERS: readonly Character[] = [
       { id: 'rounded', label: 'Blunt and round', description: 'a little ball or egg' },
       { id: 'largeBlunt', label: 'Large and blunt', description: 'thick, few broad scales, dry' },
       { id: 'sticky', label: 'Large and sticky', description: 'shining with gum, sticks to the glove' },
-      { id: 'domed', label: 'Dark dome', description: 'broad and leathery, like a hoof' },
+      { id: 'domed', label: 'Dark dome', description: 'broad, low and leathery, almost black' },
       { id: 'stalked', label: 'On a stalk', description: 'few scales, set on a short stalk' },
       { id: 'downy', label: 'Downy', description: 'covered in whitish down' },
       { id: 'longSpear', label: 'Long spear', description: 'very long, thin as a thorn' },
-      { id: 'lopsided', label: 'Lopsided', description: 'plump, one cheek bigger than the other' }
+      { id: 'lopsided', label: 'Lopsided', description: 'plump, one side bulges further than the other' }
     ],
     seen: {
       sugarMaple: { sharpScaly: 95, rounded: 3, largeBlunt: 2 },
@@ -373,13 +561,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { sharpScaly: 75, rounded: 25 },
       hickory: { largeBlunt: 70, downy: 15, longSpear: 15 },
       aspen: { sharpScaly: 65, sticky: 30, largeBlunt: 5 },
-      elm: { sharpScaly: 45, lopsided: 40, rounded: 15 }
+      elm: { sharpScaly: 45, lopsided: 40, rounded: 15 },
+      hedgeMaple: { rounded: 60, sharpScaly: 20, downy: 20 },
+      amurMaple: { rounded: 65, sharpScaly: 35 },
+      sycamoreMaple: { largeBlunt: 88, rounded: 10, sharpScaly: 2 },
+      viburnum: { stalked: 45, longSpear: 25, downy: 15, rounded: 15 },
+      elder: { rounded: 55, sharpScaly: 30, largeBlunt: 15 },
+      honeysuckle: { sharpScaly: 60, rounded: 25, downy: 15 },
+      spindle: { sharpScaly: 55, rounded: 45 },
+      buckthorn: { sharpScaly: 92, rounded: 8 },
+      musclewood: { sharpScaly: 85, rounded: 15 },
+      walnut: { downy: 70, largeBlunt: 25, rounded: 5 },
+      butternut: { downy: 65, longSpear: 20, largeBlunt: 15 },
+      planeTree: { largeBlunt: 60, rounded: 25, sharpScaly: 15 },
+      whitePoplar: { downy: 75, sharpScaly: 25 },
+      mulberry: { sharpScaly: 70, lopsided: 30 },
+      tulipTree: { largeBlunt: 60, stalked: 20, rounded: 20 },
+      whiteOak: { rounded: 90, sharpScaly: 10 },
+      hawthorn: { rounded: 97, sharpScaly: 3 },
+      sassafras: { largeBlunt: 55, rounded: 45 },
+      blackLocust: { rounded: 60, downy: 40 },
+      conifer: { sharpScaly: 55, rounded: 45 }
     }
   },
   {
     id: 'budColour',
     name: 'Bud colour',
     question: 'What colour is the bud?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'bud',
     ages: ALL_AGES,
@@ -413,13 +622,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { brown: 60, greenMaroon: 40 },
       hickory: { brown: 80, greenMaroon: 20 },
       aspen: { brown: 90, red: 10 },
-      elm: { brown: 70, black: 30 }
+      elm: { brown: 70, black: 30 },
+      hedgeMaple: { brown: 85, red: 10, greenMaroon: 5 },
+      amurMaple: { brown: 60, red: 40 },
+      sycamoreMaple: { greenMaroon: 97, brown: 3 },
+      viburnum: { brown: 60, red: 25, greenMaroon: 15 },
+      elder: { greenMaroon: 55, red: 30, brown: 15 },
+      honeysuckle: { brown: 90, greenMaroon: 10 },
+      spindle: { greenMaroon: 92, red: 8 },
+      buckthorn: { black: 65, brown: 35 },
+      musclewood: { brown: 70, red: 20, greenMaroon: 10 },
+      walnut: { brown: 97, black: 3 },
+      butternut: { brown: 95, greenMaroon: 5 },
+      planeTree: { brown: 70, red: 25, greenMaroon: 5 },
+      whitePoplar: { brown: 90, greenMaroon: 10 },
+      mulberry: { brown: 75, greenMaroon: 25 },
+      tulipTree: { red: 45, greenMaroon: 45, brown: 10 },
+      whiteOak: { brown: 80, red: 20 },
+      hawthorn: { red: 70, brown: 30 },
+      sassafras: { greenMaroon: 95, brown: 5 },
+      blackLocust: { brown: 100 },
+      conifer: { brown: 95, red: 5 }
     }
   },
   {
     id: 'budGrouping',
     name: 'Grouping of the buds',
     question: 'How do the buds stand at the tip?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'bud',
     ages: ALL_AGES,
@@ -429,7 +659,8 @@ export const CHARACTERS: readonly Character[] = [
       { id: 'threeAtTip', label: 'Three at the tip', description: 'a big one between two small, level with it' },
       { id: 'bunches', label: 'In bunches', description: 'round clusters along the twig' },
       { id: 'single', label: 'One alone', description: 'one at the tip, the next well below' },
-      { id: 'crowded', label: 'A crowd at the tip', description: 'four or more jostling at the end' }
+      { id: 'crowded', label: 'A crowd at the tip', description: 'four or more jostling at the end' },
+      { id: 'thorn', label: 'A thorn', description: 'the twig ends in a thorn, or thorns stand along it' }
     ],
     seen: {
       sugarMaple: { threeAtTip: 92, single: 5, bunches: 3 },
@@ -453,13 +684,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { single: 97, crowded: 3 },
       hickory: { single: 85, threeAtTip: 15 },
       aspen: { single: 80, crowded: 10, bunches: 10 },
-      elm: { single: 70, bunches: 30 }
+      elm: { single: 70, bunches: 30 },
+      hedgeMaple: { threeAtTip: 70, single: 30 },
+      amurMaple: { single: 75, threeAtTip: 25 },
+      sycamoreMaple: { threeAtTip: 80, single: 20 },
+      viburnum: { single: 55, threeAtTip: 45 },
+      elder: { single: 85, bunches: 15 },
+      honeysuckle: { single: 80, bunches: 20 },
+      spindle: { single: 70, threeAtTip: 30 },
+      buckthorn: { thorn: 75, single: 25 },
+      musclewood: { single: 97, bunches: 3 },
+      walnut: { single: 85, crowded: 15 },
+      butternut: { single: 85, crowded: 15 },
+      planeTree: { single: 98, crowded: 2 },
+      whitePoplar: { single: 75, bunches: 15, crowded: 10 },
+      mulberry: { single: 98, bunches: 2 },
+      tulipTree: { single: 98, bunches: 2 },
+      whiteOak: { crowded: 92, single: 8 },
+      hawthorn: { thorn: 60, single: 35, bunches: 5 },
+      sassafras: { single: 90, crowded: 10 },
+      blackLocust: { thorn: 50, single: 50 },
+      conifer: { crowded: 60, single: 40 }
     }
   },
   {
     id: 'twigColour',
     name: 'Colour of the twig',
     question: 'What colour is last year’s twig?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'bud',
     ages: ALL_AGES,
@@ -493,13 +745,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { brown: 90, red: 10 },
       hickory: { brown: 60, grey: 40 },
       aspen: { brown: 60, green: 20, grey: 20 },
-      elm: { brown: 75, grey: 25 }
+      elm: { brown: 75, grey: 25 },
+      hedgeMaple: { brown: 95, grey: 5 },
+      amurMaple: { brown: 85, red: 15 },
+      sycamoreMaple: { brown: 50, grey: 30, green: 20 },
+      viburnum: { brown: 55, grey: 35, red: 10 },
+      elder: { grey: 70, brown: 30 },
+      honeysuckle: { brown: 55, grey: 45 },
+      spindle: { green: 90, brown: 10 },
+      buckthorn: { grey: 60, brown: 40 },
+      musclewood: { brown: 75, red: 25 },
+      walnut: { brown: 80, grey: 20 },
+      butternut: { brown: 60, green: 20, grey: 20 },
+      planeTree: { brown: 85, grey: 15 },
+      whitePoplar: { grey: 75, brown: 25 },
+      mulberry: { brown: 80, grey: 20 },
+      tulipTree: { red: 50, brown: 50 },
+      whiteOak: { grey: 40, red: 30, brown: 30 },
+      hawthorn: { brown: 60, grey: 40 },
+      sassafras: { green: 97, brown: 3 },
+      blackLocust: { brown: 75, red: 15, grey: 10 },
+      conifer: { brown: 80, grey: 20 }
     }
   },
   {
     id: 'twigSmell',
     name: 'Smell of a broken twig',
     question: 'Break a twig and smell it. What is it like?',
+    fromTwigs: true,
     strength: 'strong',
     block: null,
     ages: ALL_AGES,
@@ -508,8 +781,8 @@ export const CHARACTERS: readonly Character[] = [
     states: [
       { id: 'none', label: 'Nothing much', description: 'green wood, no more' },
       { id: 'rank', label: 'Rank', description: 'sour and unpleasant' },
-      { id: 'wintergreen', label: 'Wintergreen', description: 'sweet and cool, like liniment' },
-      { id: 'almond', label: 'Bitter almond', description: 'sharp, like a crushed fruit stone' }
+      { id: 'wintergreen', label: 'Wintergreen', description: 'sweet, cool or spicy' },
+      { id: 'almond', label: 'Bitter almond', description: 'sharp, as from a crushed cherry stone' }
     ],
     seen: {
       sugarMaple: { none: 97, rank: 3 },
@@ -533,7 +806,27 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { none: 98, rank: 2 },
       hickory: { none: 90, rank: 10 },
       aspen: { none: 85, rank: 15 },
-      elm: { none: 97, rank: 3 }
+      elm: { none: 97, rank: 3 },
+      hedgeMaple: { none: 97, rank: 3 },
+      amurMaple: { none: 97, rank: 3 },
+      sycamoreMaple: { none: 97, rank: 3 },
+      viburnum: { none: 75, rank: 25 },
+      elder: { rank: 80, none: 20 },
+      honeysuckle: { none: 97, rank: 3 },
+      spindle: { none: 97, rank: 3 },
+      buckthorn: { none: 80, rank: 20 },
+      musclewood: { none: 97, rank: 3 },
+      walnut: { none: 60, rank: 40 },
+      butternut: { none: 70, rank: 30 },
+      planeTree: { none: 97, rank: 3 },
+      whitePoplar: { none: 97, rank: 3 },
+      mulberry: { none: 97, rank: 3 },
+      tulipTree: { none: 85, wintergreen: 15 },
+      whiteOak: { none: 97, rank: 3 },
+      hawthorn: { none: 97, rank: 3 },
+      sassafras: { none: 60, wintergreen: 40 },
+      blackLocust: { none: 97, rank: 3 },
+      conifer: { none: 90, rank: 10 }
     }
   },
   {
@@ -547,7 +840,7 @@ export const CHARACTERS: readonly Character[] = [
     reliability: 0.85,
     states: [
       { id: 'smoothBumps', label: 'Smooth, fine bumps', description: 'grey, fine rough bumps under the palm' },
-      { id: 'verySmooth', label: 'Very smooth', description: 'silvery or blue-grey, like skin' },
+      { id: 'verySmooth', label: 'Very smooth', description: 'silvery or blue-grey, without a bump' },
       { id: 'stripes', label: 'Green, white stripes', description: 'lines run up and down' },
       { id: 'diamonds', label: 'Shallow diamonds', description: 'a net of fine ridges already' },
       { id: 'papery', label: 'Papery curls', description: 'thin bright sheets roll off' },
@@ -576,7 +869,27 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { dashes: 40, smoothBumps: 40, papery: 20 },
       hickory: { smoothBumps: 35, diamonds: 35, verySmooth: 30 },
       aspen: { greenish: 80, verySmooth: 20 },
-      elm: { diamonds: 50, smoothBumps: 50 }
+      elm: { diamonds: 50, smoothBumps: 50 },
+      hedgeMaple: { diamonds: 60, smoothBumps: 40 },
+      amurMaple: { verySmooth: 60, smoothBumps: 30, diamonds: 10 },
+      sycamoreMaple: { smoothBumps: 55, verySmooth: 40, diamonds: 5 },
+      viburnum: { smoothBumps: 65, diamonds: 20, greenish: 15 },
+      elder: { smoothBumps: 55, diamonds: 45 },
+      honeysuckle: { papery: 55, smoothBumps: 30, diamonds: 15 },
+      spindle: { greenish: 95, smoothBumps: 5 },
+      buckthorn: { dashes: 85, smoothBumps: 15 },
+      musclewood: { verySmooth: 97, smoothBumps: 3 },
+      walnut: { smoothBumps: 45, diamonds: 45, verySmooth: 10 },
+      butternut: { verySmooth: 55, diamonds: 45 },
+      planeTree: { greenish: 60, verySmooth: 40 },
+      whitePoplar: { greenish: 65, verySmooth: 20, diamonds: 15 },
+      mulberry: { smoothBumps: 60, diamonds: 40 },
+      tulipTree: { verySmooth: 60, diamonds: 30, greenish: 10 },
+      whiteOak: { smoothBumps: 60, diamonds: 40 },
+      hawthorn: { smoothBumps: 70, diamonds: 30 },
+      sassafras: { greenish: 60, diamonds: 40 },
+      blackLocust: { smoothBumps: 60, diamonds: 40 },
+      conifer: { smoothBumps: 60, verySmooth: 40 }
     }
   },
   {
@@ -590,17 +903,18 @@ export const CHARACTERS: readonly Character[] = [
     reliability: 0.85,
     states: [
       { id: 'oneEdge', label: 'Plates lift at one edge', description: 'firm, fastened along the other edge' },
-      { id: 'strips', label: 'Long straight strips', description: 'loose on both sides, dull grey' },
+      { id: 'strips', label: 'Upright ribbons', description: 'narrow, run straight up, both long edges free' },
       { id: 'diamonds', label: 'Tight diamonds', description: 'interlaced or barred ridges, nothing lifts' },
-      { id: 'smooth', label: 'Still smooth', description: 'grey and tight, like an elephant' },
+      { id: 'smooth', label: 'Still smooth', description: 'grey and tight, hardly a crack' },
       { id: 'furrows', label: 'Deep furrows', description: 'hard flat ridges with dark grooves' },
       { id: 'papery', label: 'Papery curls', description: 'thin bright sheets roll off' },
       { id: 'burnt', label: 'Burnt scales', description: 'dark, thick flakes with upturned edges' },
-      { id: 'shreds', label: 'Fine shreds', description: 'narrow strips, like cat-scratched wood' },
+      { id: 'shreds', label: 'Fine shreds', description: 'many narrow strips, thin as ribbon, loose at the ends' },
       { id: 'shaggy', label: 'Shaggy', description: 'long stiff plates, free at both ends' },
       { id: 'corky', label: 'Soft and corky', description: 'flaky; rubs to powder' },
-      { id: 'checkered', label: 'Checkered', description: 'small square blocks, like an alligator' },
-      { id: 'stripes', label: 'Green with stripes', description: 'white lines run up and down' }
+      { id: 'checkered', label: 'Small square blocks', description: 'split both ways into blocks a finger wide' },
+      { id: 'stripes', label: 'Green with stripes', description: 'white lines run up and down' },
+      { id: 'patches', label: 'Patches', description: 'thin flakes fall off and leave paler patches' }
     ],
     seen: {
       sugarMaple: { oneEdge: 74, strips: 6, smooth: 12, furrows: 8 },
@@ -624,7 +938,27 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { shreds: 94, strips: 6 },
       hickory: { shaggy: 45, diamonds: 40, furrows: 15 },
       aspen: { smooth: 45, furrows: 55 },
-      elm: { furrows: 60, diamonds: 30, strips: 10 }
+      elm: { furrows: 60, diamonds: 30, strips: 10 },
+      hedgeMaple: { diamonds: 70, furrows: 30 },
+      amurMaple: { smooth: 85, strips: 10, furrows: 5 },
+      sycamoreMaple: { patches: 45, smooth: 45, oneEdge: 10 },
+      viburnum: { checkered: 55, smooth: 30, furrows: 15 },
+      elder: { furrows: 50, corky: 50 },
+      honeysuckle: { shreds: 95, strips: 5 },
+      spindle: { smooth: 60, furrows: 40 },
+      buckthorn: { burnt: 50, papery: 20, furrows: 15, smooth: 15 },
+      musclewood: { smooth: 98, furrows: 2 },
+      walnut: { diamonds: 60, furrows: 40 },
+      butternut: { diamonds: 70, furrows: 30 },
+      planeTree: { patches: 97, smooth: 3 },
+      whitePoplar: { smooth: 60, diamonds: 20, furrows: 20 },
+      mulberry: { furrows: 70, strips: 30 },
+      tulipTree: { furrows: 60, diamonds: 40 },
+      whiteOak: { furrows: 40, strips: 30, oneEdge: 20, shaggy: 10 },
+      hawthorn: { checkered: 40, strips: 40, furrows: 20 },
+      sassafras: { furrows: 97, checkered: 3 },
+      blackLocust: { furrows: 70, diamonds: 30 },
+      conifer: { furrows: 55, burnt: 20, smooth: 15, checkered: 10 }
     }
   },
   {
@@ -638,16 +972,17 @@ export const CHARACTERS: readonly Character[] = [
     reliability: 0.82,
     states: [
       { id: 'oneEdge', label: 'Thick plates, one edge out', description: 'long and firm, curling out along one side' },
-      { id: 'strips', label: 'Long loose strips', description: 'hang by the middle, free on both sides' },
+      { id: 'strips', label: 'Long loose ribbons', description: 'held along the middle, both long edges free' },
       { id: 'diamonds', label: 'Barred ridges', description: 'deep, tight, crossing like a net' },
       { id: 'furrows', label: 'Deep hard furrows', description: 'a hand’s edge fits into the grooves' },
       { id: 'smooth', label: 'Smooth even now', description: 'grey and tight at any age' },
       { id: 'papery', label: 'Ragged paper', description: 'curls and torn sheets, some left in plates' },
       { id: 'burnt', label: 'Burnt scales', description: 'dark, thick flakes with upturned edges' },
-      { id: 'shreds', label: 'Fine shreds', description: 'narrow strips, like cat-scratched wood' },
+      { id: 'shreds', label: 'Fine shreds', description: 'many narrow strips, thin as ribbon, loose at the ends' },
       { id: 'shaggy', label: 'Shaggy', description: 'long stiff plates, free at both ends' },
       { id: 'corky', label: 'Soft and corky', description: 'flaky; rubs to powder' },
-      { id: 'checkered', label: 'Checkered', description: 'small square blocks, like an alligator' }
+      { id: 'checkered', label: 'Small square blocks', description: 'split both ways into blocks a finger wide' },
+      { id: 'patches', label: 'Patches', description: 'thin flakes fall off and leave paler patches' }
     ],
     seen: {
       sugarMaple: { oneEdge: 62, furrows: 28, strips: 10 },
@@ -671,7 +1006,27 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { shreds: 95, strips: 5 },
       hickory: { shaggy: 55, diamonds: 25, furrows: 20 },
       aspen: { furrows: 85, smooth: 15 },
-      elm: { furrows: 78, diamonds: 22 }
+      elm: { furrows: 78, diamonds: 22 },
+      hedgeMaple: { diamonds: 55, furrows: 45 },
+      amurMaple: { furrows: 55, smooth: 45 },
+      sycamoreMaple: { patches: 65, oneEdge: 20, furrows: 15 },
+      viburnum: { checkered: 85, furrows: 15 },
+      elder: { corky: 55, furrows: 45 },
+      honeysuckle: { shreds: 96, strips: 4 },
+      spindle: { furrows: 70, smooth: 30 },
+      buckthorn: { burnt: 55, furrows: 35, papery: 10 },
+      musclewood: { smooth: 90, furrows: 10 },
+      walnut: { diamonds: 55, furrows: 45 },
+      butternut: { diamonds: 60, furrows: 40 },
+      planeTree: { patches: 90, smooth: 5, furrows: 5 },
+      whitePoplar: { furrows: 90, diamonds: 10 },
+      mulberry: { furrows: 75, strips: 25 },
+      tulipTree: { furrows: 70, diamonds: 30 },
+      whiteOak: { furrows: 45, strips: 30, oneEdge: 15, shaggy: 10 },
+      hawthorn: { strips: 50, checkered: 30, furrows: 20 },
+      sassafras: { furrows: 98, checkered: 2 },
+      blackLocust: { furrows: 75, diamonds: 25 },
+      conifer: { furrows: 60, burnt: 20, checkered: 15, smooth: 5 }
     }
   },
   {
@@ -710,7 +1065,27 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { peels: 75, chips: 25 },
       hickory: { holds: 60, peels: 25, chips: 15 },
       aspen: { holds: 100 },
-      elm: { holds: 80, chips: 20 }
+      elm: { holds: 80, chips: 20 },
+      hedgeMaple: { holds: 90, chips: 10 },
+      amurMaple: { holds: 97, chips: 3 },
+      sycamoreMaple: { chips: 65, holds: 35 },
+      viburnum: { holds: 80, chips: 20 },
+      elder: { chips: 80, holds: 20 },
+      honeysuckle: { peels: 92, chips: 8 },
+      spindle: { holds: 97, chips: 3 },
+      buckthorn: { chips: 45, peels: 35, holds: 20 },
+      musclewood: { holds: 100 },
+      walnut: { holds: 92, chips: 8 },
+      butternut: { holds: 90, chips: 10 },
+      planeTree: { chips: 75, peels: 20, holds: 5 },
+      whitePoplar: { holds: 97, chips: 3 },
+      mulberry: { holds: 85, chips: 15 },
+      tulipTree: { holds: 93, chips: 7 },
+      whiteOak: { chips: 60, holds: 40 },
+      hawthorn: { chips: 60, holds: 40 },
+      sassafras: { holds: 90, chips: 10 },
+      blackLocust: { holds: 96, chips: 4 },
+      conifer: { chips: 65, holds: 35 }
     }
   },
   {
@@ -753,25 +1128,47 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { brownGrey: 80, darkGrey: 20 },
       hickory: { paleGrey: 45, brownGrey: 35, darkGrey: 20 },
       aspen: { green: 55, paleGrey: 30, darkGrey: 15 },
-      elm: { darkGrey: 50, brownGrey: 50 }
+      elm: { darkGrey: 50, brownGrey: 50 },
+      hedgeMaple: { brownGrey: 60, darkGrey: 30, paleGrey: 10 },
+      amurMaple: { paleGrey: 50, brownGrey: 30, darkGrey: 20 },
+      sycamoreMaple: { paleGrey: 45, brownGrey: 40, darkGrey: 15 },
+      viburnum: { brownGrey: 45, darkGrey: 40, blackBrown: 15 },
+      elder: { brownGrey: 60, paleGrey: 40 },
+      honeysuckle: { brownGrey: 60, paleGrey: 40 },
+      spindle: { green: 45, darkGrey: 35, brownGrey: 20 },
+      buckthorn: { blackBrown: 55, darkGrey: 45 },
+      musclewood: { darkGrey: 60, paleGrey: 40 },
+      walnut: { blackBrown: 55, darkGrey: 45 },
+      butternut: { paleGrey: 80, darkGrey: 20 },
+      planeTree: { white: 55, paleGrey: 25, green: 20 },
+      whitePoplar: { white: 45, paleGrey: 35, darkGrey: 20 },
+      mulberry: { brownGrey: 80, bronze: 20 },
+      tulipTree: { paleGrey: 60, darkGrey: 40 },
+      whiteOak: { paleGrey: 90, brownGrey: 10 },
+      hawthorn: { brownGrey: 60, darkGrey: 40 },
+      sassafras: { brownGrey: 85, darkGrey: 15 },
+      blackLocust: { darkGrey: 60, brownGrey: 40 },
+      conifer: { brownGrey: 50, blackBrown: 25, darkGrey: 25 }
     }
   },
   {
     id: 'leafForm',
     name: 'Leaf',
     question: 'How is the leaf built?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'leaf',
     ages: ALL_AGES,
     seasons: LEAF_SEASONS,
-    reliability: 0.96,
+    reliability: 0.975,
     states: [
-      { id: 'five', label: 'Five lobes', description: 'like an open hand, ribs from one point' },
-      { id: 'three', label: 'Three lobes', description: 'like a goose’s foot, ribs from one point' },
+      { id: 'five', label: 'Five lobes', description: 'ribs from one point, five main tips' },
+      { id: 'three', label: 'Three lobes', description: 'ribs from one point, three main tips' },
       { id: 'feather', label: 'Leaflets in pairs', description: 'several along one stalk' },
       { id: 'hand', label: 'Leaflets in a fan', description: 'all from the end of one stalk' },
       { id: 'alongRib', label: 'Lobes along a rib', description: 'left and right of one long rib' },
-      { id: 'simple', label: 'One plain blade', description: 'no lobes' }
+      { id: 'simple', label: 'One plain blade', description: 'no lobes' },
+      { id: 'needles', label: 'Needles', description: 'needles or green scales' }
     ],
     seen: {
       sugarMaple: { five: 92, three: 8 },
@@ -795,13 +1192,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { simple: 100 },
       hickory: { feather: 100 },
       aspen: { simple: 100 },
-      elm: { simple: 100 }
+      elm: { simple: 100 },
+      hedgeMaple: { five: 90, three: 10 },
+      amurMaple: { three: 85, simple: 15 },
+      sycamoreMaple: { five: 96, three: 4 },
+      viburnum: { simple: 65, three: 35 },
+      elder: { feather: 100 },
+      honeysuckle: { simple: 100 },
+      spindle: { simple: 100 },
+      buckthorn: { simple: 100 },
+      musclewood: { simple: 100 },
+      walnut: { feather: 100 },
+      butternut: { feather: 100 },
+      planeTree: { three: 55, five: 45 },
+      whitePoplar: { five: 45, simple: 30, three: 25 },
+      mulberry: { simple: 55, three: 25, alongRib: 20 },
+      tulipTree: { five: 50, three: 30, alongRib: 20 },
+      whiteOak: { alongRib: 100 },
+      hawthorn: { alongRib: 70, three: 20, simple: 10 },
+      sassafras: { three: 55, simple: 45 },
+      blackLocust: { feather: 100 },
+      conifer: { needles: 100 }
     }
   },
   {
     id: 'leafNotch',
     name: 'Notch between the lobes',
     question: 'What is the notch between two lobes like? (No lobes: can’t tell.)',
+    fromTwigs: true,
     strength: 'strong',
     block: 'leaf',
     ages: ALL_AGES,
@@ -821,13 +1239,25 @@ export const CHARACTERS: readonly Character[] = [
       norwayMaple: { rounded: 85, shallow: 10, sharp: 5 },
       stripedMaple: { shallow: 60, sharp: 40 },
       mountainMaple: { shallow: 55, sharp: 45 },
-      redOak: { rounded: 60, deep: 30, sharp: 10 }
+      redOak: { rounded: 60, deep: 30, sharp: 10 },
+      hedgeMaple: { rounded: 80, deep: 10, shallow: 10 },
+      amurMaple: { sharp: 60, deep: 15, shallow: 25 },
+      sycamoreMaple: { sharp: 85, shallow: 15 },
+      viburnum: { sharp: 60, shallow: 40 },
+      planeTree: { shallow: 60, rounded: 30, sharp: 10 },
+      whitePoplar: { shallow: 60, rounded: 40 },
+      mulberry: { rounded: 60, sharp: 20, shallow: 20 },
+      tulipTree: { shallow: 60, sharp: 40 },
+      whiteOak: { rounded: 90, deep: 10 },
+      hawthorn: { sharp: 80, deep: 20 },
+      sassafras: { rounded: 90, shallow: 10 }
     }
   },
   {
     id: 'leafMargin',
     name: 'Edge of the leaf',
     question: 'Is the edge smooth or toothed?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'leaf',
     ages: ALL_AGES,
@@ -860,13 +1290,34 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { fine: 95, coarse: 5 },
       hickory: { fine: 90, coarse: 10 },
       aspen: { fine: 60, coarse: 40 },
-      elm: { fine: 65, coarse: 35 }
+      elm: { fine: 65, coarse: 35 },
+      hedgeMaple: { smooth: 95, coarse: 5 },
+      amurMaple: { coarse: 80, fine: 20 },
+      sycamoreMaple: { coarse: 95, fine: 5 },
+      viburnum: { coarse: 60, fine: 30, smooth: 10 },
+      elder: { fine: 75, coarse: 25 },
+      honeysuckle: { smooth: 100 },
+      spindle: { fine: 92, smooth: 8 },
+      buckthorn: { fine: 95, smooth: 5 },
+      musclewood: { fine: 97, coarse: 3 },
+      walnut: { fine: 97, coarse: 3 },
+      butternut: { fine: 97, coarse: 3 },
+      planeTree: { coarse: 90, smooth: 10 },
+      whitePoplar: { coarse: 85, smooth: 15 },
+      mulberry: { coarse: 90, fine: 10 },
+      tulipTree: { smooth: 100 },
+      whiteOak: { smooth: 98, coarse: 2 },
+      hawthorn: { coarse: 70, fine: 30 },
+      sassafras: { smooth: 100 },
+      blackLocust: { smooth: 100 },
+      conifer: { smooth: 95, fine: 5 }
     }
   },
   {
     id: 'leafUnderside',
     name: 'Underside of the leaf',
     question: 'Turn the leaf over. What is the underside like?',
+    fromTwigs: true,
     strength: 'strong',
     block: 'leaf',
     ages: ALL_AGES,
@@ -900,31 +1351,52 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { paleGreen: 70, velvet: 30 },
       hickory: { paleGreen: 80, velvet: 20 },
       aspen: { paleGreen: 70, whitened: 30 },
-      elm: { paleGreen: 75, velvet: 25 }
+      elm: { paleGreen: 75, velvet: 25 },
+      hedgeMaple: { paleGreen: 75, velvet: 25 },
+      amurMaple: { paleGreen: 95, velvet: 5 },
+      sycamoreMaple: { whitened: 80, paleGreen: 20 },
+      viburnum: { velvet: 60, paleGreen: 40 },
+      elder: { paleGreen: 90, velvet: 10 },
+      honeysuckle: { velvet: 50, paleGreen: 50 },
+      spindle: { paleGreen: 90, velvet: 10 },
+      buckthorn: { paleGreen: 95, velvet: 5 },
+      musclewood: { paleGreen: 92, velvet: 8 },
+      walnut: { paleGreen: 60, velvet: 40 },
+      butternut: { velvet: 65, paleGreen: 35 },
+      planeTree: { paleGreen: 55, velvet: 45 },
+      whitePoplar: { velvet: 45, silver: 35, whitened: 20 },
+      mulberry: { paleGreen: 60, velvet: 40 },
+      tulipTree: { paleGreen: 80, whitened: 20 },
+      whiteOak: { whitened: 60, paleGreen: 40 },
+      hawthorn: { paleGreen: 80, velvet: 20 },
+      sassafras: { whitened: 60, paleGreen: 40 },
+      blackLocust: { paleGreen: 95, whitened: 5 },
+      conifer: { paleGreen: 70, whitened: 30 }
     }
   },
   {
     id: 'milkySap',
     name: 'Sap of the leaf stalk',
     question: 'Break a leaf stalk. What comes out?',
+    fromTwigs: true,
     strength: 'strong',
     block: null,
     ages: ALL_AGES,
     seasons: ['leaf'],
-    reliability: 0.95,
+    reliability: 0.97,
     states: [
       { id: 'milky', label: 'Milky', description: 'white drops' },
       { id: 'clear', label: 'Clear or none', description: 'nothing white' }
     ],
     seen: {
-      sugarMaple: { clear: 99, milky: 1 },
-      blackMaple: { clear: 99, milky: 1 },
-      redMaple: { clear: 99, milky: 1 },
-      silverMaple: { clear: 99, milky: 1 },
+      sugarMaple: { clear: 99.9, milky: 0.1 },
+      blackMaple: { clear: 99.9, milky: 0.1 },
+      redMaple: { clear: 99.9, milky: 0.1 },
+      silverMaple: { clear: 99.9, milky: 0.1 },
       norwayMaple: { milky: 97, clear: 3 },
-      boxElder: { clear: 99, milky: 1 },
-      stripedMaple: { clear: 99, milky: 1 },
-      mountainMaple: { clear: 99, milky: 1 },
+      boxElder: { clear: 99.9, milky: 0.1 },
+      stripedMaple: { clear: 99.9, milky: 0.1 },
+      mountainMaple: { clear: 99.9, milky: 0.1 },
       whiteAsh: { clear: 100 },
       blackAsh: { clear: 100 },
       horseChestnut: { clear: 100 },
@@ -938,22 +1410,54 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { clear: 100 },
       hickory: { clear: 100 },
       aspen: { clear: 100 },
-      elm: { clear: 100 }
+      elm: { clear: 100 },
+      hedgeMaple: { milky: 95, clear: 5 },
+      amurMaple: { clear: 99.9, milky: 0.1 },
+      sycamoreMaple: { clear: 99.9, milky: 0.1 },
+      viburnum: { clear: 100 },
+      elder: { clear: 100 },
+      honeysuckle: { clear: 100 },
+      spindle: { clear: 100 },
+      buckthorn: { clear: 100 },
+      musclewood: { clear: 100 },
+      walnut: { clear: 100 },
+      butternut: { clear: 100 },
+      planeTree: { clear: 100 },
+      whitePoplar: { clear: 100 },
+      mulberry: { milky: 90, clear: 10 },
+      tulipTree: { clear: 100 },
+      whiteOak: { clear: 100 },
+      hawthorn: { clear: 100 },
+      sassafras: { clear: 100 },
+      blackLocust: { clear: 100 },
+      conifer: { clear: 100 }
     }
   },
   {
-    id: 'keys',
-    name: 'Winged seeds',
-    question: 'Are there winged seeds on the tree or under it? What are they like?',
+    id: 'keysHanging',
+    name: 'Winged seeds on the tree',
+    question: 'Do seeds hang in its own crown? What are they like? (Those on the ground may be a neighbour’s.)',
     strength: 'strong',
     block: null,
     ages: ['grown', 'old'],
-    seasons: ['leaf', 'fall', 'bare'],
+    seasons: ALL_YEAR,
     found: 0.35,
+    // Red and silver maple shed in May and June, box elder and ash keep theirs into winter (common practice).
+    hangs: {
+      redMaple: { swelling: 0.8, leaf: 0.3 },
+      silverMaple: { swelling: 0.8, leaf: 0.3 },
+      sugarMaple: { leaf: 1, fall: 0.7, bare: 0.05 },
+      blackMaple: { leaf: 1, fall: 0.7, bare: 0.05 },
+      norwayMaple: { leaf: 1, fall: 0.8, bare: 0.15 },
+      hedgeMaple: { leaf: 1, fall: 0.8, bare: 0.15 },
+      sycamoreMaple: { leaf: 1, fall: 0.8, bare: 0.3 },
+      stripedMaple: { leaf: 1, fall: 0.6, bare: 0.05 },
+      mountainMaple: { leaf: 1, fall: 0.6, bare: 0.05 }
+    },
     reliability: 0.85,
     states: [
-      { id: 'horseshoe', label: 'Pair, like a horseshoe', description: 'two wings nearly side by side' },
-      { id: 'vee', label: 'Pair, like a narrow V', description: 'two wings, small' },
+      { id: 'horseshoe', label: 'Pair, wings side by side', description: 'bent round, nearly level with each other' },
+      { id: 'vee', label: 'Pair, narrow angle', description: 'two small wings, like the letter V' },
       { id: 'wide', label: 'Pair, spread wide', description: 'two wings almost in one line' },
       { id: 'paddle', label: 'Single paddles', description: 'one seed, one blade, in bunches' },
       { id: 'other', label: 'Something else', description: 'nuts, berries, catkins, pods' }
@@ -980,7 +1484,52 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { other: 100 },
       hickory: { other: 100 },
       aspen: { other: 100 },
-      elm: { other: 97, paddle: 3 }
+      elm: { other: 97, paddle: 3 },
+      hedgeMaple: { wide: 97, vee: 3 },
+      amurMaple: { horseshoe: 55, vee: 45 },
+      sycamoreMaple: { vee: 70, horseshoe: 30 },
+      viburnum: { other: 100 },
+      elder: { other: 100 },
+      honeysuckle: { other: 100 },
+      spindle: { other: 100 },
+      buckthorn: { other: 100 },
+      musclewood: { other: 95, paddle: 5 },
+      walnut: { other: 100 },
+      butternut: { other: 100 },
+      planeTree: { other: 100 },
+      whitePoplar: { other: 100 },
+      mulberry: { other: 100 },
+      tulipTree: { other: 85, paddle: 15 },
+      whiteOak: { other: 100 },
+      hawthorn: { other: 100 },
+      sassafras: { other: 100 },
+      blackLocust: { other: 100 },
+      conifer: { other: 100 }
+    }
+  },
+  {
+    id: 'keys',
+    name: 'Winged seeds under it',
+    question: 'What winged seeds lie under it? (They may be a neighbour’s: a weak clue.)',
+    strength: 'weak',
+    block: null,
+    ages: ALL_AGES,
+    seasons: ALL_YEAR,
+    found: 0.5,
+    reliability: 0.85,
+    states: [
+      { id: 'horseshoe', label: 'Pair, wings side by side', description: 'bent round, nearly level with each other' },
+      { id: 'vee', label: 'Pair, narrow angle', description: 'two small wings, like the letter V' },
+      { id: 'wide', label: 'Pair, spread wide', description: 'two wings almost in one line' },
+      { id: 'paddle', label: 'Single paddles', description: 'one seed, one blade, in bunches' },
+      { id: 'other', label: 'Something else', description: 'nuts, berries, catkins, pods' }
+    ],
+    seen: {
+      sugarMaple: { horseshoe: 60, vee: 25, other: 15 },
+      blackMaple: { horseshoe: 60, vee: 25, other: 15 },
+      redMaple: { vee: 50, horseshoe: 40, other: 10 },
+      whiteAsh: { paddle: 45, horseshoe: 40, vee: 15 },
+      blackAsh: { paddle: 45, horseshoe: 30, vee: 25 }
     }
   },
   {
@@ -994,7 +1543,8 @@ export const CHARACTERS: readonly Character[] = [
     reliability: 0.9,
     states: [
       { id: 'many', label: 'Many', description: 'pale or brown, rustling' },
-      { id: 'none', label: 'None or few', description: 'a bare crown' }
+      { id: 'none', label: 'None or few', description: 'a bare crown' },
+      { id: 'green', label: 'Green needles', description: 'green all winter' }
     ],
     seen: {
       sugarMaple: { none: 93, many: 7 },
@@ -1018,7 +1568,27 @@ export const CHARACTERS: readonly Character[] = [
       hophornbeam: { none: 70, many: 30 },
       hickory: { none: 97, many: 3 },
       aspen: { none: 99, many: 1 },
-      elm: { none: 98, many: 2 }
+      elm: { none: 98, many: 2 },
+      hedgeMaple: { none: 98, many: 2 },
+      amurMaple: { none: 98, many: 2 },
+      sycamoreMaple: { none: 98, many: 2 },
+      viburnum: { none: 98, many: 2 },
+      elder: { none: 98, many: 2 },
+      honeysuckle: { none: 90, many: 10 },
+      spindle: { none: 98, many: 2 },
+      buckthorn: { none: 98, many: 2 },
+      musclewood: { none: 75, many: 25 },
+      walnut: { none: 98, many: 2 },
+      butternut: { none: 98, many: 2 },
+      planeTree: { none: 98, many: 2 },
+      whitePoplar: { none: 98, many: 2 },
+      mulberry: { none: 98, many: 2 },
+      tulipTree: { none: 98, many: 2 },
+      whiteOak: { none: 55, many: 45 },
+      hawthorn: { none: 98, many: 2 },
+      sassafras: { none: 98, many: 2 },
+      blackLocust: { none: 98, many: 2 },
+      conifer: { green: 99, none: 1 }
     }
   },
   {
@@ -1076,15 +1646,15 @@ export const CHARACTERS: readonly Character[] = [
   },
   {
     id: 'elbows',
-    name: 'Elbowed branches',
-    question: 'Do upper branches bend like elbows?',
+    name: 'Bent branches',
+    question: 'Do upper branches turn sharply upward?',
     strength: 'weak',
     block: null,
     ages: ['grown', 'old'],
     seasons: ALL_YEAR,
     reliability: 0.8,
     states: [
-      { id: 'yes', label: 'Elbows', description: 'out, then sharply up' },
+      { id: 'yes', label: 'Sharp bends', description: 'out, then suddenly up' },
       { id: 'no', label: 'None', description: 'branches run on smoothly' }
     ],
     seen: {
@@ -1149,13 +1719,21 @@ export const CHARACTERS: readonly Character[] = [
       redOak: { dry: 75, moist: 24, wet: 1 },
       yellowBirch: { moist: 60, wet: 25, dry: 15 },
       hophornbeam: { dry: 80, moist: 20 },
-      elm: { moist: 55, wet: 40, dry: 5 }
+      elm: { moist: 55, wet: 40, dry: 5 },
+      elder: { moist: 60, wet: 30, dry: 10 },
+      buckthorn: { moist: 50, dry: 35, wet: 15 },
+      musclewood: { moist: 65, wet: 25, dry: 10 },
+      walnut: { moist: 70, dry: 20, wet: 10 },
+      butternut: { moist: 70, dry: 20, wet: 10 },
+      planeTree: { wet: 50, moist: 45, dry: 5 },
+      whiteOak: { dry: 80, moist: 20 }
     }
   },
   {
     id: 'budStage',
     name: 'Stage of the buds',
     question: 'Are the buds still tight, or swelling?',
+    fromTwigs: true,
     strength: 'context',
     block: null,
     ages: ALL_AGES,
@@ -1164,6 +1742,21 @@ export const CHARACTERS: readonly Character[] = [
     states: [
       { id: 'tight', label: 'Tight', description: 'closed and dry, as all winter' },
       { id: 'swollen', label: 'Swelling', description: 'plumper, redder, a pale seam between the scales' }
+    ],
+    seen: {}
+  },
+  {
+    id: 'twigsFrom',
+    name: 'Whose twigs',
+    question: 'Where are the twigs, buds and leaves that you look at?',
+    strength: 'context',
+    block: null,
+    ages: ALL_AGES,
+    seasons: ALL_YEAR,
+    reliability: 0.95,
+    states: [
+      { id: 'own', label: 'On this trunk', description: 'a branch or a shoot that grows out of it, or its crown' },
+      { id: 'beside', label: 'Beside it', description: 'on the ground, or on a sapling next to it' }
     ],
     seen: {}
   }

@@ -84,9 +84,9 @@
         ['Bark', ['barkYoung', 'barkGrown', 'barkOld', 'rub', 'barkTone']],
         [
           'Leaves and seeds',
-          ['leafForm', 'leafNotch', 'leafMargin', 'leafUnderside', 'milkySap', 'keys', 'heldLeaves']
+          ['leafForm', 'leafNotch', 'leafMargin', 'leafUnderside', 'milkySap', 'keysHanging', 'heldLeaves']
         ],
-        ['Weak clues', ['lichen', 'staining', 'elbows', 'oldTapholes', 'ground']]
+        ['Weak clues', ['keys', 'lichen', 'staining', 'elbows', 'oldTapholes', 'ground']]
       ] as const
     ).map(([title, ids]) => ({ title, characters: ids.map((id) => SHIPPED_TABLE.character(id)) }))
   );

@@ -63,7 +63,7 @@
     return {
       age: last?.age ?? likelyAge(row.dbhMm),
       season: lookSeasonOf(bush.today),
-      evidence: { ...(last?.evidence as Evidence | undefined) },
+      evidence: { twigsFrom: 'own', ...(last?.evidence as Evidence | undefined) },
       skipped: []
     };
   }
@@ -76,7 +76,7 @@
   });
 
   const prior = $derived(priorFor(row, bush.rows));
-  const judgement = $derived(judge(work.evidence, work.age, prior, table));
+  const judgement = $derived(judge(work.evidence, work.age, { prior, table, season: work.season }));
   const leading = $derived(judgement.candidates[0]!);
   const begun = $derived(judgement.reasons.length > 0);
   const looks = $derived(nextLooks(work.evidence, work.age, work.season, { prior, table, skipped: work.skipped }));
@@ -94,7 +94,10 @@
           ? table.character(best.character)
           : null
   );
-  const seen = $derived(table.forAge(work.age).filter((c) => work.evidence[c.id] !== undefined));
+  const seen = $derived(
+    table.forAge(work.age).filter((c) => c.id !== 'twigsFrom' && work.evidence[c.id] !== undefined)
+  );
+  const whoseTwigs = $derived(table.character('twigsFrom'));
   const others = $derived(
     table
       .visible(work.age, work.season)
@@ -175,7 +178,7 @@
       last.verdict === judgement.verdict &&
       last.species === leading.species &&
       Object.keys({ ...last.evidence, ...usable }).every(
-        (id) => (last.evidence as Evidence)[id as CharacterId] === usable[id]
+        (id) => ({ twigsFrom: 'own', ...last.evidence })[id] === usable[id]
       )
   );
   const maySave = $derived(bush.mayRecord && begun && !savedNow);
@@ -205,7 +208,10 @@
       class="mb-2 min-h-11 text-left text-sm underline underline-offset-4 md:hidden"
       aria-expanded={circumstances}
       onclick={() => (circumstances = !circumstances)}
-      >The woods are {SEASON_NAMES[work.season]}, its bark is {AGE_NAMES[work.age]}</button
+      >The woods are {SEASON_NAMES[work.season]}, its bark is {AGE_NAMES[work.age]}, the twigs are {labelOf(
+        whoseTwigs,
+        work.evidence.twigsFrom ?? 'own'
+      ).toLowerCase()}</button
     >
     <div class="mb-3 flex flex-wrap gap-x-6 gap-y-1.5 text-sm {circumstances ? '' : 'max-md:hidden'}">
       <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -223,6 +229,21 @@
           <label class="flex min-h-6 items-center gap-1.5"
             ><input type="radio" class="radio radio-xs" value={age} bind:group={work.age} onchange={keep} />
             {AGE_NAMES[age]}</label
+          >
+        {/each}
+      </fieldset>
+      <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1" data-testid="whose-twigs">
+        <legend class="float-left mr-3 font-semibold">The twigs are</legend>
+        {#each whoseTwigs.states as state (state.id)}
+          <label class="flex min-h-6 items-center gap-1.5" title={state.description}
+            ><input
+              type="radio"
+              class="radio radio-xs"
+              value={state.id}
+              bind:group={work.evidence.twigsFrom}
+              onchange={keep}
+            />
+            {state.label.toLowerCase()}</label
           >
         {/each}
       </fieldset>
@@ -255,7 +276,8 @@
       <div class="mb-2">
         <h2 id="look" bind:this={heading} class="scroll-mt-3">{current.question}</h2>
         <p class="aside" data-testid="why-look">
-          {#if current.strength === 'weak'}A weak clue: it can nudge, never decide.
+          {#if current.fromTwigs && work.evidence.twigsFrom === 'beside'}They may be a neighbour’s twigs: a weak clue.
+          {:else if current.strength === 'weak'}A weak clue: it can nudge, never decide.
           {:else if current.strength === 'context'}It says how far the buds can be trusted, and whether the season ends.
           {:else if asked === null && best}The look that tells most now{best.settles >= 0.05
               ? `: it would settle about ${Math.round(best.settles * 100)} in 100 such trees`
@@ -289,7 +311,9 @@
       </h2>
       <p class="aside">
         {judgement.verdict === 'lookAgain' || judgement.verdict === 'mapleOpen'
-          ? 'Save it as it stands: it joins the list of trees that want a visit in leaf.'
+          ? work.season === 'leaf'
+            ? 'Save it as it stands: it joins the list of trees that are still open.'
+            : 'Save it as it stands: it joins the list of trees that want a visit in leaf.'
           : 'The clues left over would only repeat it.'}
       </p>
     {/if}

@@ -36,10 +36,15 @@
     )}
   </p>
 {/if}
-{#if judgement.seasonEnding}
+{#if judgement.seasonEndingFor}
   <p class="border-l-4 border-primary pl-3" data-testid="season-ending">
-    <b>The buds are swelling: the sap season is ending.</b> Swelling buds redden on many trees, so their colour and shape
-    count half here. Sap turns yellowish and off-smelling now; pull the spouts.
+    <b
+      >The buds are swelling: {judgement.verdict === 'settled'
+        ? `the sap season of ${speciesById(judgement.seasonEndingFor).name} is ending`
+        : 'this maple’s sap season is ending'}.</b
+    >
+    Its sap turns yellowish and off-smelling now; pull its spouts. Swelling buds redden on many trees, so their colour and
+    shape count half here.
   </p>
 {/if}
 <div class="md:order-last">

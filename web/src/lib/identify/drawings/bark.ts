@@ -112,6 +112,16 @@ export function bark(state: string, rng: Rng): Stroke[] {
           strokes.push({ d: `M${x} ${y} h10 v10.4 h-10 Z`, width: 1.6, fill: BARK });
         }
       break;
+    case 'patches':
+      for (let i = 0; i < 13; i++) {
+        const [x, y] = scattered(rng, [20, 10], [76, 88]);
+        strokes.push({
+          d: `M${x - 8} ${y - 2} q3 -9 10 -6 q9 1 7 8 q0 8 -9 7 q-8 0 -8 -9 Z`,
+          width: 1.2,
+          fill: i % 3 ? '#e9e4d2' : '#b9b795'
+        });
+      }
+      break;
     case 'stripes':
       for (let i = 0; i < 7; i++) {
         const x = 18 + i * 11;
@@ -143,7 +153,7 @@ export function bark(state: string, rng: Rng): Stroke[] {
       strokes.push({ d: 'M15 30 q34 6 70 0 M15 68 q34 6 70 0', width: 0.9 });
       break;
     default:
-      // Smooth: a few faint level folds, as on skin.
+      // Smooth: a few faint level folds, as in cloth.
       for (let i = 0; i < 4; i++)
         strokes.push({ d: `M15 ${18 + i * 21} q35 ${4 + rng.uniform() * 4} 70 0`, width: 0.9 });
       strokes.push({ d: 'M40 52 q10 -7 20 0 q-10 6 -20 0', width: 1.1 });

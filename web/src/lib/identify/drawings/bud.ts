@@ -112,6 +112,13 @@ export function grouping(state: string): Stroke[] {
         ...oneBud({ ...SMALL, width: 16, height: 32 }, 50, 48),
         ...oneBud({ ...SMALL, width: 9, height: 15 }, 60, 84)
       ];
+    case 'thorn':
+      return [
+        { d: 'M50 99 V40', width: 5, ink: BARK },
+        { d: 'M47.5 42 L50 8 L52.5 42 Z', width: 1.4, fill: BROWN },
+        ...[-9, 9].flatMap((dx) => oneBud({ ...SMALL, width: 9, height: 17 }, 50 + dx, 62)),
+        { d: 'M50 84 L66 74', width: 2.4 }
+      ];
     case 'crowded':
       return [
         twig,

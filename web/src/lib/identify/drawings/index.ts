@@ -3,7 +3,7 @@ import { seededRng, seedFrom, type CharacterId } from '@baumkin/core';
 import { bark, lichen, oldBark, rub, stained, tapholes, tone } from './bark.ts';
 import { bud, BUDS, budOfColour, grouping, lopsidedBud, stage, stickyBud } from './bud.ts';
 import { ground } from './ground.ts';
-import { keys, leafForm, leafMargin, leafNotch, leafUnderside, stalkSap } from './leaf.ts';
+import { fallenKeys, keys, leafForm, leafMargin, leafNotch, leafUnderside, needles, stalkSap } from './leaf.ts';
 import type { Stroke } from './stroke.ts';
 import { crown, smell, stoutness, twig, twigOfColour } from './twig.ts';
 
@@ -54,12 +54,16 @@ export function drawingOf(character: CharacterId, state: string): readonly Strok
       return leafUnderside(state);
     case 'milkySap':
       return stalkSap(state === 'milky');
-    case 'keys':
+    case 'keysHanging':
       return keys(state);
+    case 'keys':
+      return fallenKeys(state);
+    case 'twigsFrom':
+      return twig(state === 'own');
     case 'heldLeaves':
-      return crown({ leaves: state === 'many' });
+      return state === 'green' ? needles() : crown({ leaves: state === 'many' });
     case 'elbows':
-      return crown({ elbows: yes });
+      return crown({ bent: yes });
     case 'lichen':
       return lichen(yes, rng);
     case 'staining':

@@ -116,6 +116,8 @@ export function leafForm(state: string): Stroke[] {
           width: 1
         }
       ];
+    case 'needles':
+      return needles();
     default:
       return [{ d: 'M50 98 V84', width: 2 }, ...blade([50, 86], 76, 0, SMOOTH)];
   }
@@ -147,6 +149,25 @@ export function leafUnderside(state: string): Stroke[] {
     for (let i = 0; i < 22; i++)
       strokes.push({ d: `M${30 + (i % 7) * 6.5} ${34 + Math.floor(i / 7) * 9} l1.6 -4.5`, width: 0.9 });
   return strokes;
+}
+
+/** A sprig with needles on both sides. */
+export function needles(): Stroke[] {
+  return [
+    { d: 'M50 98 C 49 70 51 40 50 12', width: 2.4 },
+    ...Array.from({ length: 15 }, (_, i) => 16 + i * 5.4).flatMap((y): Stroke[] =>
+      [-1, 1].map((side) => ({ d: `M50 ${y} l${side * 17} -6`, width: 2, ink: '#5c7a3a' }))
+    )
+  ];
+}
+
+/** Winged seeds as they lie on the ground. */
+export function fallenKeys(state: string): Stroke[] {
+  return [
+    ...keys(state),
+    { d: 'M4 92 q12 -5 24 0 t24 0 t24 0 t20 0', width: 2 },
+    { d: 'M14 97 h8 M40 98 h10 M70 97 h9', width: 1.4, opacity: 0.6 }
+  ];
 }
 
 /** A broken leaf stalk with white drops, or none. */

@@ -89,9 +89,9 @@ export function smell(state: string): Stroke[] {
   }
 }
 
-/** A bare crown seen from a distance: elbowed or smooth branches, with dry leaves or without. */
-export function crown({ elbows = false, leaves = false }: { elbows?: boolean; leaves?: boolean }): Stroke[] {
-  const arms: Point[][] = elbows
+/** A bare crown seen from a distance: sharply bent or smooth branches, with dry leaves or without. */
+export function crown({ bent = false, leaves = false }: { bent?: boolean; leaves?: boolean }): Stroke[] {
+  const arms: Point[][] = bent
     ? [
         [
           [50, 70],
