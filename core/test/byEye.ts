@@ -1,4 +1,4 @@
-import { judgeChoice, openingCovers, type PlanLimits, type PlanStand } from '../src/thinning/index.ts';
+import { coverOf, judgeChoice, openingCovers, type PlanLimits, type PlanStand } from '../src/thinning/index.ts';
 
 /**
  * A tree at a time, always the one that adds most worth, as long as all limits hold: what a practised eye does. It is there
@@ -14,9 +14,12 @@ export function planByEye(stand: PlanStand, limits: PlanLimits): Set<string> {
     states.filter((s) => s.known && s.others === 0 && s.blockers.length > 0).map(({ blockers }) => blockers)
   );
   const covers = openingCovers(stand, limits);
-  let worth = judgeChoice(stand, limits, taken, covers).worth;
+  const cover = coverOf(stand);
+  let worth = judgeChoice(stand, limits, taken, covers, cover).worth;
   // A tree that adds nothing on its own adds something only with those that block the same side.
-  const alone = [...open].filter((id) => judgeChoice(stand, limits, new Set([...taken, id]), covers).worth > worth);
+  const alone = [...open].filter(
+    (id) => judgeChoice(stand, limits, new Set([...taken, id]), covers, cover).worth > worth
+  );
   const tries = [
     ...groups,
     ...alone.filter((id) => !groups.some((group) => group.length === 1 && group[0] === id)).map((id) => [id])
@@ -29,7 +32,7 @@ export function planByEye(stand: PlanStand, limits: PlanLimits): Set<string> {
     const next = tries.reduce((most, each) => (each === best ? most : Math.max(most, each.price)), 0);
     best.price = 0;
     if (added.length === 0 || added.some((id) => !open.has(id))) continue;
-    const then = judgeChoice(stand, limits, new Set([...taken, ...added]), covers);
+    const then = judgeChoice(stand, limits, new Set([...taken, ...added]), covers, cover);
     const price = then.broken.length > 0 ? 0 : (then.worth - worth) / added.length;
     if (price <= 1e-9) continue;
     if (price < next) {

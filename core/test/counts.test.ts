@@ -132,18 +132,22 @@ describe('condition', () => {
     const seen = fc.record({
       diebackPct: fc.integer({ min: 0, max: 100 }),
       oldestOpenHoleYears: fc.option(fc.integer({ min: 0, max: 10 }), { nil: null }),
-      stressed: fc.boolean()
+      stressed: fc.boolean(),
+      on: fc.constant('2026-08-01'),
+      peeledPct: fc.constant(null),
+      peelFresh: fc.constant(false)
     });
+    const today = '2026-11-23';
     fc.assert(
       fc.property(seen, fc.integer({ min: 0, max: 60 }), (now, more) => {
-        const cap = conditionCap(now).taps;
-        expect(conditionCap({ ...now, diebackPct: Math.min(100, now.diebackPct + more) }).taps).toBeLessThanOrEqual(
-          cap
-        );
-        expect(conditionCap({ ...now, oldestOpenHoleYears: 3 + more }).taps).toBe(0);
-        expect(conditionCap({ ...now, stressed: true }).taps).toBe(0);
+        const cap = conditionCap(now, today).taps;
+        expect(
+          conditionCap({ ...now, diebackPct: Math.min(100, now.diebackPct + more) }, today).taps
+        ).toBeLessThanOrEqual(cap);
+        expect(conditionCap({ ...now, oldestOpenHoleYears: 3 + more }, today).taps).toBe(0);
+        expect(conditionCap({ ...now, stressed: true }, today).taps).toBe(0);
         // What is said in all is the least of what is said one by one.
-        expect(cap).toBe(Math.min(...conditionEffects(now).map((effect) => effect.taps)));
+        expect(cap).toBe(Math.min(...conditionEffects(now, today).map((effect) => effect.taps)));
       })
     );
   });

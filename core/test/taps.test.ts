@@ -143,6 +143,16 @@ describe('growth balance', () => {
   });
 });
 
+const TODAY = '2026-11-23';
+const LOOK = {
+  on: '2026-08-01',
+  diebackPct: 0,
+  oldestOpenHoleYears: null,
+  stressed: false,
+  peeledPct: null,
+  peelFresh: false
+} as const;
+
 describe('condition', () => {
   it('classes dieback as the North American Maple Project does (from memory)', () => {
     expect([0, 10, 11, 25, 26, 50, 51, 99, 100].map(vigourClass)).toEqual([
@@ -159,8 +169,8 @@ describe('condition', () => {
   });
 
   it('a hole open after three years rests the tree', () => {
-    expect(conditionCap({ diebackPct: 0, oldestOpenHoleYears: 3, stressed: false }).taps).toBe(0);
-    expect(conditionCap({ diebackPct: 0, oldestOpenHoleYears: 2, stressed: false }).taps).toBeGreaterThan(0);
+    expect(conditionCap({ ...LOOK, oldestOpenHoleYears: 3 }, TODAY).taps).toBe(0);
+    expect(conditionCap({ ...LOOK, oldestOpenHoleYears: 2 }, TODAY).taps).toBeGreaterThan(0);
   });
 });
 
@@ -173,7 +183,9 @@ describe('the suggestion', () => {
     depthMm: 38.1,
     bandMm: 900,
     ladder: ladderById('twelveEighteen'),
-    condition: { diebackPct: 5, oldestOpenHoleYears: null, stressed: false },
+    condition: { ...LOOK, diebackPct: 5 },
+    today: TODAY,
+    forbidden: null,
     isMaple: true,
     room: 6,
     seasonsSinceTapped: 1
@@ -210,9 +222,12 @@ describe('the suggestion', () => {
       ladder: fc.constantFrom(ladderById('handbook'), ladderById('metric'), ladderById('tubing')),
       condition: fc.option(
         fc.record({
-          diebackPct: fc.integer({ min: 0, max: 100 }),
+          diebackPct: fc.option(fc.integer({ min: 0, max: 100 })),
           oldestOpenHoleYears: fc.option(fc.integer({ min: 0, max: 6 })),
-          stressed: fc.boolean()
+          stressed: fc.option(fc.boolean()),
+          peeledPct: fc.option(fc.integer({ min: 0, max: 100 })),
+          peelFresh: fc.boolean(),
+          on: fc.constantFrom('2026-08-01', '2021-05-05')
         })
       ),
       room: fc.option(fc.integer({ min: 0, max: 4 })),
@@ -238,6 +253,8 @@ describe('is it worth measuring again?', () => {
     bandMm: 900,
     ladder: ladderById('twelveEighteen'),
     condition: null,
+    today: TODAY,
+    forbidden: null,
     isMaple: true,
     room: null,
     seasonsSinceTapped: 0

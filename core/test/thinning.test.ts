@@ -25,6 +25,7 @@ import {
   sideStates,
   spacingForTaps,
   standFigures,
+  STOCKING_SCHOOLS,
   type PlanLimits,
   type PlanStand,
   type PlanTree,
@@ -261,7 +262,7 @@ function bestByTrying(stand: PlanStand, limits: PlanLimits): number {
 }
 
 describe('the plan', () => {
-  const limits: PlanLimits = { ...DEFAULT_LIMITS, residualM2PerHa: 8, openingM: 12 };
+  const limits: PlanLimits = { ...DEFAULT_LIMITS, residualM2PerHa: 8, cover: 0.4, openingM: 12 };
 
   it('is the best of all subsets on stands of up to 14 trees', () => {
     let withPlan = 0;
@@ -286,7 +287,9 @@ describe('the plan', () => {
         fc.record({
           seed: fc.integer({ min: 1, max: 1e6 }),
           share: fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+          school: fc.constantFrom(...STOCKING_SCHOOLS),
           residualM2PerHa: fc.double({ min: 0, max: 20, noNaN: true }),
+          cover: fc.double({ min: 0, max: 0.8, noNaN: true }),
           othersShare: fc.double({ min: 0, max: 0.3, noNaN: true }),
           openingM: fc.option(fc.double({ min: 8, max: 20, noNaN: true })),
           tapCost: fc.double({ min: 0, max: 40, noNaN: true })
@@ -315,7 +318,7 @@ describe('the plan', () => {
 
   it('leaves no opening of the full width anywhere, not only on its own net', () => {
     const stand = inventedStand(7, 90, 45);
-    const asked = { ...limits, residualM2PerHa: 0, share: 0.4, openingM: 11 };
+    const asked = { ...limits, residualM2PerHa: 0, cover: 0, share: 0.4, openingM: 11 };
     const plan = planThinning(stand, asked, solve);
     if ('clash' in plan) throw new Error('the limits clash');
     const taken = new Set(plan.taken.map(({ id }) => id));
@@ -333,12 +336,16 @@ describe('the plan', () => {
 
   it('names the limits that clash, and which one binds', () => {
     const stand = inventedStand(11, 40, 32);
-    const clash = planThinning(stand, { ...limits, share: 0.3, residualM2PerHa: 500 }, solve);
+    const clash = planThinning(stand, { ...limits, cover: 0, share: 0.3, residualM2PerHa: 500 }, solve);
     expect(clash).toEqual({ clash: ['residual'] });
     const heavy = stand.trees.map((each, i) => (i < 20 ? { ...each, crop: false, hold: null, must: true } : each));
-    const two = planThinning({ ...stand, trees: heavy }, { ...limits, residualM2PerHa: 0, openingM: null }, solve);
+    const two = planThinning(
+      { ...stand, trees: heavy },
+      { ...limits, cover: 0, residualM2PerHa: 0, openingM: null },
+      solve
+    );
     expect(two).toEqual({ clash: ['share', 'must'] });
-    const tight = { ...limits, share: 0.03, residualM2PerHa: 0, othersShare: 0, openingM: null };
+    const tight = { ...limits, cover: 0, share: 0.03, residualM2PerHa: 0, othersShare: 0, openingM: null };
     const plan = planThinning({ ...stand, trees: stand.trees.map((t) => ({ ...t, must: false })) }, tight, solve);
     if ('clash' in plan) throw new Error('the limits clash');
     const free = { ...stand, trees: stand.trees.map((t) => ({ ...t, must: false })) };
@@ -350,7 +357,7 @@ describe('the plan', () => {
 
   it('says why of each tree', () => {
     const stand = inventedStand(5, 40, 32);
-    const plan = planThinning(stand, { ...limits, residualM2PerHa: 0 }, solve);
+    const plan = planThinning(stand, { ...limits, residualM2PerHa: 0, cover: 0 }, solve);
     if ('clash' in plan) throw new Error('the limits clash');
     expect(plan.taken.length).toBeGreaterThan(2);
     expect(plan.taken.every(({ reasons }) => reasons.length > 0)).toBe(true);
@@ -379,14 +386,16 @@ describe('crop trees', () => {
     id: 'a',
     species: 'sugarMaple',
     maple: true,
-    dbhMm: 350,
+    dbhMm: 280,
     eastM: 0,
     northM: 0,
     ringMm: 1.6,
     diebackPct: 5,
     crownClass: 'dominant',
     defects: [],
-    hazards: []
+    hazards: [],
+    oldestOpenHoleYears: 0,
+    stressed: false
   } as const;
 
   it('a sound dominant sugar maple has nearly all points; each fault costs some, some bar', () => {
@@ -396,6 +405,11 @@ describe('crop trees', () => {
     expect(cropScore({ ...sound, species: 'redMaple' }).score).toBeLessThan(best.score);
     expect(cropScore({ ...sound, crownClass: 'suppressed' }).score).toBeLessThan(best.score);
     expect(cropScore({ ...sound, defects: ['seam'] }).score).toBeLessThan(best.score);
+    expect(cropScore({ ...sound, hazards: ['includedBark'] }).score).toBeLessThan(best.score);
+    expect(cropScore({ ...sound, stressed: true }).score).toBeLessThan(best.score);
+    expect(cropScore({ ...sound, oldestOpenHoleYears: 3 }).score).toBeLessThan(best.score);
+    // Release answers best at 10 to 30 cm (common practice).
+    for (const dbhMm of [60, 400, 700]) expect(cropScore({ ...sound, dbhMm }).score).toBeLessThan(best.score);
     expect(cropScore({ ...sound, hazards: ['hollowButt'] }).barred).not.toBeNull();
     expect(cropScore({ ...sound, diebackPct: 60 }).barred).toContain('60');
     expect(cropScore({ ...sound, species: 'whiteAsh', maple: false }).barred).not.toBeNull();

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 
 import { memberByToken, memberOf } from '$lib/server/accounts.ts';
-import { pendingMigrations, tables } from '$lib/server/db/index.ts';
+import { missingColumns, pendingMigrations, tables } from '$lib/server/db/index.ts';
 import { log } from '$lib/server/log.ts';
 import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
 
@@ -12,6 +12,9 @@ export const init: ServerInit = async () => {
   const pending = await pendingMigrations(tables().sequelize);
   if (pending.length > 0)
     throw new Error(`The database is behind: ${pending.join(', ')}. Run "node build-cli/cli.js migrate".`);
+  const missing = await missingColumns(tables().sequelize);
+  if (missing.length > 0)
+    throw new Error(`The database lacks ${missing.join(', ')}. It was made by another version; nothing was changed.`);
 };
 
 /** Pages that anybody may see. */

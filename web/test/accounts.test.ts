@@ -91,9 +91,9 @@ describe('membership', () => {
   it('opens a bush to its members alone, each with a role', async () => {
     const [steward, crew, stranger] = await Promise.all([account('fay'), account('gil'), account('hob')]);
     const bushId = await createBush(steward.id, 'Fay’s Bush');
-    await admit(bushId, 'gil', 'viewer');
-    await admit(bushId, ' Gil', 'crew');
-    await expect(admit(bushId, 'nobody-here', 'crew')).rejects.toThrow(UnknownName);
+    await admit(bushId, steward.id, 'gil', 'viewer');
+    await admit(bushId, steward.id, ' Gil', 'crew');
+    await expect(admit(bushId, steward.id, 'nobody-here', 'crew')).rejects.toThrow(UnknownName);
     expect((await bushFor(steward.id, bushId))!.role).toBe('steward');
     expect((await bushFor(crew.id, bushId))!.role).toBe('crew');
     expect(await bushFor(stranger.id, bushId)).toBeNull();
@@ -107,12 +107,12 @@ describe('membership', () => {
   it('a member decides what the others see of her own holes, and another role leaves that as it is', async () => {
     const [steward, crew] = await Promise.all([account('ida'), account('jon')]);
     const bushId = await createBush(steward.id, 'Ida’s Bush');
-    await admit(bushId, 'jon', 'crew');
+    await admit(bushId, steward.id, 'jon', 'crew');
     const shown = async () => (await peopleOf(bushId)).filter((p) => p.showsHoles).map((p) => p.id);
     expect(await shown()).toEqual([]);
     await showHoles(bushId, crew.id, true);
-    await admit(bushId, 'jon', 'viewer');
-    await admit(bushId, 'jon', 'viewer');
+    await admit(bushId, steward.id, 'jon', 'viewer');
+    await admit(bushId, steward.id, 'jon', 'viewer');
     expect(await shown()).toEqual([crew.id]);
   });
 });

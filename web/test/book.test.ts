@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { standSchema } from '@baumkin/core';
 import { readArchive } from '@baumkin/core/exchange';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { QueryTypes } from 'sequelize';
@@ -137,20 +138,21 @@ describe('the step to the book', () => {
 });
 
 describe('stands and features', () => {
-  const stand = (change: object = {}) => ({
-    id: randomUUID(),
-    name: 'Hill',
-    purpose: 'syrup' as const,
-    areaHa: null,
-    wetness: 'moist' as const,
-    outline: [
-      [0, 0],
-      [9, 0],
-      [9, 9]
-    ] as [number, number][],
-    note: '',
-    ...change
-  });
+  const stand = (change: object = {}) =>
+    standSchema.parse({
+      id: randomUUID(),
+      name: 'Hill',
+      purpose: 'syrup' as const,
+      areaHa: null,
+      wetness: 'moist' as const,
+      outline: [
+        [0, 0],
+        [9, 0],
+        [9, 9]
+      ] as [number, number][],
+      note: '',
+      ...change
+    });
 
   it('are drawn, drawn anew and taken away; an older sight of the bush changes nothing', async () => {
     const { userId, bushId, send, treeIds } = await bush();
@@ -207,11 +209,13 @@ describe('the archive', () => {
     const copy = await writeArchive((await bushFor(userId, emptyId))!);
     const rows = async (id: string) =>
       (await treeRows(id, 2027, '2026-11-23')).rows.map(
-        ({ id: _id, standId: _stand, stemOf, crownCard, cut, ...row }) => ({
+        ({ id: _id, standId: _stand, stemOf, crownCard, cut, fallen, tapBan, ...row }) => ({
           ...row,
           stem: stemOf !== null,
           seen: crownCard && [crownCard.north, crownCard.east, crownCard.south, crownCard.west],
-          cut: cut && [cut.what, cut.on, cut.by, cut.damaged.length]
+          cut: cut && [cut.what, cut.on, cut.by, cut.damaged.length],
+          fallen: fallen && [fallen.what, fallen.on, fallen.reviewOn],
+          tapBan: tapBan && [tapBan.reasons, tapBan.on]
         })
       );
     expect(await rows(emptyId)).toEqual(await rows(demo!.id));

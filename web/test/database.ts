@@ -51,6 +51,7 @@ export async function bushWithTrees(): Promise<{ userId: string; bushId: string;
       bushId,
       standId: null,
       tag: String(i + 1),
+      tagKey: String(i + 1),
       walkOrder: i,
       eastM: 5 * i,
       northM: 0,

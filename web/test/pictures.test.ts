@@ -94,22 +94,32 @@ describe('the landmark', () => {
     }
   });
 
-  it('is the newest mark; of two of one season the nearer, named by its side', () => {
+  const painted = (season: number) => (['green', 'blue', 'orange'] as const)[(season - 2025) % 3] ?? 'white';
+
+  it('names no paint where nobody paints', () => {
     const spot = { bearingDeg: 350, heightMm: 1100 };
-    expect(landmarkNear(placing([]), [], spot, 2027)).toBeNull();
-    expect(landmarkNear(placing([hole('a', 2024, 340), hole('b', 2026, 90)]), [], spot, 2027)).toMatchObject({
-      name: 'the newest blue mark',
+    const named = (season: number) => landmarkNear(placing([hole('a', season, 340)]), [], spot, 2027, () => null)!.name;
+    expect([named(2026), named(2027)]).toEqual(['the newest hole', 'this season’s hole']);
+  });
+
+  it('is the hole at the newest mark; of two of one season the nearer, named by its side', () => {
+    const spot = { bearingDeg: 350, heightMm: 1100 };
+    expect(landmarkNear(placing([]), [], spot, 2027, painted)).toBeNull();
+    expect(landmarkNear(placing([hole('a', 2024, 340), hole('b', 2026, 90)]), [], spot, 2027, painted)).toMatchObject({
+      name: 'the hole at the newest blue mark',
       bearingDeg: 90
     });
     // Across north: 10 degrees is nearer to 350 than 200 is.
-    expect(landmarkNear(placing([hole('a', 2026, 200), hole('b', 2026, 10)]), [], spot, 2027)).toMatchObject({
-      name: 'the newest blue mark on the N side',
+    expect(landmarkNear(placing([hole('a', 2026, 200), hole('b', 2026, 10)]), [], spot, 2027, painted)).toMatchObject({
+      name: 'the hole at the newest blue mark on the N side',
       bearingDeg: 10
     });
-    expect(landmarkNear(placing([hole('a', 2027, 200)]), [], spot, 2027)!.name).toBe('this season’s orange mark');
+    expect(landmarkNear(placing([hole('a', 2027, 200)]), [], spot, 2027, painted)!.name).toBe(
+      'the hole at this season’s orange mark'
+    );
     // Round the trunk from the newest, an older mark that is near is easier to find; without any, compass and height.
-    const older = landmarkNear(placing([hole('a', 2026, 170), hole('b', 2025, 345)]), [], spot, 2027);
-    expect(older!.name).toBe('the 2025 green mark');
+    const older = landmarkNear(placing([hole('a', 2026, 170), hole('b', 2025, 345)]), [], spot, 2027, painted);
+    expect(older!.name).toBe('the hole at the 2025 green mark');
   });
 });
 
@@ -157,6 +167,8 @@ describe('words', () => {
         crownClass: 'dominant',
         oldestOpenHoleYears: 3,
         stressed: true,
+        peeledPct: null,
+        peelFresh: false,
         defects: [],
         hazards: [],
         wildlife: [],
@@ -165,13 +177,22 @@ describe('words', () => {
       { ...envelope, kind: 'decision', season: 2026, taps: 0, suggested: 1, binding: 'size', reason: 'let it be' },
       hole('a', 2026, 180),
       { ...envelope, kind: 'shavings', tapholeId: 'a', seen: 'partly', brownShare: 0.25, brownFromMm: null },
-      { ...envelope, kind: 'mark', purpose: 'take', reason: 'crowds tree 4', reviewOn: null, leanDeg: null }
+      {
+        ...envelope,
+        kind: 'mark',
+        purpose: 'take',
+        reason: 'crowds tree 4',
+        despite: false,
+        keepFor: null,
+        reviewOn: null,
+        leanDeg: null
+      }
     ];
-    const plain = { length: (mm: number) => String(Math.round(mm)) };
+    const plain = { length: (mm: number) => String(Math.round(mm)), paintOf: () => 'blue' as const };
     expect(records.map((r) => inWords(r, plain))).toEqual([
       'Settled as sugar maple',
       'Measured girth 100 cm with ordinary tape round the trunk: 318 thick',
-      'Looked up: 10 % dieback, dominant, a hole open after 3 years, stressed the year before',
+      'Looked up: 10 % dieback, dominant, a hole open after 3 years, stressed the summer before',
       'Decided for 2026: rest (let it be)',
       'Drilled for 2026 (blue): S side, bearing 180°, 1000 up, 8 by 38',
       'Shavings partly brown, about 25 %',

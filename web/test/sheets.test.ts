@@ -57,7 +57,11 @@ describe('the whole bush counted', () => {
 
   it('no suggestion is above any of its limits, and what growth carries is never above the mean', () => {
     for (const row of counted) {
-      const { taps, limits } = suggestionFor(row, settings, 2027, 2);
+      const { taps, limits } = suggestionFor(
+        row,
+        { settings, season: 2027, today: '2026-11-23', stand: standOf(row.standId) ?? null },
+        2
+      );
       expect(taps).toBeLessThanOrEqual(Math.min(limits.size, limits.condition, limits.growth || 1, limits.room!));
       const { tapsCarried } = growthBalance({
         dbhMm: row.dbhMm!,

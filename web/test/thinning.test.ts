@@ -1,4 +1,4 @@
-import { basalArea, bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@baumkin/core';
+import { bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@baumkin/core';
 import {
   calibrateGrowth,
   chooseCropTrees,
@@ -6,11 +6,13 @@ import {
   growStand,
   highsSolver,
   judgeChoice,
+  notYet,
   planThinning,
   prepareStand,
   relativeDensity,
   ringWith,
-  competitionOf
+  competitionOf,
+  standFigures
 } from '@baumkin/core/thinning';
 import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
@@ -29,12 +31,14 @@ import {
 import { demo, known, rows } from './demoBush.ts';
 
 /* The demo's stands. Their figures are invented; the plan is held against a practised eye. */
+const TODAY = '2026-11-23';
 const settings = bushSettingsSchema.parse({});
 const sugarbushes = demo.stands.filter(({ purpose }) => purpose === 'syrup' || purpose === 'mixed');
 const treesOf = (standId: string, crops: ReadonlySet<string>) =>
   outlookTrees(
     known.filter(({ row }) => row.standId === standId && row.cut === null),
-    crops
+    crops,
+    { today: TODAY, ashBorer: false }
   );
 
 describe('a thinning of the demo', () => {
@@ -45,11 +49,15 @@ describe('a thinning of the demo', () => {
       const own = rows.filter(({ standId }) => standId === stand.id);
       const wish = { spacingM: settings.cropSpacingM, pinned: new Set<string>(), vetoed: new Set<string>() };
       const crops = new Set(chooseCropTrees(scoredTrees(own), wish, solve).ids);
-      const thin = thinStand(stand, rows, demo.features, crops, settings);
-      expect(refusal(stand, thin)).toBeNull();
-      const limits = fittingLimits(limitsOf(settings), thin.plan);
+      const thin = thinStand(stand, rows, demo.features, crops, settings, TODAY);
+      expect(refusal(stand, thin, TODAY)).toBeNull();
+      const limits = fittingLimits(limitsOf(settings), thin.plan, stand);
       const plan = planThinning(thin.plan, limits, solve);
-      if ('clash' in plan) throw new Error(`clash: ${plan.clash.join()}`);
+      if ('clash' in plan) {
+        // A stand that was never surveyed, or is thin: nothing is taken, and it says why.
+        expect(notYet(thin.plan, limits)).not.toBeNull();
+        return;
+      }
       expect(plan.status).toBe('proven');
       expect(plan.gap).toBeLessThanOrEqual(0.001);
       expect(plan.judgement.broken).toEqual([]);
@@ -75,7 +83,9 @@ describe('a thinning of the demo', () => {
 
   it('is refused where a stand is kept for something else, and where positions are too rough', () => {
     const ledge = demo.stands.find(({ purpose }) => purpose === 'wildlife')!;
-    expect(refusal(ledge, thinStand(ledge, rows, demo.features, new Set(), settings))).toContain('something else');
+    expect(refusal(ledge, thinStand(ledge, rows, demo.features, new Set(), settings, TODAY), TODAY)).toContain(
+      'something else'
+    );
     const upper = sugarbushes.find(({ purpose }) => purpose === 'syrup')!;
     const rough = rows.map((row) => ({
       ...row,
@@ -86,7 +96,9 @@ describe('a thinning of the demo', () => {
     const crops = new Set(
       rows.filter((row) => row.standId === upper.id && row.species === 'sugarMaple').map(({ id }) => id)
     );
-    expect(refusal(upper, thinStand(upper, rough, demo.features, crops, settings))).toContain('too rough');
+    expect(refusal(upper, thinStand(upper, rough, demo.features, crops, settings, TODAY), TODAY)).toContain(
+      'too rough'
+    );
   });
 
   it.each(sugarbushes.map((stand) => [stand.name, stand] as const))(
@@ -105,7 +117,7 @@ describe('a thinning of the demo', () => {
       );
       const gains = Array.from({ length: 20 }, (_, k) => area[10 * (k + 1)]! - area[10 * k]!);
       expect(area[60]!).toBeGreaterThan(10);
-      expect(Math.max(...area)).toBeLessThan(45);
+      expect(Math.max(...area)).toBeLessThan(48);
       // Both fill up first, and lose their beech meanwhile: what a decade brings is most by sixty years, and less from then on.
       const most = gains.indexOf(Math.max(...gains));
       expect(most).toBeLessThanOrEqual(6);
@@ -138,15 +150,31 @@ describe('a thinning of the demo', () => {
     }
   });
 
-  it('a floor that a stand is below already is off, one that it is above stands', () => {
+  it('leaves at least 17 m2/ha and 70 % of the ground under crowns by default, or says not yet', async () => {
+    const solve = highsSolver(await loadHighs());
     for (const stand of sugarbushes) {
-      const { plan } = thinStand(stand, rows, demo.features, new Set(), settings);
-      const now = plan.trees.reduce((sum, { tree }) => sum + basalArea(tree.dbhMm), 0) / plan.areaHa;
-      const at = (residualM2PerHa: number) => fittingLimits({ ...limitsOf(settings), residualM2PerHa }, plan);
-      expect(at(now + 0.1).residualM2PerHa).toBe(0);
-      expect(at(now - 0.1).residualM2PerHa).toBeCloseTo(now - 0.1);
+      const own = rows.filter(({ standId }) => standId === stand.id);
+      const wish = { spacingM: settings.cropSpacingM, pinned: new Set<string>(), vetoed: new Set<string>() };
+      const crops = new Set(chooseCropTrees(scoredTrees(own), wish, solve).ids);
+      const { plan } = thinStand(stand, rows, demo.features, crops, settings, TODAY);
+      const limits = fittingLimits(limitsOf(settings), plan, stand);
+      const why = notYet(plan, limits);
+      const made = planThinning(plan, limits, solve);
+      if ('clash' in made) {
+        expect(why).not.toBeNull();
+        continue;
+      }
+      expect(made.judgement.leftM2PerHa).toBeGreaterThanOrEqual(17 - 1e-6);
+      expect(
+        standFigures(
+          plan.trees.map(({ tree }) => tree),
+          plan,
+          new Set(made.taken.map(({ id }) => id)),
+          plan.around
+        ).crownCover!
+      ).toBeGreaterThan(0.685);
     }
-  });
+  }, 120_000);
 
   it('plots say what stands there with and without a tag', () => {
     // Angle gauge: every counted tree stands for its factor (Avery & Burkhart, Forest Measurements); 7 and 11 trees of 2.

@@ -12,6 +12,7 @@ import {
   type Tree,
   type WorkRecord
 } from '../records/schema.ts';
+import { tagKey } from '../records/text.ts';
 import { UnreadableFile } from './statement.ts';
 
 const author = { authorId: z.uuid() };
@@ -87,7 +88,8 @@ function contradiction({ walk, people, stands, features, records, bushRecords }:
     if ('treeId' in record && !trees.has(record.treeId))
       return `record ${record.id} tells of a tree that is not in it.`;
     if (!known.has(record.authorId)) return `record ${record.id} was written by nobody in it.`;
-    if ('standId' in record && record.standId !== null && !standIds.has(record.standId))
+    // An entry may name a stand that was erased since: the tree then belongs to none.
+    if ('standId' in record && record.kind !== 'entry' && record.standId !== null && !standIds.has(record.standId))
       return `record ${record.id} names a stand that is not in it.`;
     if (record.correctsId === null) continue;
     if (!ids.has(record.correctsId)) return `record ${record.id} corrects one that is not in it.`;
@@ -95,16 +97,19 @@ function contradiction({ walk, people, stands, features, records, bushRecords }:
     corrected.add(record.correctsId);
   }
   const tags = new Set<string>();
-  for (const { tag } of treesIn({ walk, records })) {
-    if (tags.has(tag.toLowerCase())) return `two trees have the tag ${tag}.`;
-    tags.add(tag.toLowerCase());
+  for (const { tag } of treesIn({ walk, records, stands })) {
+    if (tags.has(tagKey(tag))) return `two trees have the tag ${tag}.`;
+    tags.add(tagKey(tag));
   }
   return null;
 }
 
 /** The lines of the book that an archive amounts to. */
-export function treesIn({ walk, records }: Pick<Archive, 'walk' | 'records'>): Tree[] {
-  return linesOf(walk, records);
+export function treesIn({ walk, records, stands }: Pick<Archive, 'walk' | 'records' | 'stands'>): Tree[] {
+  const known = new Set(stands.map(({ id }) => id));
+  return linesOf(walk, records).map((line) =>
+    line.standId === null || known.has(line.standId) ? line : { ...line, standId: null }
+  );
 }
 
 /**

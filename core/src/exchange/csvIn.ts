@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 
 import type { MeasureMethod } from '../measure/index.ts';
+import { tagKey } from '../records/text.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import { MM_PER, parseTrunkLength, UnreadableLength, type LengthUnit } from '../units/index.ts';
 import { speciesByName } from './species.ts';
@@ -102,10 +103,10 @@ export function readRows(
       const twice = keys.find((key) => said.has(key));
       if (twice !== undefined)
         throw new BadCell('tag', `"${statement.tag}" stands in line ${said.get(twice)} already.`);
-      const first = firsts.get(statement.tag.toLowerCase());
+      const first = firsts.get(tagKey(statement.tag));
       if (first && contradict(first, statement))
         throw new BadCell('tag', `"${statement.tag}" stands in line ${first.line} already, as another tree.`);
-      if (!first) firsts.set(statement.tag.toLowerCase(), statement);
+      if (!first) firsts.set(tagKey(statement.tag), statement);
       for (const key of keys) said.set(key, line);
       statements.push(statement);
     } catch (error) {

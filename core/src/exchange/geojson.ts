@@ -5,7 +5,14 @@ import { standPurposeSchema, wetnessSchema, type Stand } from '../records/schema
 import type { PositionQuality } from '../stand/index.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
 import { fromLocalMetres, type LatLon } from './position.ts';
-import { MOST_ROWS, UnreadableFile, type BadRow, type StatedStand, type StatementFile } from './statement.ts';
+import {
+  MOST_COLUMNS,
+  MOST_ROWS,
+  UnreadableFile,
+  type BadRow,
+  type StatedStand,
+  type StatementFile
+} from './statement.ts';
 
 /**
  * GeoJSON (RFC 7946): trees as points with the columns of the tree table as properties, stands as polygons. Longitude and
@@ -72,7 +79,12 @@ export function readGeoJson(text: string, options: ReadOptions): StatementFile {
     stands.push({ line, ...stand.data, outline });
   });
 
-  const names = new Set(points.flatMap(({ properties }) => Object.keys(properties)));
+  const names = new Set<string>();
+  for (const { properties } of points) {
+    for (const name of Object.keys(properties)) names.add(name);
+    // Looked at while reading: a name of its own for every point would make as many columns as rows.
+    if (names.size > MOST_COLUMNS) throw new UnreadableFile(`The points have more than ${MOST_COLUMNS} properties.`);
+  }
   const heading = [...names].filter((name) => !PLACE.includes(name.toLowerCase()));
   if (points.length === 0) return { statements: [], stands, bad, heading, ignoredColumns: [] };
   const rows = points.map(({ line, properties, at }) => ({

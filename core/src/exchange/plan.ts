@@ -1,8 +1,9 @@
 import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion } from '../measure/index.ts';
 import { declaration } from '../records/declare.ts';
-import { bookLine, deriveTree } from '../records/derive.ts';
-import type { BushSettings, Stand, Tree, WorkRecord } from '../records/schema.ts';
+import { bookLine, deriveTree, standing } from '../records/derive.ts';
+import { standSchema, type BushSettings, type Stand, type Tree, type WorkRecord } from '../records/schema.ts';
 import { seasonOf } from '../records/season.ts';
+import { tagKey } from '../records/text.ts';
 import { POSITION_SD_M } from '../stand/index.ts';
 import { toLocalMetres, type LatLon } from './position.ts';
 import type { BadRow, StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
@@ -61,13 +62,13 @@ const SAME_PLACE_M = 0.05;
  * contradicts it is named. Nothing is stored here.
  */
 export function planImport(file: StatementFile, known: readonly KnownTree[], options: PlanOptions): ImportPlan {
-  const byTag = new Map(known.map((k) => [k.tree.tag.toLowerCase(), k]));
+  const byTag = new Map(known.map((k) => [tagKey(k.tree.tag), k]));
   const origin = options.origin ?? originOf(file);
-  const stands = planStands(file, options, origin);
+  const bad = [...file.bad];
+  const stands = planStands(file, options, origin, bad);
   const standId = (name: string | null) =>
     name === null ? null : (stands.all.find((s) => sameName(s.name, name))?.id ?? null);
 
-  const bad = [...file.bad];
   const records: WorkRecord[] = [];
   const trees: Tree[] = [];
   const fresh = new Map<string, string>();
@@ -77,10 +78,14 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
     bad.push({ line: statement.line, column, reason, cells: cellsOf(file, statement) });
 
   for (const statement of file.statements) {
-    const key = statement.tag.toLowerCase();
+    const key = tagKey(statement.tag);
     const there = byTag.get(key);
     let treeId = there?.tree.id ?? fresh.get(key);
     const before = records.length;
+    if (statement.position && origin && tooFar(inMetres(statement.position, origin))) {
+      leaveOut(statement, 'position', FAR);
+      continue;
+    }
     if (treeId === undefined) {
       if (!options.newTrees) {
         leaveOut(statement, 'tag', `no tree of this bush has the tag "${statement.tag}".`);
@@ -113,7 +118,8 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
         counts.places += 1;
       }
     }
-    const has = there?.records ?? [];
+    // What was withdrawn or corrected is not there any more: a file may bring it back.
+    const has = standing(there?.records ?? []);
     records.push(...newDetermination(statement, treeId, has, options, counts));
     const reading = newReading(statement, treeId, has, options);
     if (reading === 'contradicts')
@@ -161,16 +167,35 @@ function originOf(file: StatementFile): LatLon | null {
   return corner ? { lon: corner[0], lat: corner[1] } : null;
 }
 
+/** Farther from the bush's origin than this nothing of it lies, metres: the schemas refuse it. */
+const FARTHEST_M = 100_000;
+const FAR =
+  'lies more than 100 km from the bush’s origin. Are latitude and longitude in each other’s place, or is it another bush?';
+const tooFar = ({ eastM, northM }: { eastM: number; northM: number }) =>
+  !(Math.abs(eastM) <= FARTHEST_M && Math.abs(northM) <= FARTHEST_M);
+
 function planStands(
   file: StatementFile,
   { stands, makeId, newTrees }: PlanOptions,
-  origin: LatLon | null
+  origin: LatLon | null,
+  bad: BadRow[]
 ): { all: readonly Stand[]; changed: readonly Stand[] } {
   const all = [...stands];
   const changed: Stand[] = [];
   for (const stated of file.stands) {
     const there = all.findIndex((stand) => sameName(stand.name, stated.name));
-    const stand = standOf(stated, there < 0 ? null : all[there]!, makeId, origin!);
+    const leaveOut = (reason: string) =>
+      bad.push({ line: stated.line, column: null, reason, cells: [`stand ${stated.name}`] });
+    if (stated.outline.some(([lon, lat]) => tooFar(toLocalMetres(origin!, { lat, lon })))) {
+      leaveOut(FAR);
+      continue;
+    }
+    const read = standOf(stated, there < 0 ? null : all[there]!, makeId, origin!);
+    if (!read.success) {
+      leaveOut(`is a stand that cannot be kept: ${read.error.issues[0]!.message}.`);
+      continue;
+    }
+    const stand = read.data;
     if (there >= 0 && JSON.stringify(all[there]) === JSON.stringify(stand)) continue;
     if (there < 0) all.push(stand);
     else all[there] = stand;
@@ -179,15 +204,12 @@ function planStands(
   const named = newTrees ? file.statements.flatMap(({ stand }) => stand ?? []) : [];
   for (const name of named) {
     if (all.some((stand) => sameName(stand.name, name))) continue;
-    const stand: Stand = {
+    const stand = standSchema.parse({
       id: makeId(),
       name: name.trim().slice(0, 80),
       purpose: 'syrup',
-      areaHa: null,
-      wetness: null,
-      outline: null,
-      note: ''
-    };
+      areaHa: null
+    });
     all.push(stand);
     changed.push(stand);
   }
@@ -199,20 +221,20 @@ function standOf(
   before: Stand | null,
   makeId: () => string,
   origin: LatLon
-): Stand {
+) {
   const points = outline.map(([lon, lat]): [number, number] => {
     const { eastM, northM } = toLocalMetres(origin, { lat, lon });
     return [roundTo(eastM), roundTo(northM)];
   });
-  return {
+  return standSchema.safeParse({
+    ...before,
     id: before?.id ?? makeId(),
     name: name.trim().slice(0, 80),
     purpose,
     areaHa: null,
     wetness,
-    outline: points,
-    note: before?.note ?? ''
-  };
+    outline: points
+  });
 }
 
 const roundTo = (metres: number) => Number(metres.toFixed(2));

@@ -18,8 +18,8 @@ import {
   type SizeExpectation
 } from '../measure/index.ts';
 import type { CrownRadii } from '../stand/index.ts';
-import type { DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
-import type { MarkPurpose } from '../thinning/index.ts';
+import type { Condition, DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
+import type { KeptFor, MarkPurpose } from '../thinning/index.ts';
 import type {
   Assessment,
   BushRecord,
@@ -34,6 +34,8 @@ import type {
   RecordKind,
   Scars,
   Shavings,
+  Stand,
+  TapBan,
   Taphole,
   Tree,
   TreePlace,
@@ -79,8 +81,11 @@ export interface TreeState {
   readonly cropChoice: CropChoice | null;
   /** what was last seen from under it */
   readonly crownCard: CrownCardRecord | null;
-  /** how it came to its end; null while it stands */
+  /** how it came to its end; null while it stands, dead or alive, or lies alive */
   readonly cut: Cut | null;
+  /** girdled and left to die standing, or lying alive; null otherwise */
+  readonly fallen: Cut | null;
+  readonly tapBan: TapBan | null;
 }
 
 /**
@@ -138,8 +143,15 @@ export function deriveTree(
     mark: of('mark').at(-1) ?? null,
     cropChoice: of('cropChoice').at(-1) ?? null,
     crownCard: of('crownCard').at(-1) ?? null,
-    cut: of('cut').at(-1) ?? null
+    ...endOf(of('cut').at(-1) ?? null),
+    tapBan: of('tapBan').at(-1) ?? null
   };
+}
+
+/** A girdled tree stands for years, and one that lies may live: neither is gone. */
+function endOf(last: Cut | null): Pick<TreeState, 'cut' | 'fallen'> {
+  const gone = last !== null && (last.what === 'felled' || last.what === 'fallen');
+  return { cut: gone ? last : null, fallen: gone ? null : last };
 }
 
 /**
@@ -228,11 +240,18 @@ export interface TreeRow extends Tree {
   readonly diebackPct: number | null;
   readonly oldestOpenHoleYears: number | null;
   readonly stressed: boolean | null;
+  readonly peeledPct: number | null;
+  readonly peelFresh: boolean;
+  /** the day of the last look at crown, holes and trunk */
+  readonly lookedOn: string | null;
   readonly decidedTaps: number | null;
   readonly drilled: number;
   readonly lastTappedSeason: number | null;
   readonly mark: MarkPurpose | null;
   readonly markReason: string;
+  readonly keepFor: KeptFor | null;
+  /** marked to come down although something speaks for keeping it */
+  readonly despite: boolean;
   readonly reviewOn: string | null;
   readonly leanDeg: number | null;
   /** the steward's word on it as a crop tree */
@@ -241,8 +260,11 @@ export interface TreeRow extends Tree {
   readonly defects: readonly DefectKind[];
   readonly hazards: readonly HazardKind[];
   readonly wildlife: readonly WildlifeKind[];
-  /** how it was felled or girdled, or fell; null while it stands */
+  /** how it was felled or fell; null while it stands, dead or alive, or lies alive */
   readonly cut: Cut | null;
+  /** girdled and left to die standing, or lying alive */
+  readonly fallen: Cut | null;
+  readonly tapBan: TapBan | null;
 }
 
 /** What a tree's entry and place say of it, for the line in the book. */
@@ -305,20 +327,58 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     diebackPct: state.assessment?.diebackPct ?? null,
     oldestOpenHoleYears: state.assessment?.oldestOpenHoleYears ?? null,
     stressed: state.assessment?.stressed ?? null,
+    peeledPct: state.assessment?.peeledPct ?? null,
+    peelFresh: state.assessment?.peelFresh ?? false,
+    lookedOn: state.assessment?.on ?? null,
     decidedTaps: state.decision?.taps ?? null,
     drilled: state.holesThisSeason.length,
     lastTappedSeason: state.lastTappedSeason,
     mark: state.mark && state.mark.purpose !== 'none' ? state.mark.purpose : null,
     markReason: state.mark?.reason ?? '',
-    reviewOn: state.mark?.reviewOn ?? null,
+    keepFor: state.mark?.keepFor ?? null,
+    despite: state.mark?.despite ?? false,
+    reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null,
     leanDeg: state.mark?.leanDeg ?? null,
     crop: state.cropChoice && state.cropChoice.choice !== 'none' ? state.cropChoice.choice : null,
     crownCard: state.crownCard,
     defects: state.assessment?.defects.map(({ kind }) => kind) ?? [],
     hazards: state.assessment?.hazards ?? [],
     wildlife: state.assessment?.wildlife ?? [],
-    cut: state.cut
+    cut: state.cut,
+    fallen: state.fallen,
+    tapBan: state.tapBan
   };
+}
+
+/** What was last seen of a tree's condition; null where nobody looked. */
+export function conditionOf(
+  row: Pick<TreeRow, 'lookedOn' | 'diebackPct' | 'oldestOpenHoleYears' | 'stressed' | 'peeledPct' | 'peelFresh'>
+): Condition | null {
+  return row.lookedOn === null ? null : { ...row, on: row.lookedOn };
+}
+
+const BAN_WORDS: Readonly<Record<TapBan['reasons'][number], string>> = {
+  insecticide: 'it was treated with an insecticide that moves in the sap',
+  salt: 'it stands where road salt reaches its roots',
+  septic: 'it stands by a septic field',
+  sprayed: 'it stands at the edge of sprayed ground',
+  boundary: 'it is a boundary tree, and not ours alone',
+  noPermission: 'nobody gave leave to tap it'
+};
+
+/** Why a tree is not to be tapped, whatever it bears, as a sentence; null where nothing forbids it. @param today ISO date */
+export function tapForbidden(
+  row: Pick<TreeRow, 'tapBan' | 'fallen'>,
+  stand: Pick<Stand, 'name' | 'mayTap' | 'byWord' | 'wordUntil'> | null,
+  today: string
+): string | null {
+  const { tapBan, fallen } = row;
+  if (fallen) return fallen.what === 'lying' ? 'It lies: no taps; look again next summer.' : 'It was girdled to die.';
+  if (tapBan && (tapBan.until === null || today <= tapBan.until))
+    return `Never tapped: ${tapBan.reasons.map((reason) => BAN_WORDS[reason]).join('; ')}${tapBan.until ? ` (until ${tapBan.until})` : ''}.`;
+  if (stand && !stand.mayTap && (stand.wordUntil === null || today <= stand.wordUntil))
+    return `${stand.name} is not to be tapped${stand.byWord ? `, by the word of ${stand.byWord}` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
+  return null;
 }
 
 /** Is the tree a maple? null while that is open. */

@@ -5,3 +5,4 @@ export * from './rule.ts';
 export * from './schema.ts';
 export * from './season.ts';
 export * from './swap.ts';
+export * from './text.ts';

@@ -28,14 +28,16 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, for
           fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
       );
     case 'count':
-      return forSyrup && maple === true && row.dbhMm !== null && row.decidedTaps === null;
+      return forSyrup && !row.fallen && !row.tapBan && maple === true && row.dbhMm !== null && row.decidedTaps === null;
     case 'place':
-      return row.decidedTaps !== null && row.drilled < row.decidedTaps;
+      return !row.fallen && row.decidedTaps !== null && row.drilled < row.decidedTaps;
     case 'thin':
       return (
         row.mark === 'take' ||
-        row.mark === 'girdle' ||
-        ((row.mark === 'watch' || row.mark === 'brace') && row.reviewOn !== null && row.reviewOn <= today)
+        (row.mark === 'girdle' && !row.fallen) ||
+        ((row.fallen !== null || row.mark === 'watch' || row.mark === 'brace') &&
+          row.reviewOn !== null &&
+          row.reviewOn <= today)
       );
   }
 }

@@ -14,16 +14,21 @@ import { PLACING_IDS } from '../rotation/index.ts';
 import { SIDES, type PositionQuality, type SiteFeatureKind } from '../stand/index.ts';
 import {
   DEFAULT_LIMITS,
+  DEFAULT_QUIET,
   DEFAULT_RATE,
+  KEPT_FOR,
   MARK_PURPOSES,
   SEEDLING_CLASSES,
   SEEDLING_GROUPS,
+  STOCKING_SCHOOLS,
   type SeedlingClass,
   type SeedlingGroup
 } from '../thinning/index.ts';
 import { DEFECT_KINDS, HAZARD_KINDS, LADDERS, WILDLIFE_KINDS, type LadderId } from '../taps/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, TRUNK_FEATURES } from '../trunk/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
+import { PAINT_PLACES, PAINTS } from './season.ts';
+import { lineOfText } from './text.ts';
 
 /**
  * The one schema of every record of work: forms, routes, import and storage all read it from here.
@@ -46,26 +51,30 @@ export const ageClassSchema = z.enum(AGE_CLASSES);
 export const lookSeasonSchema = z.enum(LOOK_SEASONS);
 export const shavingsSeenSchema = oneOf('pale', 'partly', 'brown', 'dry');
 export const markPurposeSchema = z.enum([...MARK_PURPOSES, 'none']);
-export const bindingSchema = oneOf('species', 'size', 'condition', 'growth', 'room');
+export const bindingSchema = oneOf('forbidden', 'species', 'size', 'condition', 'growth', 'room');
 
 /** steward: everything; crew: records of work; viewer: looks. */
 export type Role = 'steward' | 'crew' | 'viewer';
 
+/** Ids in one case: two spellings of one id would be two records. */
+const uuid = () => z.uuid().toLowerCase();
+/** A day on which work was done, or shall be. The server also refuses what lies beyond the next year. */
+const day = () => z.iso.date().refine((on) => on >= '1900-01-01' && on <= '2200-12-31', 'is no day of this bush');
 const season = z.number().int().min(1800).max(2200);
 const bearingDeg = z.number().min(0).lt(360);
 const metres = z.number().min(-100_000).max(100_000);
 const note = z.string().max(500).default('');
 
 const dated = {
-  id: z.uuid(),
+  id: uuid(),
   /** the day the work was done */
-  on: z.iso.date(),
+  on: day(),
   /** the moment it was written down, by the writer's clock; orders records of one day */
   recordedAt: z.iso.datetime(),
-  correctsId: z.uuid().nullable().default(null),
+  correctsId: uuid().nullable().default(null),
   withdrawn: z.boolean().default(false)
 };
-const envelope = { ...dated, treeId: z.uuid() };
+const envelope = { ...dated, treeId: uuid() };
 
 function crownReach() {
   return z.number().min(0).max(20);
@@ -113,7 +122,7 @@ export const readingSchema = z.object({
   note
 });
 
-const treeTag = z.string().trim().min(1).max(20);
+const treeTag = lineOfText(20);
 
 /** A tree comes into the book, or its line there changes. Taking the last of them back takes the tree out of the book. */
 export const entrySchema = z.object({
@@ -122,11 +131,11 @@ export const entrySchema = z.object({
   tag: treeTag,
   /** hangs a tag on the trunk? Neighbours that were noted in passing have a name in the book alone */
   tagged: z.boolean().default(true),
-  standId: z.uuid().nullable(),
+  standId: uuid().nullable(),
   /** the tree whose base this stem grows from; null for a tree of its own */
-  stemOf: z.uuid().nullable().default(null),
+  stemOf: uuid().nullable().default(null),
   /** the tree after which a new one is walked; null for the end of the walk */
-  afterId: z.uuid().nullable().default(null),
+  afterId: uuid().nullable().default(null),
   note
 });
 
@@ -165,13 +174,19 @@ const trunkDefectSchema = z.object({
 export const assessmentSchema = z.object({
   ...envelope,
   kind: z.literal('assessment'),
-  diebackPct: z.number().int().min(0).max(100),
+  /** dead fine branches in the live crown, per cent; null where nobody looked up */
+  diebackPct: z.number().int().min(0).max(100).nullable(),
   crownClass: crownClassSchema.nullable(),
+  /** age of the oldest hole that is still open; 0 where all have closed, null where nobody looked */
   oldestOpenHoleYears: z.number().int().min(0).max(50).nullable(),
-  stressed: z.boolean(),
+  /** a hard summer before the look; null where nobody said */
+  stressed: z.boolean().nullable(),
+  /** share of the girth whose bark was peeled off, per cent; null where nobody looked */
+  peeledPct: z.number().int().min(0).max(100).nullable().default(null),
+  peelFresh: z.boolean().default(false),
   defects: z.array(trunkDefectSchema).max(20).default([]),
-  hazards: z.array(z.enum(HAZARD_KINDS)).max(6).default([]),
-  wildlife: z.array(z.enum(WILDLIFE_KINDS)).max(4).default([]),
+  hazards: z.array(z.enum(HAZARD_KINDS)).max(HAZARD_KINDS.length).default([]),
+  wildlife: z.array(z.enum(WILDLIFE_KINDS)).max(WILDLIFE_KINDS.length).default([]),
   note
 });
 
@@ -204,7 +219,7 @@ export const tapholeSchema = z.object({
 export const shavingsSchema = z.object({
   ...envelope,
   kind: z.literal('shavings'),
-  tapholeId: z.uuid(),
+  tapholeId: uuid(),
   seen: shavingsSeenSchema,
   /** share of brown shavings where partly brown */
   brownShare: z.number().min(0).max(1).nullable().default(null),
@@ -247,8 +262,12 @@ export const markSchema = z.object({
   kind: z.literal('mark'),
   purpose: markPurposeSchema,
   reason: z.string().max(500).default(''),
+  /** taken although something lives in it, or it is among the last of its kind */
+  despite: z.boolean().default(false),
+  /** what a kept tree is kept for; null where nobody said */
+  keepFor: z.enum(KEPT_FOR).nullable().default(null),
   /** when a tree that is watched or braced is to be looked at again */
-  reviewOn: z.iso.date().nullable().default(null),
+  reviewOn: day().nullable().default(null),
   /** where a tree leans, degrees; null where it stands straight or nobody said */
   leanDeg: bearingDeg.nullable().default(null)
 });
@@ -275,7 +294,7 @@ export const crownCardSchema = z.object({
     .array(
       z.object({
         side: z.enum(SIDES),
-        treeId: z.uuid().nullable(),
+        treeId: uuid().nullable(),
         species: speciesIdSchema.nullable(),
         dbhMm: z.number().min(10).max(3000).nullable(),
         fate: oneOf('stands', 'take', 'gone')
@@ -285,15 +304,34 @@ export const crownCardSchema = z.object({
   note
 });
 
-/** A tree that stands no more, or was girdled to die standing. */
+/**
+ * What became of a tree: felled or fallen it is gone; girdled it dies standing, over people, for years; lying it may live on
+ * with its root plate under tension.
+ */
 export const cutSchema = z.object({
   ...envelope,
   kind: z.literal('cut'),
-  what: oneOf('felled', 'girdled', 'fallen'),
+  what: oneOf('felled', 'fallen', 'girdled', 'lying'),
   /** who did it; nobody where it fell by itself */
   by: z.string().trim().max(80).default(''),
   /** kept trees that were hurt */
-  damaged: z.array(z.uuid()).max(20).default([]),
+  damaged: z.array(uuid()).max(20).default([]),
+  /** when one that stands dead or lies alive is to be looked at again */
+  reviewOn: day().nullable().default(null),
+  note
+});
+
+/** Why a tree is never tapped, whatever it bears. */
+export const TAP_BANS = ['insecticide', 'salt', 'septic', 'sprayed', 'boundary', 'noPermission'] as const;
+export type TapBanReason = (typeof TAP_BANS)[number];
+
+/** A tree that is not to be tapped: its sap would not be food, or it is not ours. */
+export const tapBanSchema = z.object({
+  ...envelope,
+  kind: z.literal('tapBan'),
+  reasons: z.array(z.enum(TAP_BANS)).min(1).max(TAP_BANS.length),
+  /** last day on which it holds; null for good */
+  until: day().nullable().default(null),
   note
 });
 
@@ -312,16 +350,17 @@ export const recordSchema = z.discriminatedUnion('kind', [
   markSchema,
   cropChoiceSchema,
   crownCardSchema,
-  cutSchema
+  cutSchema,
+  tapBanSchema
 ]);
 
 /** A sample plot of a cruise: it belongs to the bush, not to one of its trees. */
 export const plotSchema = z.object({
   ...dated,
   kind: z.literal('plot'),
-  standId: z.uuid().nullable(),
+  standId: uuid().nullable(),
   /** what it is called on the ground: a number, mostly */
-  name: z.string().trim().min(1).max(40),
+  name: lineOfText(40),
   /** where its centre lies; null where that was not taken */
   centre: z.object({ eastM: metres, northM: metres }).nullable().default(null),
   design: z.discriminatedUnion('kind', [
@@ -345,8 +384,8 @@ const seedlingCounts = z.object(
 export const seedlingsSchema = z.object({
   ...dated,
   kind: z.literal('seedlings'),
-  standId: z.uuid().nullable(),
-  name: z.string().trim().min(1).max(40),
+  standId: uuid().nullable(),
+  name: lineOfText(40),
   radiusM: z.number().min(0.5).max(10),
   counts: z.object(
     Object.fromEntries(SEEDLING_GROUPS.map((group) => [group, seedlingCounts])) as Record<
@@ -364,9 +403,9 @@ export const seedlingsSchema = z.object({
 export const thinningPlanSchema = z.object({
   ...dated,
   kind: z.literal('thinningPlan'),
-  standId: z.uuid().nullable(),
-  name: z.string().trim().min(1).max(60),
-  taken: z.array(z.uuid()).max(5000),
+  standId: uuid().nullable(),
+  name: lineOfText(60),
+  taken: z.array(uuid()).max(5000),
   note
 });
 
@@ -391,8 +430,11 @@ export type Mark = Kept<z.infer<typeof markSchema>>;
 export type CropChoice = Kept<z.infer<typeof cropChoiceSchema>>;
 export type CrownCardRecord = Kept<z.infer<typeof crownCardSchema>>;
 export type Cut = Kept<z.infer<typeof cutSchema>>;
+export type TapBan = Kept<z.infer<typeof tapBanSchema>>;
 export type WorkRecord = Kept<z.infer<typeof recordSchema>>;
 export type RecordKind = WorkRecord['kind'];
+/** A record as it is written: what has a default may be left out. */
+export type RecordInput = z.input<typeof recordSchema>;
 export type PlotRecord = Kept<z.infer<typeof plotSchema>>;
 export type SeedlingsRecord = Kept<z.infer<typeof seedlingsSchema>>;
 export type ThinningPlanRecord = Kept<z.infer<typeof thinningPlanSchema>>;
@@ -434,6 +476,8 @@ export const ownLadderSchema = z
     );
   }, 'each step of a ladder needs a greater diameter and more taps than the one before');
 
+const dayOfYear = z.string().regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a day of the year is month-day: 04-15');
+
 /** The bush's own numbers. */
 const settings = {
   ladder: ladderIdSchema,
@@ -463,7 +507,9 @@ const settings = {
   minutesAHole: z.number().min(1).max(60),
   /** what one thinning may do: shares of basal area, m2/ha that stay, metres of an opening, the price of a tap */
   removalShare: z.number().min(0.02).max(0.6),
+  stockingSchool: z.enum(STOCKING_SCHOOLS),
   residualM2PerHa: z.number().min(0).max(40),
+  coverLeft: z.number().min(0).max(0.95),
   othersShare: z.number().min(0).max(0.6),
   openingM: z.number().min(6).max(60).nullable(),
   tapCost: z.number().min(0).max(100),
@@ -473,8 +519,19 @@ const settings = {
   stackedM3ADay: z.number().min(0.1).max(50),
   brushM3ADay: z.number().min(0.5).max(500),
   daysAMonth: z.number().min(0.5).max(31),
+  /** nothing is cut or cleared between these days of the year, month-day */
+  quietFrom: dayOfYear,
+  quietTo: dayOfYear,
+  /** the ash borer was found in this bush or near it */
+  ashBorer: z.boolean(),
+  /** paint under a season's holes, by turns; none where nobody paints */
+  paints: z.array(z.enum(PAINTS)).max(PAINTS.length),
+  /** the season in which the first was used, and after how many seasons a mark is gone; null: always, and never */
+  paintSince: season.nullable(),
+  paintLasts: z.number().int().min(1).max(60).nullable(),
+  paintPlace: z.enum(PAINT_PLACES),
   /** what the trees to take are painted with */
-  markPaint: z.string().trim().min(1).max(60),
+  markPaint: lineOfText(60),
   clueTable: adjustmentsSchema
 };
 
@@ -501,7 +558,9 @@ export const bushSettingsSchema = z.object({
   positionFactor: settings.positionFactor.default(1),
   minutesAHole: settings.minutesAHole.default(4),
   removalShare: settings.removalShare.default(DEFAULT_LIMITS.share),
+  stockingSchool: settings.stockingSchool.default(DEFAULT_LIMITS.school),
   residualM2PerHa: settings.residualM2PerHa.default(DEFAULT_LIMITS.residualM2PerHa),
+  coverLeft: settings.coverLeft.default(DEFAULT_LIMITS.cover),
   othersShare: settings.othersShare.default(DEFAULT_LIMITS.othersShare),
   openingM: settings.openingM.default(DEFAULT_LIMITS.openingM),
   tapCost: settings.tapCost.default(DEFAULT_LIMITS.tapCost),
@@ -509,6 +568,13 @@ export const bushSettingsSchema = z.object({
   stackedM3ADay: settings.stackedM3ADay.default(DEFAULT_RATE.stackedM3ADay),
   brushM3ADay: settings.brushM3ADay.default(DEFAULT_RATE.brushM3ADay),
   daysAMonth: settings.daysAMonth.default(4),
+  quietFrom: settings.quietFrom.default(DEFAULT_QUIET.from),
+  quietTo: settings.quietTo.default(DEFAULT_QUIET.to),
+  ashBorer: settings.ashBorer.default(false),
+  paints: settings.paints.default([]),
+  paintSince: settings.paintSince.default(null),
+  paintLasts: settings.paintLasts.default(null),
+  paintPlace: settings.paintPlace.default('below'),
   markPaint: settings.markPaint.default('a pale ring, a dot at the foot'),
   clueTable: settings.clueTable.default({})
 });
@@ -530,12 +596,21 @@ export type Wetness = z.infer<typeof wetnessSchema>;
 const coursePoint = z.tuple([metres, metres]);
 
 export const standSchema = z.object({
-  id: z.uuid(),
-  name: z.string().trim().min(1).max(80),
+  id: uuid(),
+  name: lineOfText(80),
   purpose: standPurposeSchema,
   /** ground in hectares; null while unknown; an outline's own area goes before it */
   areaHa: z.number().positive().max(10_000).nullable(),
   wetness: wetnessSchema.nullable().default(null),
+  /** how deep roots reach, whether a hard pan stops them, how acid the soil is; null where nobody looked */
+  soilDepth: oneOf('deep', 'shallow').nullable().default(null),
+  hardPan: z.boolean().nullable().default(null),
+  soilPh: z.number().min(2.5).max(9).nullable().default(null),
+  /** may it be tapped, may trees be cut in it, by whose word, and until when: a reserve, a lease */
+  mayTap: z.boolean().default(true),
+  mayCut: z.boolean().default(true),
+  byWord: z.string().trim().max(120).default(''),
+  wordUntil: day().nullable().default(null),
   /** outline, east and north in metres from the bush's origin; null where none was drawn */
   outline: z.array(coursePoint).min(3).max(2000).nullable().default(null),
   /** what it is managed for, in the steward's words */
@@ -546,9 +621,9 @@ export type Stand = z.infer<typeof standSchema>;
 /** What stands or runs in a bush beside its trees. */
 export const siteFeatureSchema = z
   .object({
-    id: z.uuid(),
-    kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water', 'fence', 'entrance'),
-    name: z.string().trim().min(1).max(80),
+    id: uuid(),
+    kind: oneOf<SiteFeatureKind>('building', 'path', 'line', 'water', 'fence', 'boundary', 'entrance'),
+    name: lineOfText(80),
     /** outline of a building, place of an entrance, course of the others: east and north in metres from the bush's origin */
     points: z.array(coursePoint).min(1).max(5000)
   })
@@ -560,11 +635,11 @@ export type SiteFeature = z.infer<typeof siteFeatureSchema>;
 
 /** A tree's line in the book, as its entries and places leave it. */
 export const treeSchema = z.object({
-  id: z.uuid(),
+  id: uuid(),
   tag: treeTag,
   tagged: z.boolean(),
-  standId: z.uuid().nullable(),
-  stemOf: z.uuid().nullable(),
+  standId: uuid().nullable(),
+  stemOf: uuid().nullable(),
   walkOrder: z.number().int().min(0),
   eastM: metres.nullable(),
   northM: metres.nullable(),

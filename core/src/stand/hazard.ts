@@ -5,7 +5,7 @@
 
 import { distanceToShape, type Point } from './outline.ts';
 
-export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water' | 'fence' | 'entrance';
+export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water' | 'fence' | 'boundary' | 'entrance';
 
 /** What people or wires may be at. The others are on the map, but a tree may fall towards them. */
 const THREATENED: readonly SiteFeatureKind[] = ['building', 'path', 'line'];

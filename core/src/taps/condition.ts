@@ -3,24 +3,57 @@ export type VigourClass = 'healthy' | 'light' | 'moderate' | 'severe' | 'dead';
 
 /** What was seen when looking up, and at the old holes. */
 export interface Condition {
-  /** dead fine branches in the live crown, percent; 100 is a dead tree */
-  readonly diebackPct: number;
-  /** age of the oldest hole that is still open, years; null when all are closed or none was looked at */
+  /** the day of the look, ISO */
+  readonly on: string;
+  /** dead fine branches in the live crown, per cent; 100 is a dead tree; null where nobody looked up */
+  readonly diebackPct: number | null;
+  /** age of the oldest hole that is still open, years; 0 where all are closed, null where nobody looked */
   readonly oldestOpenHoleYears: number | null;
-  /** defoliation, drought, ice or root damage last year */
-  readonly stressed: boolean;
+  /** defoliation, drought, ice or root damage in the summer before the look; null where nobody said */
+  readonly stressed: boolean | null;
+  /** share of the girth whose bark porcupines or squirrels peeled, per cent; null where nobody looked */
+  readonly peeledPct: number | null;
+  /** the peeling is fresh */
+  readonly peelFresh: boolean;
 }
 
 /** Defects of the trunk: what a hole keeps away from, and what weakens the tree. */
-export const DEFECT_KINDS = ['seam', 'canker', 'hollow', 'split', 'wound', 'borers', 'swelling'] as const;
+export const DEFECT_KINDS = [
+  'seam',
+  'frostCrack',
+  'canker',
+  'hollow',
+  'decay',
+  'split',
+  'wound',
+  'peeled',
+  'sunscald',
+  'rootDamage',
+  'borers',
+  'swelling',
+  'vines',
+  'metal'
+] as const;
 export type DefectKind = (typeof DEFECT_KINDS)[number];
 
 /** What may fall or break: for trained people to look at before anyone works under the tree. */
-export const HAZARD_KINDS = ['deadTop', 'brokenTop', 'hangingLimb', 'hollowButt', 'splitFork', 'lean'] as const;
+export const HAZARD_KINDS = [
+  'deadTop',
+  'brokenTop',
+  'hangingLimb',
+  'hungUp',
+  'hollowButt',
+  'conks',
+  'rootPlate',
+  'splitFork',
+  'includedBark',
+  'lean',
+  'touchesLine'
+] as const;
 export type HazardKind = (typeof HAZARD_KINDS)[number];
 
-/** Who lives there. */
-export const WILDLIFE_KINDS = ['cavity', 'nest', 'den', 'woodpeckers'] as const;
+/** Who lives there. Each is a home, and a home is kept. */
+export const WILDLIFE_KINDS = ['cavity', 'nest', 'den', 'woodpeckers', 'batRoost'] as const;
 export type WildlifeKind = (typeof WILDLIFE_KINDS)[number];
 
 export function vigourClass(diebackPct: number): VigourClass {
@@ -33,47 +66,109 @@ export function vigourClass(diebackPct: number): VigourClass {
 
 /** A cap on the count, with its reason. */
 export interface ConditionCap {
+  /** Infinity where it asks for no fewer taps */
   readonly taps: number;
   readonly reason: string;
+  /** nothing here says that the tree is well: nobody looked, or the look is too old */
+  readonly unknown: boolean;
 }
 
-/** No cap: the tree's condition allows what its size allows. */
-const NO_CAP = 4;
+const NO_CAP = Infinity;
+/** A look is asked for again after so many years. Working assumption; common practice is every year or two. */
+export const LOOK_LASTS_YEARS = 3;
+/** Stress of one summer is over after so many growing seasons. Common practice. */
+const STRESS_LASTS_SEASONS = 2;
+/** A growing season is over by this day. */
+const SEASON_ENDS = '-09-15';
+/** Bark peeled round this share of the girth asks for one tap at the most, and for a rest. Working assumptions. */
+const PEELED_SOME_PCT = 15;
+const PEELED_MUCH_PCT = 35;
+
+/** Growing seasons that have ended after one day and up to another. @param from ISO date @param to ISO date */
+export function growingSeasonsBetween(from: string, to: string): number {
+  const endedBy = (day: string) => Number(day.slice(0, 4)) - (day.slice(4) < SEASON_ENDS ? 1 : 0);
+  return Math.max(0, endedBy(to) - endedBy(from));
+}
+
+const yearsBetween = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / (365.25 * 86_400_000);
+
+/** Is a look too old to say that all is well? */
+export function lookIsOld(on: string, today: string): boolean {
+  return yearsBetween(on, today) > LOOK_LASTS_YEARS;
+}
 
 /**
  * What each thing that was seen does to the count. The caps are common practice turned into numbers (working assumption):
- * light dieback one tap, more dieback none; holes still open after three years, or last year's stress, a rest.
- * @param condition null when nobody looked up yet
+ * light dieback one tap, more dieback none; holes still open after three years, or the last summer's stress, a rest. What
+ * a look forbids holds until somebody looks again; what it allows grows old.
+ * @param condition null when nobody looked yet
+ * @param today ISO date
  */
-export function conditionEffects(condition: Condition | null): ConditionCap[] {
-  if (!condition) return [{ taps: NO_CAP, reason: 'Nobody has looked up at this crown yet.' }];
-  const { diebackPct, oldestOpenHoleYears: open, stressed } = condition;
+export function conditionEffects(condition: Condition | null, today: string): ConditionCap[] {
+  const cap = (taps: number, reason: string, unknown = false): ConditionCap => ({ taps, reason, unknown });
+  if (!condition || condition.diebackPct === null)
+    return [
+      cap(NO_CAP, 'Nobody has looked up at this crown yet.', true),
+      ...(condition ? besides(condition, today, cap) : [])
+    ];
+  const { diebackPct, on } = condition;
   const dieback = `${diebackPct} % of the crown has died back`;
+  const old = lookIsOld(on, today);
   const crown: Record<VigourClass, ConditionCap> = {
-    dead: { taps: 0, reason: 'The tree is dead.' },
-    severe: { taps: 0, reason: `${dieback}: it needs its sap.` },
-    moderate: { taps: 0, reason: `${dieback}: it needs its sap.` },
-    light: { taps: 1, reason: `${dieback}: one tap at the most.` },
-    healthy: { taps: NO_CAP, reason: 'Its crown is full enough for what its size allows.' }
+    dead: cap(0, 'The tree is dead.'),
+    severe: cap(0, `${dieback}: it needs its sap.`),
+    moderate: cap(0, `${dieback}: it needs its sap.`),
+    light: cap(1, `${dieback}: one tap at the most.`),
+    healthy: old
+      ? cap(NO_CAP, `Its crown was last looked at on ${on}: look up again before you rely on it.`, true)
+      : cap(NO_CAP, 'Its crown is full enough for what its size allows.')
   };
-  const effects = [crown[vigourClass(diebackPct)]];
-  if (open !== null)
+  return [crown[vigourClass(diebackPct)], ...besides(condition, today, cap)];
+}
+
+/** What else than the crown asks for fewer taps. */
+function besides(
+  { on, oldestOpenHoleYears: open, stressed, peeledPct, peelFresh }: Condition,
+  today: string,
+  cap: (taps: number, reason: string, unknown?: boolean) => ConditionCap
+): ConditionCap[] {
+  const effects: ConditionCap[] = [];
+  const since = Math.floor(yearsBetween(on, today));
+  if (open === 0) effects.push(cap(NO_CAP, 'The old holes that were looked at have closed.'));
+  else if (open !== null) {
+    const years = open + since;
+    const asked = since > 0 ? ` It was ${open} when somebody last looked, on ${on}: see whether it has closed.` : '';
     effects.push(
-      open >= 3
-        ? { taps: 0, reason: `A hole is still open after ${open} years: the tree is weak.` }
-        : {
-            taps: NO_CAP,
-            reason: `A hole is open after ${open} ${open === 1 ? 'year' : 'years'}: that is no longer than usual.`
-          }
+      years >= 3
+        ? cap(0, `A hole is ${since > 0 ? 'perhaps ' : ''}still open after ${years} years: the tree is weak.${asked}`)
+        : cap(
+            NO_CAP,
+            `A hole is open after ${years} ${years === 1 ? 'year' : 'years'}: that is no longer than usual.${asked}`
+          )
     );
-  if (stressed) effects.push({ taps: 0, reason: 'It was stressed last year: let it recover.' });
+  }
+  if (stressed && growingSeasonsBetween(on, today) < STRESS_LASTS_SEASONS)
+    effects.push(cap(0, `It was stressed in the summer before ${on}: let it recover for two summers.`));
+  if (peeledPct !== null && peeledPct >= PEELED_SOME_PCT)
+    effects.push(
+      peeledPct >= PEELED_MUCH_PCT
+        ? cap(0, `The bark is peeled round ${peeledPct} % of its girth: it needs all it has.`)
+        : cap(1, `The bark is peeled round ${peeledPct} % of its girth: one tap at the most.`)
+    );
+  if (peelFresh) effects.push(cap(NO_CAP, 'The peeling is fresh: look at its neighbours too.'));
   return effects;
 }
 
-/** What the tree's condition allows in all: the least of its effects. */
-export function conditionCap(condition: Condition | null): ConditionCap {
-  const least = conditionEffects(condition).reduce((a, b) => (b.taps < a.taps ? b : a));
-  return condition && least.taps === NO_CAP
-    ? { taps: NO_CAP, reason: 'Nothing in its condition asks for fewer taps.' }
-    : least;
+/** What the tree's condition allows in all: the least of its effects. @param today ISO date */
+export function conditionCap(condition: Condition | null, today: string): ConditionCap {
+  const effects = conditionEffects(condition, today);
+  const least = effects.reduce((a, b) => (b.taps < a.taps ? b : a));
+  if (least.taps < NO_CAP) return least;
+  return (
+    effects.find(({ unknown }) => unknown) ?? {
+      taps: NO_CAP,
+      reason: 'Nothing in its condition asks for fewer taps.',
+      unknown: false
+    }
+  );
 }

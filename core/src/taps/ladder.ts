@@ -16,7 +16,16 @@ export interface Ladder {
   readonly steps: readonly LadderStep[];
 }
 
-export type SchoolId = 'twelveEighteen' | 'handbook' | 'twoAtMost' | 'metric' | 'onePerFoot' | 'tubing';
+export type SchoolId =
+  | 'twelveEighteen'
+  | 'handbook'
+  | 'twoAtMost'
+  | 'metric'
+  | 'onePerFoot'
+  | 'bucketWide'
+  | 'tubing'
+  | 'eightInch'
+  | 'manyOver24';
 /** A school's ladder, or the bush's own. */
 export type LadderId = SchoolId | 'own';
 
@@ -61,10 +70,35 @@ export const LADDERS: readonly (Ladder & { readonly id: SchoolId })[] = [
     name: 'Tubing minimum',
     provenance: 'common practice',
     steps: [from(inch(9), 1)]
+  },
+  {
+    id: 'bucketWide',
+    name: 'As wide as the bucket',
+    provenance: 'common practice: one for each bucket, about 30 cm (12 in), that the trunk is wide',
+    steps: [from(300, 1), from(600, 2), from(900, 3)]
+  },
+  {
+    id: 'eightInch',
+    name: 'From 8 in',
+    provenance: 'common practice where tubing takes what a thin tree gives',
+    steps: [from(inch(8), 1), from(inch(15), 2)]
+  },
+  {
+    id: 'manyOver24',
+    name: 'Three to six over 24 in',
+    provenance: 'old practice for giants; no more than two is common now',
+    steps: [
+      from(inch(10), 1),
+      from(inch(16), 2),
+      from(inch(24), 3),
+      from(inch(28), 4),
+      from(inch(32), 5),
+      from(inch(36), 6)
+    ]
   }
 ];
 
-/** The most cautious ladder in wide use. */
+/** The latest to begin, and never more than two. Over 18 in some others ask for fewer. */
 export const DEFAULT_LADDER: SchoolId = 'twelveEighteen';
 
 /** A step of a bush's own ladder: from this diameter on. */
@@ -100,7 +134,7 @@ export function nextStep(ladder: Ladder, dbhMm: number): LadderStep | null {
   return ladder.steps.find((step) => step.taps > now) ?? null;
 }
 
-const COUNT_WORDS = ['none', 'one', 'two', 'three', 'four'];
+const COUNT_WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
 
 /** A ladder's rule in words and in the steward's units: "one from 12 in, two over 18". The unit is said once. */
 export function ladderRule(ladder: Ladder, system: UnitSystem): string {

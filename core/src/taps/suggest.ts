@@ -3,12 +3,16 @@ import { growthBalance, type Balance, type BalanceInput } from './balance.ts';
 import { ladderTaps, nextStep, type Ladder } from './ladder.ts';
 
 /** Which of the limits is the smallest. */
-export type BindingLimit = 'species' | 'size' | 'condition' | 'growth' | 'room';
+export type BindingLimit = 'forbidden' | 'species' | 'size' | 'condition' | 'growth' | 'room';
 
 /** What the suggestion is made from. */
 export interface SuggestionInput extends BalanceInput {
   readonly ladder: Ladder;
   readonly condition: Condition | null;
+  /** ISO date: looks grow old */
+  readonly today: string;
+  /** why this tree is not to be tapped whatever it bears, as a sentence; null where nothing forbids it */
+  readonly forbidden: string | null;
   /** false when the tree is known not to be a maple, null while nobody knows */
   readonly isMaple: boolean | null;
   /** clear places found on the trunk as it is; null while they are not worked out */
@@ -27,11 +31,14 @@ export interface Suggestion {
     { readonly kind: 'grow'; readonly toDbhMm: number } | { readonly kind: 'say'; readonly text: string } | null;
   readonly limits: {
     readonly size: number;
+    /** Infinity where its condition asks for no fewer */
     readonly condition: number;
     readonly growth: number;
     readonly room: number | null;
   };
   readonly balance: Balance;
+  /** nobody has looked up lately: nothing says that the tree is well */
+  readonly conditionUnknown: boolean;
 }
 
 /**
@@ -41,7 +48,7 @@ export interface Suggestion {
 export function suggestTaps(input: SuggestionInput): Suggestion {
   const balance = growthBalance(input);
   const size = ladderTaps(input.ladder, input.dbhMm);
-  const condition = conditionCap(input.condition);
+  const condition = conditionCap(input.condition, input.today);
   const growth = growthLimit(balance, input.seasonsSinceTapped);
   const limits = { size, condition: condition.taps, growth: growth.taps, room: input.room };
   const answer = (taps: number, binding: BindingLimit, reason: string, change: Suggestion['change']): Suggestion => ({
@@ -50,9 +57,11 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
     reason,
     change,
     limits,
-    balance
+    balance,
+    conditionUnknown: condition.unknown
   });
 
+  if (input.forbidden !== null) return answer(0, 'forbidden', input.forbidden, null);
   if (input.isMaple === false)
     return answer(0, 'species', 'This is not a maple: leave it.', {
       kind: 'say',
@@ -65,7 +74,7 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
     return answer(
       taps,
       'size',
-      sizeReason(taps, input.ladder),
+      sizeReason(taps, input.ladder, condition.unknown, input.room === null),
       step ? { kind: 'grow', toDbhMm: step.diameterMm } : null
     );
   }
@@ -85,9 +94,16 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   );
 }
 
-function sizeReason(taps: number, ladder: Ladder): string {
+function sizeReason(taps: number, ladder: Ladder, unseen: boolean, roomOpen: boolean): string {
   if (taps === 0) return `Too thin to tap by the ${ladder.name.toLowerCase()} rule.`;
-  return `Its size allows ${taps === 1 ? 'one' : taps} by the ${ladder.name.toLowerCase()} rule, and nothing else asks for fewer.`;
+  const size = `Its size allows ${taps === 1 ? 'one' : taps} by the ${ladder.name.toLowerCase()} rule`;
+  const open = [
+    ...(unseen ? ['nobody has looked up at it lately'] : []),
+    ...(roomOpen ? ['clear places have not been looked for yet'] : [])
+  ];
+  return open.length > 0
+    ? `${size}. That is not the last word: ${open.join(', and ')}.`
+    : `${size}, and nothing else asks for fewer.`;
 }
 
 function growthLimit(

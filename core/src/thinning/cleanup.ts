@@ -18,6 +18,10 @@ export function stemVolume(dbhMm: number, heightM: number): number {
 const BRANCH_SHARE = 0.2;
 /** Solid wood in a stacked cubic metre. Common practice: six to seven tenths. */
 export const SOLID_SHARE = 0.65;
+/** Chips make this share of the pile that the brush was. Working assumption. */
+const CHIPS_SHARE = 1 / 6;
+/** Chips on a path, m3 a metre: 1.2 m wide and 8 cm deep. Working assumption. */
+const CHIPS_M3_PER_PATH_M = 1.2 * 0.08;
 /** Brush lies this deep where a crown lay, when it is piled: m3 a square metre of crown. Working assumption. */
 const BRUSH_M3_PER_M2 = 0.12;
 
@@ -29,6 +33,9 @@ export interface CleanUp {
   readonly stackedM3: number;
   /** piled brush, m3 */
   readonly brushM3: number;
+  /** the same brush as chips, m3, and the metres of path that they cover */
+  readonly chipsM3: number;
+  readonly pathM: number;
   /** working days to fell, cut up, carry out and pile, at the steward's own rate */
   readonly days: number;
 }
@@ -62,6 +69,8 @@ export function cleanUp(
     stemM3,
     stackedM3,
     brushM3,
+    chipsM3: brushM3 * CHIPS_SHARE,
+    pathM: (brushM3 * CHIPS_SHARE) / CHIPS_M3_PER_PATH_M,
     days: stackedM3 / rate.stackedM3ADay + brushM3 / rate.brushM3ADay
   };
 }
@@ -79,31 +88,59 @@ export interface WorkMonth {
 const FELLING_SHARE = 0.25;
 /** Trees are felled while leaves are off and ground is frozen, but not in the sap season; months by number. */
 const FELLING_MONTHS = [11, 12, 1];
-/** Nobody has time for brush while the sap runs, and birds breed in the piles of late spring. */
-const NO_CLEARING = [2, 3, 4, 6];
+/** Nobody has time for brush while the sap runs. */
+const SAP_MONTHS = [2, 3, 4];
+
+/** Days of the year between which nothing is cut or cleared, month-day: nests, dens and roosts with young. */
+export interface QuietTime {
+  readonly from: string;
+  readonly to: string;
+}
+/** Mid April to the end of July. Working assumption; local rules come first. */
+export const DEFAULT_QUIET: QuietTime = { from: '04-15', to: '07-31' };
+
+/** Does a day fall into the quiet time, which may run over the turn of the year? @param day ISO date */
+export function isQuiet({ from, to }: QuietTime, day: string): boolean {
+  const at = day.slice(5);
+  return from <= to ? at >= from && at <= to : at >= from || at <= to;
+}
+
+/** A month of which any day is quiet counts as quiet. */
+function quietMonth(quiet: QuietTime, month: number): boolean {
+  return Array.from({ length: 28 }, (_, i) => i + 1).some((day) =>
+    isQuiet(quiet, `2000-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`)
+  );
+}
 
 /**
  * The days of work spread over the months, from the next one in which trees may be felled.
  * @param days in all
  * @param daysAMonth that the steward can spare
  * @param from first month, its year
+ * @param quiet when nothing is cut or cleared
  */
-export function spreadWork(days: number, daysAMonth: number, from: { year: number; month: number }): WorkMonth[] {
+export function spreadWork(
+  days: number,
+  daysAMonth: number,
+  from: { year: number; month: number },
+  quiet: QuietTime = DEFAULT_QUIET
+): WorkMonth[] {
   if (!(daysAMonth > 0)) throw new RangeError('Days a month must be more than none.');
   const months: WorkMonth[] = [];
   let [felling, clearing] = [days * FELLING_SHARE, days * (1 - FELLING_SHARE)];
   let lying = 0;
   let { year, month } = from;
   for (let guard = 0; (felling > 1e-6 || clearing > 1e-6) && guard < 240; guard++) {
+    const closed = quietMonth(quiet, month);
     let free = daysAMonth;
-    if (felling > 1e-6 && FELLING_MONTHS.includes(month)) {
+    if (felling > 1e-6 && FELLING_MONTHS.includes(month) && !closed) {
       const spent = Math.min(free, felling);
       months.push({ year, month, days: spent, what: 'fell' });
       felling -= spent;
       free -= spent;
       lying += (spent * (1 - FELLING_SHARE)) / FELLING_SHARE;
     }
-    if (lying > 1e-6 && free > 1e-6 && !NO_CLEARING.includes(month)) {
+    if (lying > 1e-6 && free > 1e-6 && !SAP_MONTHS.includes(month) && !closed) {
       const spent = Math.min(free, lying, clearing);
       if (spent > 1e-6) months.push({ year, month, days: spent, what: 'clear' });
       clearing -= spent;

@@ -18,6 +18,10 @@ export interface CropCandidate {
   readonly crownClass: CrownClass | null;
   readonly defects: readonly DefectKind[];
   readonly hazards: readonly HazardKind[];
+  /** age of its oldest open hole, years; 0 where all have closed, null where nobody looked */
+  readonly oldestOpenHoleYears: number | null;
+  /** stress that it has not got over; null where nobody said */
+  readonly stressed: boolean | null;
 }
 
 export interface CropScore {
@@ -40,17 +44,29 @@ const CLASS_POINTS: Readonly<Record<CrownClass, number>> = {
 };
 const DEFECT_POINTS: Readonly<Record<DefectKind, number>> = {
   seam: 6,
+  frostCrack: 6,
   canker: 8,
   hollow: 15,
+  decay: 12,
   split: 15,
   wound: 5,
+  peeled: 8,
+  sunscald: 5,
+  rootDamage: 8,
   borers: 8,
-  swelling: 3
+  swelling: 3,
+  vines: 2,
+  metal: 2
 };
+/** Points that a fork with included bark costs. Working assumption. */
+const INCLUDED_FORK = 9;
 const BARRING: Partial<Record<HazardKind, string>> = {
   deadTop: 'its top is dead',
   hollowButt: 'its butt is hollow',
   splitFork: 'its fork is split',
+  rootPlate: 'its root plate lifts',
+  conks: 'conks grow on it: it is rotten inside',
+  hungUp: 'another tree hangs in it, or it hangs in another',
   brokenTop: 'its top is broken'
 };
 
@@ -62,6 +78,8 @@ export function cropScore(tree: CropCandidate): CropScore {
   const sweet = tree.species && isMaple(tree.species) ? speciesById(tree.species).sap : null;
   const vigour = tree.diebackPct === null ? null : vigourClass(tree.diebackPct);
   const lost = tree.defects.reduce((sum, kind) => sum + DEFECT_POINTS[kind], 0);
+  const fork = tree.hazards.includes('includedBark');
+  const open = tree.oldestOpenHoleYears;
   const parts = [
     part(25, sweet === 'sweet' ? 25 : tree.maple ? 12 : 0, sweet === 'sweet' ? 'sweet maple' : 'other maple'),
     part(
@@ -74,10 +92,26 @@ export function cropScore(tree: CropCandidate): CropScore {
       tree.crownClass ? CLASS_POINTS[tree.crownClass] : 12,
       tree.crownClass ? `${tree.crownClass} crown` : 'crown class not noted'
     ),
-    part(15, Math.max(0, 15 - lost), lost === 0 ? 'no defect noted' : 'defects of the trunk'),
-    // Young trees answer a release with most growth; very thick ones little.
-    part(10, tree.dbhMm < 100 ? 2 : tree.dbhMm < 180 ? 6 : tree.dbhMm <= 500 ? 10 : tree.dbhMm <= 650 ? 6 : 3, 'size'),
-    part(5, Math.min(5, (5 * tree.ringMm) / 1.8), 'growth')
+    part(
+      15,
+      Math.max(0, 15 - lost - (fork ? INCLUDED_FORK : 0)),
+      fork ? 'a fork with bark grown in' : lost === 0 ? 'no defect noted' : 'defects of the trunk'
+    ),
+    // Release answers best at 10 to 30 cm (common practice); very thick trees answer little.
+    part(6, tree.dbhMm < 100 ? 2 : tree.dbhMm <= 300 ? 6 : tree.dbhMm <= 500 ? 5 : tree.dbhMm <= 650 ? 3 : 1, 'size'),
+    part(4, Math.min(4, (4 * tree.ringMm) / 1.8), 'growth'),
+    // Closing is the earliest sign of vigour.
+    part(
+      5,
+      (open === null ? 3 : open === 0 ? 5 : open < 3 ? 3 : 0) * (tree.stressed ? 0.4 : 1),
+      tree.stressed
+        ? 'stressed of late'
+        : open === null
+          ? 'closing of holes not looked at'
+          : open === 0
+            ? 'its holes have closed'
+            : `a hole open after ${open} ${open === 1 ? 'year' : 'years'}`
+    )
   ];
   const hazard = tree.hazards.map((kind) => BARRING[kind]).find((why) => why !== undefined);
   return {

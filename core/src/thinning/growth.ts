@@ -88,6 +88,10 @@ export interface GrowingTree extends StandTree {
   readonly diebackPct: number | null;
   /** growth that its own readings show; null without two readings */
   readonly observed: { readonly ringMm: number; readonly seMm: number } | null;
+  /** girdled: it presses on its neighbours until it dies */
+  readonly girdled?: boolean;
+  /** the ash borer is in this bush */
+  readonly borer?: boolean;
 }
 
 /** Ground that the trees stand on. */
@@ -230,14 +234,26 @@ const DEATHS_A_YEAR: Readonly<Record<VigourClass, number>> = {
   dead: 1
 };
 
-/** Species that are counted on to go: beech with bark disease, ash with the borer. Working assumption. */
+/** Species that are counted on to go: beech with bark disease, ash where the borer is near. Working assumption. */
 const DOOMED: readonly SpeciesId[] = ['beech', 'whiteAsh', 'blackAsh'];
 const DOOMED_A_YEAR = 0.04;
+/** Ash where the borer is present: 15 to 25 % a year (reports from the 2000s and 2010s; from memory). */
+export const ASH_WITH_BORER_A_YEAR = 0.2;
+/** A girdled tree dies within one to three years. Common practice. */
+const GIRDLED_A_YEAR = 0.5;
+
+export const isAsh = (species: SpeciesId | null) => species === 'whiteAsh' || species === 'blackAsh';
 
 /** Chance that a tree dies within a year on its own. */
-export function deathsAYear({ species, diebackPct }: Pick<GrowingTree, 'species' | 'diebackPct'>): number {
-  const base = DEATHS_A_YEAR[vigourClass(diebackPct ?? 5)];
-  return species && DOOMED.includes(species) ? Math.max(base, DOOMED_A_YEAR) : base;
+export function deathsAYear({
+  species,
+  diebackPct,
+  girdled = false,
+  borer = false
+}: Pick<GrowingTree, 'species' | 'diebackPct' | 'girdled' | 'borer'>): number {
+  const base = Math.max(DEATHS_A_YEAR[vigourClass(diebackPct ?? 5)], girdled ? GIRDLED_A_YEAR : 0);
+  if (!species || !DOOMED.includes(species)) return base;
+  return Math.max(base, borer && isAsh(species) ? ASH_WITH_BORER_A_YEAR : DOOMED_A_YEAR);
 }
 
 /** Crowns and roots fill what a cut gives them over so many seasons. */

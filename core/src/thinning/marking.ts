@@ -8,11 +8,16 @@ import {
   type SiteFeatureKind,
   type StandTree
 } from '../stand/index.ts';
+import { isAsh } from './growth.ts';
 import type { DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
 
 /** What a mark asks for. */
 export const MARK_PURPOSES = ['take', 'girdle', 'keep', 'watch', 'brace'] as const;
 export type MarkPurpose = (typeof MARK_PURPOSES)[number];
+
+/** What a tree may be kept for beside its taps. */
+export const KEPT_FOR = ['home', 'lastOfKind', 'seed', 'fibre', 'handles', 'nuts', 'story', 'other'] as const;
+export type KeptFor = (typeof KEPT_FOR)[number];
 
 /** Marks after which a tree shades nobody any more. */
 export function frees(purpose: MarkPurpose | null): boolean {
@@ -39,7 +44,12 @@ export interface Cautions<F> {
   /** buildings, paths and lines within two tree lengths */
   readonly reaches: readonly Reach<F>[];
   readonly wildlife: readonly WildlifeKind[];
-  /** one for trained fallers: anything of the above but wildlife. That nothing is noted never means that it is safe */
+  /** counted on to die: dying ash and beech are brittle */
+  readonly brittle: boolean;
+  /**
+   * One for trained fallers: anything of the above but wildlife, and every tree that nobody looked up at. That nothing is
+   * noted never means that it is safe
+   */
   readonly trained: boolean;
   /** how far everybody stays away, metres (29 CFR 1910.266(d)(6)(ii)) */
   readonly clearM: number;
@@ -47,6 +57,10 @@ export interface Cautions<F> {
   readonly lookedAt: boolean;
 }
 
+/** Defects of the trunk that make a tree one for trained fallers. */
+const UNSOUND: readonly DefectKind[] = ['split', 'decay', 'rootDamage', 'vines', 'metal'];
+/** Ash and beech with no more dieback than this are not dying. Working assumption. */
+export const SOUND_PCT = 10;
 /** Dieback from which a crown counts as mostly dead. Working assumption. */
 const MOSTLY_DEAD_PCT = 50;
 
@@ -62,6 +76,7 @@ export function fellingCautions<F extends Feature>(
   const heightM = heightOf(tree);
   const reaches = placed ? withinReach(tree.eastM, tree.northM, heightM, features, positionSd(tree)) : [];
   const deadCrown = (diebackPct ?? 0) >= MOSTLY_DEAD_PCT;
+  const brittle = (isAsh(tree.species) || tree.species === 'beech') && (diebackPct ?? 100) > SOUND_PCT;
   const hollow = defects.includes('hollow') || hazards.includes('hollowButt');
   return {
     hazards,
@@ -69,9 +84,39 @@ export function fellingCautions<F extends Feature>(
     hollow,
     reaches,
     wildlife,
-    trained: hazards.length > 0 || deadCrown || hollow || defects.includes('split') || reaches.length > 0,
+    brittle,
+    trained:
+      diebackPct === null ||
+      brittle ||
+      hazards.length > 0 ||
+      deadCrown ||
+      hollow ||
+      defects.some((kind) => UNSOUND.includes(kind)) ||
+      reaches.length > 0,
     clearM: CLEAR_TREE_LENGTHS * heightM,
     lookedAt: diebackPct !== null
+  };
+}
+
+/** What a girdled tree will stand over while it dies. */
+export interface GirdlingCaution<F> {
+  readonly reaches: readonly Reach<F>[];
+  /** tapped trees within two lengths: somebody works there every year */
+  readonly taps: number;
+}
+
+/** What lies within two lengths of a tree that is to die standing: it drops limbs for years. */
+export function girdlingCaution<F extends Feature>(
+  tree: StandTree,
+  features: readonly F[],
+  tapped: readonly StandTree[]
+): GirdlingCaution<F> {
+  const clearM = CLEAR_TREE_LENGTHS * heightOf(tree);
+  return {
+    reaches: withinReach(tree.eastM, tree.northM, heightOf(tree), features, positionSd(tree)),
+    taps: tapped.filter(
+      (other) => other.id !== tree.id && Math.hypot(other.eastM - tree.eastM, other.northM - tree.northM) <= clearM
+    ).length
   };
 }
 

@@ -1,6 +1,8 @@
+import { M2_PER_HECTARE } from '../units/index.ts';
 import { basalArea, SIDES, type Point, type Side, type StandTree } from '../stand/index.ts';
 import { freeSides, type SideState } from './card.ts';
 import { netOver, reachesInto, type Disc } from './figures.ts';
+import { CROWNS_FILL, coverLeft, coverOf, openCrownArea, type Cover, type StockingSchool } from './stocking.ts';
 import { PROVEN_GAP, type Program, type SolveOptions, type Solver } from './solver.ts';
 
 /** How far ahead the plan looks for the taps that a young tree will carry, years. Working assumption. */
@@ -41,8 +43,12 @@ export interface PlanStand {
 export interface PlanLimits {
   /** share of the basal area taken at the most */
   readonly share: number;
-  /** basal area that stays at least, m2/ha; 0 for no floor */
+  /** by which guides the stand is judged full: basal area that stays, or room for open-grown crowns */
+  readonly school: StockingSchool;
+  /** by the timber guides: basal area that stays at least, m2/ha; 0 for no floor */
   readonly residualM2PerHa: number;
+  /** share of the ground that stays under crowns, at least; 0 for none */
+  readonly cover: number;
   /** share of the basal area left that is no maple, at least */
   readonly othersShare: number;
   /** no opening wider than this comes about, metres; null for any */
@@ -51,10 +57,15 @@ export interface PlanLimits {
   readonly tapCost: number;
 }
 
-/** A quarter to a third of the basal area at the most is common practice; the others are working assumptions. */
+/**
+ * A quarter to a third of the basal area at the most is common practice; the floor is that of the timber guides (Leak,
+ * Solomon & DeBald 1987, NE-603; from memory); the others are working assumptions.
+ */
 export const DEFAULT_LIMITS: PlanLimits = {
   share: 0.3,
-  residualM2PerHa: 14,
+  school: 'timber',
+  residualM2PerHa: 17,
+  cover: 0.7,
   othersShare: 0.1,
   openingM: 15,
   tapCost: 30
@@ -67,7 +78,7 @@ const DYING_WORTH = 8;
 /** Cost of basal area taken for nothing, a square metre: of two plans that free the same, the lighter one. */
 const LIGHT_HAND = 5;
 
-export type LimitId = 'share' | 'residual' | 'others' | 'opening' | 'must';
+export type LimitId = 'share' | 'residual' | 'cover' | 'others' | 'opening' | 'must';
 
 /** What a choice of trees would do, and which limits it breaks. */
 export interface Judgement {
@@ -78,6 +89,10 @@ export interface Judgement {
   readonly basalAreaM2: number;
   readonly share: number;
   readonly leftM2PerHa: number;
+  /** open-grown crowns of what is left over its ground */
+  readonly crownsShare: number;
+  /** share of the ground under crowns; null without an outline */
+  readonly coverLeft: number | null;
   readonly othersShare: number;
   /** openings that come about, of the widest size or more */
   readonly openings: readonly Disc[];
@@ -95,13 +110,14 @@ const EPSILON = 1e-6;
 
 /**
  * Judges any choice of trees by the same measure as the plan: the steward's own marks, or another plan.
- * @param covers of the stand under these limits, where they are known already
+ * @param covers of the stand under these limits, and its cover, where they are known already
  */
 export function judgeChoice(
   stand: PlanStand,
   limits: PlanLimits,
   taken: ReadonlySet<string>,
-  covers = openingCovers(stand, limits)
+  covers = openingCovers(stand, limits),
+  cover: Cover | null = coverOf(stand)
 ): Judgement {
   const none = new Set<string>();
   const gone = stand.trees.filter(({ tree }) => taken.has(tree.id));
@@ -117,11 +133,15 @@ export function judgeChoice(
   const othersShare = out >= all ? 1 : area(left.filter(({ maple }) => !maple)) / (all - out);
   const share = all > 0 ? out / all : 0;
   const leftM2PerHa = (all - out) / stand.areaHa;
+  const crownsShare = sum(left, ({ tree }) => openCrownArea(tree.dbhMm)) / (stand.areaHa * M2_PER_HECTARE);
+  const shaded = cover && coverLeft(cover, taken);
   const openings = covers.filter(({ trees }) => trees.every((id) => taken.has(id))).map(({ disc }) => disc);
   const missing = stand.trees.some(({ tree, must }) => must && !taken.has(tree.id));
   const broken: LimitId[] = [];
   if (share > limits.share + EPSILON) broken.push('share');
-  if (leftM2PerHa < limits.residualM2PerHa - EPSILON) broken.push('residual');
+  if (limits.school === 'timber' ? leftM2PerHa < limits.residualM2PerHa - EPSILON : crownsShare < CROWNS_FILL - EPSILON)
+    broken.push('residual');
+  if (shaded !== null && shaded < limits.cover - EPSILON) broken.push('cover');
   if (othersShare < limits.othersShare - EPSILON) broken.push('others');
   if (openings.length > 0) broken.push('opening');
   if (missing) broken.push('must');
@@ -136,6 +156,8 @@ export function judgeChoice(
     basalAreaM2: out,
     share,
     leftM2PerHa,
+    crownsShare,
+    coverLeft: shaded,
     othersShare,
     openings,
     broken
@@ -254,8 +276,28 @@ function planProgram(stand: PlanStand, limits: PlanLimits, without: ReadonlySet<
   const all = sum(stand.trees, area);
   const looseArea = loose.map((each, i): [number, number] => [i, area(each)]);
   if (!without.has('share')) rows.push({ lower: -Infinity, upper: limits.share * all, terms: looseArea });
-  if (!without.has('residual') && limits.residualM2PerHa > 0)
+  if (!without.has('residual') && limits.school === 'timber' && limits.residualM2PerHa > 0)
     rows.push({ lower: -Infinity, upper: all - limits.residualM2PerHa * stand.areaHa, terms: looseArea });
+  if (!without.has('residual') && limits.school === 'sugarbush')
+    rows.push({
+      lower: -Infinity,
+      upper: sum(stand.trees, ({ tree }) => openCrownArea(tree.dbhMm)) - CROWNS_FILL * stand.areaHa * M2_PER_HECTARE,
+      terms: loose.map(({ tree }, i) => [i, openCrownArea(tree.dbhMm)])
+    });
+  const cover = without.has('cover') || limits.cover === 0 ? null : coverOf(stand, (id) => columnOf.has(id));
+  if (cover) {
+    // A patch of ground stays shaded while one of those that shade it stands; all patches together make the cover.
+    const shaded = cover.patches.map(({ share, trees }): [number, number] => {
+      const column = columns.push({ gain: 0, lower: 0, upper: 1, whole: false }) - 1;
+      rows.push({
+        lower: -Infinity,
+        upper: trees.length,
+        terms: [[column, 1], ...trees.map((id): [number, number] => [columnOf.get(id)!, 1])]
+      });
+      return [column, share];
+    });
+    if (limits.cover > cover.firm) rows.push({ lower: limits.cover - cover.firm, upper: Infinity, terms: shaded });
+  }
   if (!without.has('others') && limits.othersShare > 0) {
     // others left >= share * all left, with what is taken on one side.
     const others = sum(
@@ -329,7 +371,7 @@ export function reasonsFor(stand: PlanStand, id: string, taken: ReadonlySet<stri
   return reasons;
 }
 
-const LIMITS: readonly LimitId[] = ['share', 'residual', 'others', 'opening', 'must'];
+const LIMITS: readonly LimitId[] = ['share', 'residual', 'cover', 'others', 'opening', 'must'];
 
 /** A smallest set of limits of which no choice keeps all: each is left out in turn, and stays out where that mends nothing. */
 function clashing(stand: PlanStand, limits: PlanLimits, solve: Solver): LimitId[] {

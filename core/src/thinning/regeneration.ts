@@ -45,8 +45,13 @@ export function seedlingFigures(plots: readonly SeedlingPlot[]): SeedlingFigures
   };
 }
 
-/** Established maples that fill openings by themselves, a hectare. Working assumption. */
-export const ENOUGH_PER_HA = 2500;
+/**
+ * Share of the plots with a maple above the knee from which openings fill by themselves: many stems on one spot leave the
+ * others bare. Working assumption after the usual stocking surveys.
+ */
+export const STOCKED_ENOUGH = 0.6;
+/** Maples of any height a hectare below which hardly any come up. Working assumption. */
+const HARDLY_ANY_PER_HA = 500;
 /** More bitten maples than this, and deer decide what grows. Working assumption. */
 export const HEAVY_BROWSING = 0.3;
 /** A share of beech or invasive shrubs from which they take over what opens. Working assumption. */
@@ -58,14 +63,14 @@ export type RegenerationAdvice = 'enough' | 'fence' | 'clearFirst' | 'invasives'
 
 /** What to do about the next generation, most pressing first. */
 export function regenerationAdvice(figures: SeedlingFigures): RegenerationAdvice[] {
-  const { perHa, browsed, establishedMaplesPerHa: established, plots } = figures;
+  const { perHa, browsed, stocked, plots } = figures;
   const all = Object.values(perHa).reduce((a, b) => a + b, 0);
   const advice: RegenerationAdvice[] = [];
   if (perHa.invasive > 0.1 * Math.max(1, all)) advice.push('invasives');
   if (all > 0 && perHa.beech > TAKES_OVER * all) advice.push('clearFirst');
   if (browsed !== null && browsed > HEAVY_BROWSING) advice.push('fence');
-  if (established >= ENOUGH_PER_HA) advice.push('enough');
-  else if (perHa.maple < ENOUGH_PER_HA / 5) advice.push('plant');
+  if (stocked >= STOCKED_ENOUGH) advice.push('enough');
+  else if (perHa.maple < HARDLY_ANY_PER_HA) advice.push('plant');
   else if (!advice.includes('fence')) advice.push('wait');
   if (plots < FEW_PLOTS) advice.push('morePlots');
   return advice;
@@ -80,8 +85,11 @@ export interface Fence {
   readonly heightM: number;
 }
 
-/** Deer jump less than this. Common practice: about 2.4 m (8 ft); small enclosures get by with less. */
+/** Deer jump less than this. Common practice: about 2.4 m (8 ft). */
 export const FENCE_HEIGHT_M = 2.4;
+/** Into a small plot they do not jump: there this serves (common practice; up to which size: working assumption). */
+export const SMALL_FENCE_HEIGHT_M = 1.5;
+const SMALL_PLOT_M2 = 60;
 const POST_EVERY_M = 4;
 const MESH_OVERLAP = 1.05;
 /** A gate has two posts of its own. */
@@ -98,7 +106,12 @@ export function fenceFor(areaM2: number, longer = 1): Fence {
   const sides = [breadth, breadth * longer];
   const lengthM = 2 * (sides[0]! + sides[1]!);
   const posts = 2 * sides.reduce((sum, side) => sum + Math.ceil(side / POST_EVERY_M - 1e-9), 0) + GATE_POSTS;
-  return { lengthM, meshM: lengthM * MESH_OVERLAP, posts, heightM: FENCE_HEIGHT_M };
+  return {
+    lengthM,
+    meshM: lengthM * MESH_OVERLAP,
+    posts,
+    heightM: areaM2 <= SMALL_PLOT_M2 ? SMALL_FENCE_HEIGHT_M : FENCE_HEIGHT_M
+  };
 }
 
 /** Years from a seedling above the knee to a trunk that bears a taphole. Common practice: forty and more. */

@@ -5,15 +5,19 @@ import {
   isGone,
   isOutstanding,
   isSugarbush,
+  paintOf,
   recordSchema,
   standing,
   STATIONS,
+  tapForbidden,
   treeLine,
   treeRow,
   type BushRecord,
   type BushSettings,
   type Entry,
   type GroundFit,
+  type Paint,
+  type RecordInput,
   type SiteFeature,
   type Stand,
   type Station,
@@ -28,8 +32,8 @@ import type { Overview } from './overview.ts';
 import { store, type OutboxEntry } from './store.ts';
 
 /** A record without the parts that are the same for all: id, moment and tree. */
-type Draft = WorkRecord extends infer R
-  ? R extends WorkRecord
+type Draft = RecordInput extends infer R
+  ? R extends RecordInput
     ? Omit<R, 'id' | 'treeId' | 'recordedAt' | 'correctsId' | 'withdrawn' | 'on' | 'authorId'> & {
         correctsId?: string;
         on?: string;
@@ -180,6 +184,12 @@ export class BushState {
   /** A tree's tag, to name it by. */
   tagOf(treeId: string): string {
     return this.byId.get(treeId)?.tag ?? 'a tree no longer in the book';
+  }
+
+  /** The paint that can be seen under a season's holes; null where there is none. */
+  paintOf(season: number): Paint | null {
+    const settings = this.overview?.bush.settings;
+    return settings ? paintOf(season, settings, this.season) : null;
   }
 
   /** Are the tree's records here? */
@@ -535,7 +545,12 @@ export class BushState {
   }
 
   isOutstanding(station: Station, row: TreeRow): boolean {
-    return isOutstanding(station, row, this.today, isSugarbush(this.standOf(row)));
+    return isOutstanding(
+      station,
+      row,
+      this.today,
+      tapForbidden(row, this.standOf(row), this.today) === null && isSugarbush(this.standOf(row))
+    );
   }
 
   standOf(row: TreeRow) {

@@ -28,6 +28,13 @@ export interface Overview {
   readonly season: number;
   readonly stands: readonly Stand[];
   readonly features: readonly SiteFeature[];
+  /** stands and features that were stored and cannot be read; a device may hold an overview without them */
+  readonly damaged?: readonly {
+    readonly what: 'stand' | 'feature';
+    readonly id: string;
+    readonly name: string;
+    readonly reason: string;
+  }[];
   /** how a picture lies under the map; null where none does */
   readonly ground?: GroundFit | null;
   /** records of the bush as a whole; a device may hold an overview without them */

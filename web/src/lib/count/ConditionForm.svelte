@@ -24,21 +24,35 @@
   /** Looking up at one tree: crown, old holes, trunk, what may fall, who lives there. What each does to the count is said at once. */
   const { treeId, ondone }: { treeId: string; ondone: () => void } = $props();
   const bush = $derived(useBush());
-  const start = untrack(() => bush.stateOf(treeId).assessment);
+  /** An old look is shown beside the form, never filled into it: each thing is looked at anew. */
+  const before = untrack(() => bush.stateOf(treeId).assessment);
 
-  let dieback = $state(start?.diebackPct ?? 5);
-  let crownClass = $state<CrownClass>(start?.crownClass ?? 'codominant');
-  let openYears = $state<number | null>(start?.oldestOpenHoleYears ?? null);
-  let stressed = $state(start?.stressed ?? false);
+  let dieback = $state<number | null>(null);
+  let crownClass = $state<CrownClass | null>(null);
+  let openYears = $state<number | null>(null);
+  let stressed = $state<boolean | null>(null);
+  let peeled = $state<number | null>(null);
+  let peelFresh = $state(false);
+  // What lasts is taken over: a defect does not heal from one summer to the next, and somebody sees at once what is no more.
   let defects = $state(
-    (start?.defects ?? []).map((d) => ({
+    (before?.defects ?? []).map((d) => ({
       kind: d.kind,
       bearing: d.bearingDeg === null ? '' : String(d.bearingDeg),
       height: d.heightMm === null ? '' : preferences.length(d.heightMm, 'hand')
     }))
   );
-  let hazards = $state<HazardKind[]>([...(start?.hazards ?? [])]);
-  let wildlife = $state<WildlifeKind[]>([...(start?.wildlife ?? [])]);
+  let hazards = $state<HazardKind[]>([...(before?.hazards ?? [])]);
+  let wildlife = $state<WildlifeKind[]>([...(before?.wildlife ?? [])]);
+  const something = $derived(
+    dieback !== null ||
+      crownClass !== null ||
+      openYears !== null ||
+      stressed !== null ||
+      peeled !== null ||
+      defects.length > 0 ||
+      hazards.length > 0 ||
+      wildlife.length > 0
+  );
 
   const CLASSES = [
     [5, 'healthy', 'up to 10 %'],
@@ -54,7 +68,12 @@
     ['intermediate', 'intermediate: squeezed'],
     ['suppressed', 'suppressed: under the others']
   ];
-  const effects = $derived(conditionEffects({ diebackPct: dieback, oldestOpenHoleYears: openYears, stressed }));
+  const effects = $derived(
+    conditionEffects(
+      { on: bush.today, diebackPct: dieback, oldestOpenHoleYears: openYears, stressed, peeledPct: peeled, peelFresh },
+      bush.today
+    )
+  );
 
   const placed = $derived(
     defects.map(({ kind, bearing, height }) => {
@@ -91,6 +110,8 @@
       crownClass,
       oldestOpenHoleYears: openYears,
       stressed,
+      peeledPct: peeled,
+      peelFresh: peelFresh && peeled !== null && peeled > 0,
       defects: placed.map(({ kind, bearingDeg, heightMm }) => ({
         kind,
         bearingDeg,
@@ -135,47 +156,84 @@
     void save();
   }}
 >
+  {#if before}<p class="aside">
+      Last looked at on {before.on}{before.diebackPct === null ? '' : `: ${before.diebackPct} % dieback`}. Look at each
+      thing anew; what you leave alone is written down as not looked at.
+    </p>{/if}
   <div class="flex flex-wrap gap-2" role="group" aria-label="How full is the crown?">
     {#each CLASSES as [pct, name, span] (name)}
-      {@const on = vigourClass(dieback) === name}
+      {@const on = dieback !== null && vigourClass(dieback) === name}
       <button
         type="button"
         class="flex flex-col items-center border px-1.5 py-1 {on
           ? 'border-2 border-base-content bg-base-200 font-bold'
           : 'border-base-300'}"
         aria-pressed={on}
-        onclick={() => (dieback = pct)}
+        onclick={() => (dieback = on ? null : pct)}
         ><CrownDrawing diebackPct={pct} /><span class="text-sm">{name}</span><span class="aside">{span}</span></button
       >
     {/each}
   </div>
   <label class="flex flex-col gap-1">
-    <span>Dead fine branches in the live crown: <b>{dieback} %</b></span>
-    <input type="range" class="range w-full range-sm" min="0" max="100" step="5" bind:value={dieback} />
+    <span>Dead fine branches in the live crown: <b>{dieback === null ? 'not looked at' : `${dieback} %`}</b></span>
+    <input
+      type="range"
+      class="range w-full range-sm {dieback === null ? 'opacity-50' : ''}"
+      min="0"
+      max="100"
+      step="5"
+      bind:value={() => dieback ?? 0, (pct) => (dieback = pct)}
+    />
   </label>
   <div class="grid gap-3 md:grid-cols-2">
     <label class="flex flex-col gap-1"
       >Crown<select class="select w-full" bind:value={crownClass}
-        >{#each CROWNS as [id, label] (id)}<option value={id}>{label}</option>{/each}</select
+        ><option value={null}>not judged</option>{#each CROWNS as [id, label] (id)}<option value={id}>{label}</option
+          >{/each}</select
       ></label
     >
     <label class="flex flex-col gap-1"
       >Oldest hole still open<select class="select w-full" bind:value={openYears}
-        ><option value={null}>none, or not looked</option>{#each [1, 2, 3, 4] as years (years)}<option value={years}
+        ><option value={null}>not looked</option><option value={0}>all have closed</option
+        >{#each [1, 2, 3, 4] as years (years)}<option value={years}
             >after {years}{years === 4 ? ' years or more' : years === 1 ? ' year' : ' years'}</option
           >{/each}</select
       ></label
     >
   </div>
-  <label class="flex items-center gap-2"
-    ><input type="checkbox" class="checkbox" bind:checked={stressed} /> Stressed last year: leaves eaten, drought, ice or
-    root damage</label
-  >
+  <div class="grid gap-3 md:grid-cols-2">
+    <label class="flex flex-col gap-1"
+      >Leaves eaten, drought, ice or root damage last summer<select class="select w-full" bind:value={stressed}
+        ><option value={null}>not known</option><option value={true}>yes</option><option value={false}>no</option
+        ></select
+      ></label
+    >
+    <label class="flex flex-col gap-1"
+      >Bark peeled by porcupine or squirrel<select class="select w-full" bind:value={peeled}
+        ><option value={null}>not looked</option><option value={0}>none</option><option value={10}
+          >a tenth of its girth</option
+        ><option value={25}>a quarter of its girth</option><option value={50}>half of its girth or more</option></select
+      ></label
+    >
+  </div>
+  {#if peeled !== null && peeled > 0}
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox" bind:checked={peelFresh} /> The peeling is fresh</label
+    >
+  {/if}
   <ul class="border-l-4 border-primary pl-3" aria-label="What that does to the count" data-testid="effects">
     {#each effects as effect (effect.reason)}
       <li>
         {effect.reason}
-        <b>{effect.taps >= 4 ? 'No limit.' : effect.taps === 0 ? 'Rest.' : ''}</b>
+        <b
+          >{effect.unknown
+            ? 'Not known.'
+            : effect.taps === Infinity
+              ? 'No limit.'
+              : effect.taps === 0
+                ? 'Rest.'
+                : ''}</b
+        >
       </li>
     {/each}
   </ul>
@@ -207,6 +265,12 @@
       onclick={() => defects.push({ kind: 'wound' as DefectKind, bearing: '', height: '' })}>A defect</button
     >
   </fieldset>
+  {#if defects.some(({ kind }) => kind === 'borers')}
+    <p class="caution">
+      Round, clean holes of about 10 mm (3/8 in) can be the work of a beetle that has to be reported. Do not move its
+      wood; photograph the holes and ask the forestry or plant health office.
+    </p>
+  {/if}
   {@render choices('What may fall or break', HAZARD_KINDS, HAZARD_WORDS, hazards, (next) => (hazards = next))}
   {#if hazards.length > 0}
     <p class="caution">
@@ -217,7 +281,7 @@
   {@render choices('Who lives there', WILDLIFE_KINDS, WILDLIFE_WORDS, wildlife, (next) => (wildlife = next))}
   {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
   <div class="flex gap-2">
-    <button class="btn btn-outline btn-sm" disabled={problem !== null}>Write this down</button>
-    {#if start}<button type="button" class="btn btn-ghost btn-sm" onclick={ondone}>Leave it</button>{/if}
+    <button class="btn btn-outline btn-sm" disabled={problem !== null || !something}>Write this down</button>
+    {#if before}<button type="button" class="btn btn-ghost btn-sm" onclick={ondone}>Leave it</button>{/if}
   </div>
 </form>

@@ -2,11 +2,13 @@
   import {
     CLEAR_ENOUGH,
     conditionCap,
+    lookIsOld,
     isSugarbush,
     knownMaple,
     ladderOf,
     ladderRule,
     suggestTaps,
+    tapForbidden,
     vigourClass
   } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
@@ -19,12 +21,15 @@
 
   import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
 
+  import { capital } from '$lib/identify/words.ts';
+
   import BalancePanel from './BalancePanel.svelte';
+  import BanForm from './BanForm.svelte';
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
   import LadderPicture from './LadderPicture.svelte';
   import { policyOf } from './policy.ts';
-  import { DEFECT_WORDS, HAZARD_WORDS, tapWords, WILDLIFE_WORDS } from './words.ts';
+  import { DEFECT_WORDS, HAZARD_WORDS, suggestedWords, tapWords, WILDLIFE_WORDS } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -53,12 +58,20 @@
           ringSeMm: tree.growth.ringSeMm,
           ...policyOf(settings),
           condition: tree.assessment,
+          today: bush.today,
+          forbidden: tapForbidden(row, stand, bush.today),
           isMaple: knownMaple(row),
           room,
           seasonsSinceTapped: tree.lastTappedSeason === null ? null : bush.season - tree.lastTappedSeason
         })
   );
 
+  /** A ladder of the bush's own may go higher. */
+  const choices = $derived(
+    Math.max(suggestion?.taps ?? 0, tree.decision?.taps ?? 0, ...ladder.steps.map((step) => step.taps)) > 4
+      ? [0, 1, 2, 3, 4, 5, 6, 7, 8]
+      : [0, 1, 2, 3, 4]
+  );
   let lookingUp = $state(untrack(() => tree.assessment === null));
 
   let reason = $state('');
@@ -112,7 +125,7 @@
       <div class="border-l-[6px] border-primary pl-4" data-testid="suggestion">
         <p class="aside">Suggested for {bush.season}</p>
         <p class="font-slab text-4xl font-bold">
-          {tapWords(suggestion.taps)[0]!.toUpperCase() + tapWords(suggestion.taps).slice(1)}
+          {capital(suggestedWords(suggestion))}
         </p>
         <p class="mt-1.5 text-lg leading-snug">{suggestion.reason}</p>
         {#if suggestion.change}
@@ -131,6 +144,7 @@
           </p>{/if}
       </div>
 
+      <BanForm {treeId} />
       <dl class="grid grid-cols-[1fr_auto] gap-y-1">
         {#each [['Size allows', suggestion.limits.size, 'size'], ['Condition allows', suggestion.limits.condition, 'condition'], ['Growth surely carries', suggestion.limits.growth, 'growth'], ['Clear places now', suggestion.limits.room, 'room']] as const as [label, limit, id] (id)}
           {@const binds = suggestion.binding === id}
@@ -138,11 +152,13 @@
           <dd class="text-right {binds ? 'font-bold' : ''}">
             {limit === null
               ? 'looking …'
-              : id === 'condition' && limit >= 4
-                ? 'no limit'
-                : limit >= 4
-                  ? '4 or more'
-                  : limit}
+              : id === 'condition' && suggestion.conditionUnknown
+                ? 'not looked at'
+                : limit === Infinity
+                  ? 'no limit'
+                  : id === 'room' && limit >= 4
+                    ? '4 or more'
+                    : limit}
           </dd>
         {/each}
       </dl>
@@ -151,8 +167,12 @@
         <div>
           <h2 class="mb-1.5">{tree.decision ? `Decided: ${tapWords(tree.decision.taps)}` : 'Your decision'}</h2>
           {#if tree.decision?.reason}<p class="aside mb-1.5">Because: {tree.decision.reason}</p>{/if}
-          <div class="grid grid-cols-5" role="group" aria-label="Taps this season">
-            {#each [0, 1, 2, 3, 4] as taps (taps)}
+          <div
+            class="grid {choices.length > 5 ? 'grid-cols-9' : 'grid-cols-5'}"
+            role="group"
+            aria-label="Taps this season"
+          >
+            {#each choices as taps (taps)}
               {@const on = (choice ?? tree.decision?.taps) === taps}
               <button
                 class="min-h-12 border border-l-0 border-base-content text-lg first:border-l {on
@@ -206,12 +226,14 @@
         <h2 id="condition" class="mb-1">By condition: look up</h2>
         {#if tree.assessment && !lookingUp}
           <p>
-            {tree.assessment.diebackPct} % dieback, {vigourClass(tree.assessment.diebackPct) === 'healthy'
-              ? 'a healthy crown'
-              : `${vigourClass(tree.assessment.diebackPct)} decline`}{tree.assessment.crownClass
+            {#if tree.assessment.diebackPct === null}Nobody looked up at its crown{:else}{tree.assessment.diebackPct} % dieback,
+              {vigourClass(tree.assessment.diebackPct) === 'healthy'
+                ? 'a healthy crown'
+                : `${vigourClass(tree.assessment.diebackPct)} decline`}{/if}{tree.assessment.crownClass
               ? `, ${tree.assessment.crownClass}`
               : ''}, seen on {tree.assessment.on}.
-            {conditionCap(tree.assessment).reason}
+            {conditionCap(tree.assessment, bush.today).reason}
+            {lookIsOld(tree.assessment.on, bush.today) ? 'That was long ago: look again.' : ''}
           </p>
           {#if tree.assessment.defects.length > 0}<p>
               On the trunk: {tree.assessment.defects.map((d) => DEFECT_WORDS[d.kind]).join(', ')}; new holes keep away

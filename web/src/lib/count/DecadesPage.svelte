@@ -75,7 +75,7 @@
           ringMm: state.growth.ringMm,
           ringSeMm: state.growth.ringSeMm,
           holes: state.holes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
-          conditionTaps: conditionCap(state.assessment).taps
+          conditionTaps: conditionCap(state.assessment, bush.today).taps
         }
       ];
     });

@@ -9,8 +9,13 @@
     MM_PER_FOOT,
     MM_PER_INCH,
     ownLadderSchema,
+    PAINT_PLACES,
+    paintClash,
+    PAINTS,
     type LadderId,
-    type OwnStep
+    type OwnStep,
+    type Paint,
+    type PaintPlace
   } from '@baumkin/core';
   import X from '@lucide/svelte/icons/x';
   import { untrack } from 'svelte';
@@ -42,6 +47,18 @@
   let sapwoodMm = $state(untrack(() => kept.sapwoodMm));
   let collects = $state<'buckets' | 'tubing'>(untrack(() => (kept.dropMm === null ? 'buckets' : 'tubing')));
   let dropMm = $state(untrack(() => kept.dropMm ?? USUAL_DROP_MM));
+  let paints = $state<Paint[]>(untrack(() => [...kept.paints]));
+  let paintSince = $state<number | null>(untrack(() => kept.paintSince));
+  let paintLasts = $state<number | null>(untrack(() => kept.paintLasts));
+  let paintPlace = $state<PaintPlace>(untrack(() => kept.paintPlace));
+  const clash = $derived(paintClash(paints, kept.markPaint));
+  const PLACE_WORDS: Readonly<Record<PaintPlace, string>> = {
+    below: 'below the hole',
+    above: 'above it',
+    left: 'to its left',
+    right: 'to its right',
+    round: 'round it'
+  };
   let accepted = $state(untrack(() => Math.round(100 * kept.acceptedShare)));
   let problem = $state<string | null>(null);
 
@@ -75,12 +92,41 @@
       snowMm,
       sapwoodMm,
       dropMm: collects === 'buckets' ? null : dropMm,
-      acceptedShare: accepted / 100
+      acceptedShare: accepted / 100,
+      paints,
+      paintSince,
+      paintLasts,
+      paintPlace
     };
   });
   const picture = $derived(
     typeof change === 'string' ? ladderOf(kept) : ladderOf({ ladder: change.ladder, ownLadder: change.ownLadder })
   );
+  /** Common practice. */
+  const DEPTHS = [
+    [1.5, 'most people now; our default'],
+    [2, 'the deepest that is needed; some gain a little sap on thick trunks'],
+    [2.5, 'older practice on trunks over two feet'],
+    [3, 'older practice on giants; often meets dark heartwood, which gives no sap']
+  ] as const;
+  const DIFFERENCES = [
+    [
+      'Height',
+      'From two to five feet is common. Lower runs no better; higher reaches fresh wood, if arms, snow and drop line allow, and if the bucket can be lifted down when the snow is gone.'
+    ],
+    [
+      'Clearing the hole',
+      'Some leave the shavings where they are, some brush them out, some rinse with clean water, some swab. Each works with a clean, sharp bit that goes in and out in one go. Nobody blows into a hole: breath brings microbes.'
+    ],
+    [
+      'Plugging the hole afterwards',
+      'It does not help. A plug keeps the wound wet and the tree from closing it; open holes close by themselves in one to two years.'
+    ],
+    [
+      'The warm side, under a limb, over a root',
+      'They run first on a bright morning and little more in a season. Where everybody goes there, holes crowd: see what that costs under Ways of placing.'
+    ]
+  ] as const;
   /** A usual tree, to show what a habit does. */
   const USUAL = { dbhMm: 400, ringMm: 1.4, ringSeMm: 0 };
   const carried = $derived(
@@ -195,6 +241,10 @@
             >{/each}</select
         ></label
       >
+      <p class="aside">
+        Upward into the tree, so that it drains: the handle of the drill is lower than its tip. Who stands outside and
+        says “downward” means the same hole.
+      </p>
       <label class="flex items-center gap-3"
         ><span class="w-32">Sap runs into</span>
         <select class="select grow" bind:value={collects}
@@ -222,6 +272,75 @@
         )} is a working assumption.
       </p>
     </fieldset>
+    <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide} data-testid="paint">
+      <legend class="mb-1 font-slab text-lg font-semibold">Paint at the holes</legend>
+      <p class="aside">
+        Many put a mark in the season’s colour at each hole, so that the years can be read off the bark. Choose the
+        colours in their turn, or none.
+      </p>
+      <ol class="flex flex-wrap items-center gap-2">
+        {#each paints as paint, i (paint)}
+          <li class="flex items-center gap-1.5 border border-base-300 py-0.5 pr-1 pl-2">
+            <span class="inline-block h-3.5 w-3.5 border border-current" style="background: var(--paint-{paint})"
+            ></span>
+            {paint}
+            <button
+              type="button"
+              class="grid h-7 w-7 place-items-center hover:bg-base-200"
+              aria-label="Take {paint} out"
+              onclick={() => paints.splice(i, 1)}><X size={14} /></button
+            >
+          </li>
+        {:else}<li>No paint.</li>{/each}
+        <li>
+          <select
+            class="select w-40 select-sm"
+            aria-label="Add a colour"
+            value=""
+            onchange={(event) => {
+              const paint = event.currentTarget.value as Paint;
+              if (paint && !paints.includes(paint)) paints.push(paint);
+              event.currentTarget.value = '';
+            }}
+            ><option value="">add a colour</option
+            >{#each PAINTS.filter((each) => !paints.includes(each)) as paint (paint)}<option value={paint}
+                >{paint}</option
+              >{/each}</select
+          >
+        </li>
+      </ol>
+      {#if paints.length > 0}
+        <label class="flex items-center gap-3"
+          ><span class="w-32">The mark sits</span><select class="select grow" bind:value={paintPlace}
+            >{#each PAINT_PLACES as place (place)}<option value={place}>{PLACE_WORDS[place]}</option>{/each}</select
+          ></label
+        >
+        <label class="flex items-center gap-3"
+          ><span class="w-32">{paints[0]} since season</span><input
+            class="input w-28"
+            type="number"
+            min="1900"
+            max="2200"
+            placeholder="always"
+            bind:value={paintSince}
+          /></label
+        >
+        <label class="flex items-center gap-3"
+          ><span class="w-32">seen for</span><input
+            class="input w-28"
+            type="number"
+            min="1"
+            max="60"
+            placeholder="for good"
+            bind:value={paintLasts}
+          />
+          seasons</label
+        >
+      {/if}
+      {#if clash.length > 0}<p class="border-l-4 border-primary pl-3" data-testid="paint-clash">
+          Trees to take are painted with “{kept.markPaint}”: {clash.join(' and ')} at a hole would look like it.
+        </p>{/if}
+    </fieldset>
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
       <legend class="mb-1 font-slab text-lg font-semibold">How much stain you accept</legend>
       <label class="flex flex-col gap-1"
@@ -248,8 +367,8 @@
   <section aria-labelledby="schools" class="min-w-0">
     <h2 id="schools">Where the schools differ</h2>
     <p class="aside mb-2">
-      Taps by diameter. They all ask for size; none asks whether the tree grows. The default is the most cautious in
-      wide use.
+      Taps by diameter. They all ask for size; none asks whether the tree grows. Our default is the last to begin and
+      never asks for more than two; over {show(18 * MM_PER_INCH)} some others ask for fewer.
     </p>
     <LadderPicture chosen={picture} dbhMm={null} />
     <table class="mt-3 w-full max-w-2xl text-left text-sm">
@@ -264,5 +383,51 @@
         {/each}
       </tbody>
     </table>
+    <p class="mt-3 max-w-2xl">
+      <b>“Tap at forty years”, “at ten years”:</b> age does not tell. Two trees of one seed lot can be twice as thick as each
+      other; one planted in the open may be ready at twenty-five, one under others not at eighty. Go by the tape.
+    </p>
+    <h2 class="mt-6">How deep: what each depth costs</h2>
+    <p class="aside mb-2">
+      On a tree {show(USUAL.dbhMm)} thick with rings of {preferences.length(USUAL.ringMm, 'ring')}, with your bit and
+      band. The tape on the bit adds the bark.
+    </p>
+    <table class="w-full max-w-2xl text-left text-sm" data-testid="depths">
+      <thead
+        ><tr class="border-b-2 border-base-content"
+          ><th class="py-1 pr-4 font-semibold">Wood</th><th class="pr-4 font-semibold">Who says so</th><th
+            class="pr-4 text-right font-semibold">Buried after</th
+          ><th class="text-right font-semibold">Holes a year it carries</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each DEPTHS as [inches, who] (inches)}
+          {@const mm = inches * MM_PER_INCH}
+          <tr class="border-b border-base-300/60"
+            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{preferences.length(mm, 'drill')}</th><td
+              class="pr-4">{who}</td
+            ><td class="pr-4 text-right">{Math.round(mm / USUAL.ringMm)} seasons</td><td class="text-right"
+              >{typeof change === 'string'
+                ? ''
+                : growthBalance({
+                    ...USUAL,
+                    ...change,
+                    depthMm: mm,
+                    bandMm: change.highestMm - change.lowestMm
+                  }).tapsCarried.toFixed(1)}</td
+            ></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+    <h2 class="mt-6">What else people do differently</h2>
+    <dl class="mt-1 flex max-w-2xl flex-col gap-2">
+      {#each DIFFERENCES as [what, says] (what)}
+        <div>
+          <dt class="font-semibold">{what}</dt>
+          <dd>{says}</dd>
+        </div>
+      {/each}
+    </dl>
   </section>
 </div>

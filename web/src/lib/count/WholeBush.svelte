@@ -26,7 +26,7 @@
 
   import { policyOf } from './policy.ts';
   import { countable, suggestionFor } from './suggestions.ts';
-  import { BINDING_WORDS, tapWords } from './words.ts';
+  import { BINDING_WORDS, suggestedWords, tapWords } from './words.ts';
 
   /** Every maple of the bush with its four limits, what they suggest and what was decided; totals; many decided at once. */
   const bush = $derived(useBush());
@@ -58,6 +58,13 @@
     looking = null;
   }
 
+  const circumstances = (row: TreeRow) => ({
+    settings,
+    season: bush.season,
+    today: bush.today,
+    stand: bush.standOf(row)
+  });
+
   interface Line {
     readonly row: TreeRow;
     readonly suggestion: Suggestion;
@@ -65,7 +72,7 @@
   const lines = $derived.by((): Line[] =>
     bush.rows.flatMap((row) =>
       countable(row, bush.standOf(row))
-        ? [{ row, suggestion: suggestionFor(row, settings, bush.season, rooms.get(row.id) ?? null) }]
+        ? [{ row, suggestion: suggestionFor(row, circumstances(row), rooms.get(row.id) ?? null) }]
         : []
     )
   );
@@ -137,7 +144,11 @@
   const pct = (share: number) => `${Math.round(100 * share)} %`;
   let collecting = $state<Collecting>('buckets');
   const gear = $derived(gearFor(totals.decided || totals.suggested, settings.bitMm, collecting));
-  const open = $derived(shown.filter(({ row }) => row.decidedTaps === null));
+  /** Trees that nobody has looked up at lately are left out of many at once unless she says otherwise. */
+  let unseenToo = $state(false);
+  const undecided = $derived(shown.filter(({ row }) => row.decidedTaps === null));
+  const unseen = $derived(undecided.filter(({ suggestion }) => suggestion.conditionUnknown && suggestion.taps > 0));
+  const open = $derived(unseenToo ? undecided : undecided.filter((line) => !unseen.includes(line)));
 
   async function accept(): Promise<void> {
     const records = await bush.recordAll(
@@ -191,7 +202,7 @@
         .closest('ul')
         ?.querySelector<HTMLElement>(`[data-index="${to}"]`);
       next?.focus();
-    } else if (/^[0-4]$/.test(event.key)) {
+    } else if (/^[0-8]$/.test(event.key)) {
       event.preventDefault();
       event.stopPropagation();
       void decide(line, Number(event.key));
@@ -200,7 +211,7 @@
 
   const COLUMNS =
     'grid grid-cols-[4rem_minmax(6rem,1fr)_5rem_6rem_3rem_4.5rem_4rem_3.5rem_5.5rem_5rem] items-center gap-x-2';
-  const limit = (n: number | null, none = 4) => (n === null ? '…' : n >= none ? '–' : String(n));
+  const limit = (n: number | null) => (n === null ? '…' : n === Infinity ? '–' : String(n));
 </script>
 
 <div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_18rem]">
@@ -231,9 +242,9 @@
         <button class="link text-sm" onclick={lookForRoom}>Look for clear wood on every trunk</button>
       {/if}
     </div>
-    {#if open.length > 0 && bush.mayDecide}
+    {#if undecided.length > 0 && bush.mayDecide}
       <p class="mb-2 flex flex-wrap items-center gap-3">
-        <button class="btn btn-primary btn-sm" onclick={accept}
+        <button class="btn btn-primary btn-sm" onclick={accept} disabled={open.length === 0}
           >Accept {open.length} {open.length === 1 ? 'suggestion' : 'suggestions'}</button
         >
         <span class="aside"
@@ -242,6 +253,10 @@
             ? '; where clear wood was not looked for, it has no say'
             : ''}.</span
         >
+        {#if unseen.length > 0}<label class="flex items-center gap-2" data-testid="unseen"
+            ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={unseenToo} />
+            {unseen.length} more that nobody has looked up at lately</label
+          >{/if}
       </p>
     {/if}
     {#if asking}
@@ -289,7 +304,7 @@
               role="group"
               tabindex="0"
               data-index={index}
-              aria-label="Tree {row.tag}: {tapWords(suggestion.taps)} suggested because of {BINDING_WORDS[
+              aria-label="Tree {row.tag}: {suggestedWords(suggestion)} suggested because of {BINDING_WORDS[
                 suggestion.binding
               ]}, {row.decidedTaps === null ? 'not decided' : `decided ${tapWords(row.decidedTaps)}`}"
               onkeydown={(event) => onkeydown(event, item, index)}
@@ -299,10 +314,12 @@
               <span class="tabular-nums">{preferences.length(row.dbhMm!, 'trunk')}</span>
               <span class="tabular-nums">{preferences.length(row.ringMm, 'ring')}</span>
               <span class={mark('size')}>{suggestion.limits.size}</span>
-              <span class={mark('condition')}>{limit(suggestion.limits.condition)}</span>
-              <span class={mark('growth')}>{limit(suggestion.limits.growth, 5)}</span>
-              <span class={mark('room')}>{limit(suggestion.limits.room, 5)}</span>
-              <span class="font-bold">{suggestion.taps === 0 ? 'rest' : suggestion.taps}</span>
+              <span class={mark('condition')}
+                >{suggestion.conditionUnknown ? 'not seen' : limit(suggestion.limits.condition)}</span
+              >
+              <span class={mark('growth')}>{limit(suggestion.limits.growth)}</span>
+              <span class={mark('room')}>{limit(suggestion.limits.room)}</span>
+              <span class="font-bold">{suggestion.taps === 0 ? suggestedWords(suggestion) : suggestion.taps}</span>
               <span
                 class={row.decidedTaps !== null && row.decidedTaps !== suggestion.taps ? 'font-bold text-error' : ''}
                 >{row.decidedTaps === null ? '' : row.decidedTaps === 0 ? 'rest' : row.decidedTaps}</span
@@ -346,7 +363,7 @@
           {aside === 1 ? 'tap is' : 'taps are'} decided on trees that are not settled as maples of such a stand, and not counted
           here.{/if}
       </p>
-      <p class="aside mt-1 print:hidden">Keys on a row: arrows step, 0 to 4 decide, Enter opens the tree.</p>
+      <p class="aside mt-1 print:hidden">Keys on a row: arrows step, 0 to 8 decide, Enter opens the tree.</p>
     </section>
     <section aria-labelledby="coming">
       <h2 id="coming">Coming to size</h2>

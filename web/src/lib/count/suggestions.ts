@@ -1,8 +1,10 @@
 import {
+  conditionOf,
   isSugarbush,
   kindOf,
   knownMaple,
   suggestTaps,
+  tapForbidden,
   type BushSettings,
   type Stand,
   type Suggestion,
@@ -16,21 +18,29 @@ export function countable(row: TreeRow, stand: Stand | null): boolean {
   return kindOf(row) === 'maple' && row.dbhMm !== null && row.tagged !== false && !row.cut && isSugarbush(stand);
 }
 
+/** What a suggestion depends on beside the tree itself. */
+export interface Circumstances {
+  readonly settings: BushSettings;
+  readonly season: number;
+  /** ISO date */
+  readonly today: string;
+  readonly stand: Stand | null;
+}
+
 /** The suggestion for a tree from its line alone; its room where that was looked for. */
-export function suggestionFor(row: TreeRow, settings: BushSettings, season: number, room: number | null): Suggestion {
+export function suggestionFor(
+  row: TreeRow,
+  { settings, season, today, stand }: Circumstances,
+  room: number | null
+): Suggestion {
   return suggestTaps({
     dbhMm: row.dbhMm!,
     ringMm: row.ringMm,
     ringSeMm: row.ringSeMm,
     ...policyOf(settings),
-    condition:
-      row.diebackPct === null
-        ? null
-        : {
-            diebackPct: row.diebackPct,
-            oldestOpenHoleYears: row.oldestOpenHoleYears ?? null,
-            stressed: row.stressed ?? false
-          },
+    condition: conditionOf(row),
+    today,
+    forbidden: tapForbidden(row, stand, today),
     isMaple: knownMaple(row),
     room,
     seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason

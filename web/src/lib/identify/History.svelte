@@ -9,6 +9,10 @@
   /** What this tree was taken for, when, by whom and on what grounds; the last one that stands holds. */
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
+  const ruler = {
+    length: (...to: Parameters<typeof preferences.length>) => preferences.length(...to),
+    paintOf: (season: number) => bush.paintOf(season)
+  };
   const all = $derived(bush.recordsOf(treeId));
   const stands = $derived(new Set(standing(all).map((record) => record.id)));
   const entries = $derived(
@@ -38,7 +42,7 @@
         <li class="flex flex-wrap items-baseline gap-x-3 border-t border-base-300 py-1.5">
           <span class="aside w-24">{entry.on}</span>
           <span class="grow {valid ? '' : 'line-through opacity-80'}"
-            >{describe(entry, preferences)}<span class="aside"> · {grounds(entry)} · {bush.authorOf(entry)}</span></span
+            >{describe(entry, ruler)}<span class="aside"> · {grounds(entry)} · {bush.authorOf(entry)}</span></span
           >
           {#if valid && bush.mayRecord}
             <button class="btn btn-ghost btn-sm" onclick={() => takeBack(entry)}>Take back</button>

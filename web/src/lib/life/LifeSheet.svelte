@@ -9,6 +9,10 @@
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
+  const ruler = {
+    length: (...to: Parameters<typeof preferences.length>) => preferences.length(...to),
+    paintOf: (season: number) => bush.paintOf(season)
+  };
   const tree = $derived(bush.stateOf(treeId));
   const records = $derived(bush.recordsOf(treeId));
   const valid = $derived(new Set(standing(records).map((r) => r.id)));
@@ -76,7 +80,7 @@
         <li class="grid grid-cols-[3.6rem_1fr] gap-2">
           <span class="aside">{record.on.slice(5)}</span>
           <span>
-            <span class={stands ? '' : 'line-through opacity-80'}>{describe(record, preferences)}</span>
+            <span class={stands ? '' : 'line-through opacity-80'}>{describe(record, ruler)}</span>
             {#if record.withdrawn}<span class="aside">(takes back an entry)</span>{:else if !stands}<span class="aside"
                 >(corrected or taken back)</span
               >{/if}

@@ -1,14 +1,15 @@
 import {
   compassPoint,
   METHOD_LABEL,
-  paintOf,
   SIDES,
   speciesById,
   toDiameter,
   type LengthUse,
+  type Paint,
   type WorkRecord
 } from '@baumkin/core';
 
+import { BAN_LABELS } from '../ui/standWords.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
 import { FEATURE_WORDS } from '../place/words.ts';
 import { MARK_SAID } from '../thin/words.ts';
@@ -16,6 +17,8 @@ import { MARK_SAID } from '../thin/words.ts';
 /** Writes lengths in the steward's units. */
 interface Ruler {
   length(mm: number, use: LengthUse): string;
+  /** the paint of a season; null where there is none */
+  paintOf(season: number): Paint | null;
 }
 
 /** A record in one line, for the life of a tree. */
@@ -47,11 +50,11 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       return `Measured: ${parts.join('; ')}`;
     }
     case 'assessment':
-      return `Looked up: ${record.diebackPct} % dieback${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears !== null ? `, a hole open after ${record.oldestOpenHoleYears} years` : ''}${record.stressed ? ', stressed the year before' : ''}${[...record.defects.map((d) => DEFECT_WORDS[d.kind]), ...record.hazards.map((h) => HAZARD_WORDS[h]), ...record.wildlife.map((w) => WILDLIFE_WORDS[w])].map((word) => `, ${word}`).join('')}`;
+      return `${record.diebackPct === null ? 'Looked at, not up at its crown' : `Looked up: ${record.diebackPct} % dieback`}${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears === null ? '' : record.oldestOpenHoleYears === 0 ? ', old holes closed' : `, a hole open after ${record.oldestOpenHoleYears} ${record.oldestOpenHoleYears === 1 ? 'year' : 'years'}`}${record.stressed ? ', stressed the summer before' : ''}${record.peeledPct ? `, bark peeled round ${record.peeledPct} % of its girth${record.peelFresh ? ', freshly' : ''}` : ''}${[...record.defects.map((d) => DEFECT_WORDS[d.kind]), ...record.hazards.map((h) => HAZARD_WORDS[h]), ...record.wildlife.map((w) => WILDLIFE_WORDS[w])].map((word) => `, ${word}`).join('')}`;
     case 'decision':
       return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
     case 'taphole':
-      return `Drilled for ${record.season} (${paintOf(record.season)}): ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${ruler.length(record.heightMm, 'hand')} up, ${ruler.length(record.bitMm, 'drill')} by ${ruler.length(record.depthMm, 'drill')}`;
+      return `Drilled for ${record.season}${ruler.paintOf(record.season) ? ` (${ruler.paintOf(record.season)})` : ''}: ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${ruler.length(record.heightMm, 'hand')} up, ${ruler.length(record.bitMm, 'drill')} by ${ruler.length(record.depthMm, 'drill')}`;
     case 'shavings':
       return {
         pale: 'Shavings pale: clear wood',
@@ -82,12 +85,20 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     }
     case 'cut':
       return (
-        { felled: 'Felled', girdled: 'Girdled, left to die standing', fallen: 'Fell by itself' }[record.what] +
+        {
+          felled: 'Felled',
+          girdled: 'Girdled, left to die standing',
+          fallen: 'Fell by itself',
+          lying: 'Lies, and is alive'
+        }[record.what] +
         (record.by ? ` by ${record.by}` : '') +
         (record.damaged.length > 0
           ? `; hurt ${record.damaged.length === 1 ? 'a kept tree' : `${record.damaged.length} kept trees`}`
           : '') +
+        (record.reviewOn ? `; look again by ${record.reviewOn}` : '') +
         (record.note ? `: ${record.note}` : '')
       );
+    case 'tapBan':
+      return `Never to be tapped: ${record.reasons.map((reason) => BAN_LABELS[reason]).join(', ')}${record.until ? `, until ${record.until}` : ''}${record.note ? `: ${record.note}` : ''}`;
   }
 }

@@ -42,8 +42,29 @@
         wetness: Wetness | '';
         areaHa: number | null;
         note: string;
+        /** soil, and who may do what here */
+        ground: Ground;
       }
     | { what: 'feature'; id: string; isNew: boolean; name: string; kind: Kind };
+  type Ground = Pick<Stand, 'soilDepth' | 'hardPan' | 'soilPh' | 'mayTap' | 'mayCut' | 'byWord' | 'wordUntil'>;
+  const groundOf = ({ soilDepth, hardPan, soilPh, mayTap, mayCut, byWord, wordUntil }: Ground): Ground => ({
+    soilDepth,
+    hardPan,
+    soilPh,
+    mayTap,
+    mayCut,
+    byWord,
+    wordUntil
+  });
+  const PLAIN: Ground = {
+    soilDepth: null,
+    hardPan: null,
+    soilPh: null,
+    mayTap: true,
+    mayCut: true,
+    byWord: '',
+    wordUntil: null
+  };
   let editing = $state<Editing | null>(null);
   let problem = $state<string | null>(null);
   let gather = $state(true);
@@ -53,11 +74,20 @@
     line: 'wire or tubing line',
     water: 'water',
     fence: 'deer fence',
+    boundary: 'boundary',
     entrance: 'way in'
   };
   const stands = $derived(bush.overview?.stands ?? []);
 
-  const LEAST_POINTS: Record<Kind, number> = { building: 3, path: 2, line: 2, water: 2, fence: 2, entrance: 1 };
+  const LEAST_POINTS: Record<Kind, number> = {
+    building: 3,
+    path: 2,
+    line: 2,
+    water: 2,
+    fence: 2,
+    boundary: 2,
+    entrance: 1
+  };
   const isPoint = (e: Editing) => e.what === 'feature' && e.kind === 'entrance';
   const closedShape = (e: Editing) => e.what === 'stand' || e.kind === 'building';
   const enough = $derived(
@@ -105,14 +135,30 @@
         purpose: 'syrup',
         wetness: '',
         areaHa: null,
-        note: ''
+        note: '',
+        ground: { ...PLAIN }
       },
       null
     );
   const newFeature = (kind: Kind) =>
     begin({ what: 'feature', id: crypto.randomUUID(), isNew: true, name: '', kind }, null);
-  const changeStand = ({ id, name, purpose, wetness, outline: shape, areaHa: ha, note }: Stand) =>
-    begin({ what: 'stand', id, isNew: false, name, purpose, wetness: wetness ?? '', areaHa: ha, note }, shape);
+  const changeStand = (stand: Stand) => {
+    const { id, name, purpose, wetness, outline: shape, areaHa: ha, note } = stand;
+    begin(
+      {
+        what: 'stand',
+        id,
+        isNew: false,
+        name,
+        purpose,
+        wetness: wetness ?? '',
+        areaHa: ha,
+        note,
+        ground: groundOf(stand)
+      },
+      shape
+    );
+  };
   const changeFeature = ({ id, name, kind, points }: SiteFeature) =>
     begin({ what: 'feature', id, isNew: false, name, kind }, points);
 
@@ -130,7 +176,9 @@
             wetness: e.wetness === '' ? null : e.wetness,
             areaHa: shape ? Number(outlineAreaHa(shape).toFixed(4)) || null : e.areaHa,
             outline: shape,
-            note: e.note.trim()
+            note: e.note.trim(),
+            ...e.ground,
+            byWord: e.ground.byWord.trim()
           })
         : await bush.draw('feature', { id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
@@ -201,6 +249,62 @@
           maxlength="500"
           bind:value={editing.note}></textarea></label
       >
+      <details>
+        <summary class="cursor-pointer font-semibold">Soil, and who may do what here</summary>
+        <div class="mt-2 flex flex-col gap-2">
+          <label class="flex items-center gap-3"
+            ><span class="w-28">Roots reach</span>
+            <select class="select grow select-sm" bind:value={editing.ground.soilDepth}>
+              <option value={null}>not looked</option><option value="deep">deep</option><option value="shallow"
+                >no deeper than a spade</option
+              >
+            </select></label
+          >
+          <label class="flex items-center gap-3"
+            ><span class="w-28">A hard pan</span>
+            <select class="select grow select-sm" bind:value={editing.ground.hardPan}>
+              <option value={null}>not looked</option><option value={true}>yes</option><option value={false}>no</option>
+            </select></label
+          >
+          <label class="flex items-center gap-3"
+            ><span class="w-28">pH of the soil</span><input
+              class="input w-24 input-sm"
+              type="number"
+              min="2.5"
+              max="9"
+              step="0.1"
+              placeholder="not known"
+              bind:value={editing.ground.soilPh}
+            /></label
+          >
+          <label class="flex items-center gap-2"
+            ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={editing.ground.mayTap} /> may be tapped</label
+          >
+          <label class="flex items-center gap-2"
+            ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={editing.ground.mayCut} /> trees may be cut</label
+          >
+          <label class="flex items-center gap-3"
+            ><span class="w-28">by the word of</span><input
+              class="input grow input-sm"
+              maxlength="120"
+              placeholder="owner, lease, reserve"
+              bind:value={editing.ground.byWord}
+            /></label
+          >
+          <label class="flex items-center gap-3"
+            ><span class="w-28">until</span><input
+              class="input grow input-sm"
+              type="date"
+              bind:value={
+                () => (editing!.what === 'stand' ? (editing!.ground.wordUntil ?? '') : ''),
+                (day) => {
+                  if (editing?.what === 'stand') editing.ground.wordUntil = day === '' ? null : day;
+                }
+              }
+            /></label
+          >
+        </div>
+      </details>
       {#if areaHa !== null}<p>Inside the outline: <b>{preferences.ground(areaHa)}</b>.</p>{/if}
       {#if strangers.length > 0}
         <label class="flex items-center gap-2"
@@ -232,7 +336,9 @@
                   ? `, ${WETNESS_WORDS[stand.wetness]} ground`
                   : ''}{stand.areaHa ? `, ${preferences.ground(stand.areaHa)}` : ''}{stand.outline
                   ? ''
-                  : ', not drawn'}{stand.note ? `. ${stand.note}` : ''}</span
+                  : ', not drawn'}{stand.mayTap ? '' : ', not to be tapped'}{stand.mayCut
+                  ? ''
+                  : ', nothing is cut'}{stand.note ? `. ${stand.note}` : ''}</span
               ></span
             >
             {#if bush.mayDecide}<button class="link text-sm" onclick={() => changeStand(stand)}>Change</button>{/if}
@@ -262,6 +368,23 @@
         Buildings, paths and wires within two tree lengths put a tree among those for trained fallers.
       </p>
     </section>
+    {#if (bush.overview?.damaged ?? []).length > 0}
+      <section class="border-l-4 border-error pl-3" aria-labelledby="damaged" data-testid="damaged">
+        <h2 id="damaged">Cannot be read</h2>
+        <p>These were stored by an older version and cannot be drawn. Everything else is whole.</p>
+        <ul>
+          {#each bush.overview!.damaged! as { what, id, name, reason } (id)}
+            <li class="flex items-baseline gap-2 py-1">
+              <span class="grow"><b>{name}</b> <span class="aside">{what}; {reason}</span></span>
+              {#if bush.mayDecide}<button
+                  class="link text-sm"
+                  onclick={async () => (problem = await bush.erase(what, id))}>Take it away</button
+                >{/if}
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     {#if bush.mayDecide}
       <p><a class="link" href="/bush/{bush.id}/map/ground">A picture beneath, and where on earth the bush lies</a></p>
     {/if}

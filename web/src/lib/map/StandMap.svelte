@@ -205,12 +205,20 @@
             line: '--color-error',
             water: '--color-info',
             fence: '--color-secondary',
+            boundary: '--color-base-content',
             entrance: '--color-base-content'
           }[feature.kind]
         ),
-        weight: { building: 1, path: 2, line: 2, water: 5, fence: 3, entrance: 3 }[feature.kind],
+        weight: { building: 1, path: 2, line: 2, water: 5, fence: 3, boundary: 2, entrance: 3 }[feature.kind],
         opacity: feature.kind === 'water' ? 0.5 : 0.8,
-        dashArray: feature.kind === 'path' ? '2 6' : feature.kind === 'fence' ? '1 5' : undefined,
+        dashArray:
+          feature.kind === 'path'
+            ? '2 6'
+            : feature.kind === 'fence'
+              ? '1 5'
+              : feature.kind === 'boundary'
+                ? '12 4 2 4'
+                : undefined,
         fillOpacity: 0.75
       };
       under.addLayer(

@@ -58,6 +58,8 @@ export function growthRows(
           {
             ...input,
             condition: null,
+            today,
+            forbidden: null,
             isMaple: true,
             room: null,
             seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason

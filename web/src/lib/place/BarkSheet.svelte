@@ -2,7 +2,8 @@
   import {
     columnHalfLength,
     normaliseBearing,
-    paintOf,
+    type Paint,
+    type PaintPlace,
     type HeatMap,
     type PlacementTask,
     type PlannedHole,
@@ -31,6 +32,8 @@
     ghosts,
     season,
     snowMm,
+    paintOf,
+    paintPlace,
     spot,
     room,
     zoom,
@@ -47,6 +50,8 @@
     ghosts: readonly PlannedHole[];
     season: number;
     snowMm: number;
+    paintOf: (season: number) => Paint | null;
+    paintPlace: PaintPlace;
     spot: Spot | null;
     /** width that the sheet may take, pixels */
     room: number;
@@ -104,6 +109,22 @@
   /** On a small sheet only the newest season is named, or the names would hide the wood. */
   const labelled = $derived(g.scale > 0.28 ? 4 : 0);
   const markWidth = $derived(g.scale > 0.28 ? 10 : 6);
+  /** The paint of a hole, on its side of it. */
+  function markBox(x: number, y: number): { x: number; y: number; width: number; height: number } {
+    const [long, short] = [markWidth, markWidth / 2];
+    switch (paintPlace) {
+      case 'above':
+        return { x: x - long / 2, y: y - long, width: long, height: short };
+      case 'left':
+        return { x: x - long, y: y - long / 2, width: short, height: long };
+      case 'right':
+        return { x: x + short, y: y - long / 2, width: short, height: long };
+      case 'round':
+        return { x: x - long / 2, y: y - long / 2, width: long, height: long };
+      case 'below':
+        return { x: x - long / 2, y: y + short, width: long, height: short };
+    }
+  }
   const newest = $derived(Math.max(0, ...holes.map((hole) => hole.season)));
 
   /** Half the arc that a drop line reaches at a height, degrees; null where it does not reach at all. */
@@ -263,15 +284,9 @@
           {@const fade = fadeOf(hole)}
           <g opacity={0.35 + 0.65 * fade}>
             <title>Hole of {hole.season}{fade > 0 ? '' : ', its column now buried'}</title>
-            <rect
-              x={x - markWidth / 2}
-              y={y + markWidth / 2}
-              width={markWidth}
-              height={markWidth / 2}
-              fill="var(--paint-{paintOf(hole.season)})"
-              stroke="#2c2119"
-              stroke-width="0.8"
-            />
+            {#if paintOf(hole.season)}
+              <rect {...markBox(x, y)} fill="var(--paint-{paintOf(hole.season)})" stroke="#2c2119" stroke-width="0.8" />
+            {/if}
             <circle cx={x} cy={y} r={Math.max(2.5, (hole.bitMm / 2) * g.scale)} fill="#2c2119" />
             {#if hole.season >= newest - labelled}<text
                 x={x > g.width - 34 ? x - 8 : x + 8}

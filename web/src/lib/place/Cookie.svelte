@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { paintOf, type CutColumn, type PlacementTask, type Taphole } from '@baumkin/core';
+  import { type Paint, type CutColumn, type PlacementTask, type Taphole } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -9,13 +9,15 @@
     holes,
     cut,
     spot,
-    season
+    season,
+    paintOf
   }: {
     task: PlacementTask;
     holes: readonly Taphole[];
     cut: readonly CutColumn[];
     spot: { readonly bearingDeg: number; readonly heightMm: number };
     season: number;
+    paintOf: (season: number) => Paint | null;
   } = $props();
 
   const SIZE = 290;
@@ -85,7 +87,7 @@
           cx={at(column.bearingDeg, -(trunk.barkRadiusMm - trunk.woodRadiusMm) / 2).split(' ')[0]}
           cy={at(column.bearingDeg, -(trunk.barkRadiusMm - trunk.woodRadiusMm) / 2).split(' ')[1]}
           r="3"
-          fill="var(--paint-{paintOf(seasonOf(column.hole)!)})"
+          fill="var(--paint-{paintOf(seasonOf(column.hole)!) ?? 'none'})"
           stroke="#f4e7c9"
           stroke-width="0.8"
         />

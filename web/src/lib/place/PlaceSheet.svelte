@@ -5,7 +5,6 @@
     compassPoint,
     instruct,
     knownMaple,
-    paintOf,
     placingById,
     type Shavings,
     type SpotAnswer,
@@ -102,8 +101,14 @@
 
   const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
 
-  const landmark = $derived(spot && placing ? landmarkNear(placing, tree.trunkFeatures, spot, bush.season) : null);
-  const words = $derived(spot && placing ? instruct(placing.task.trunk, spot, landmark, preferences.units) : null);
+  const landmark = $derived(
+    spot && placing
+      ? landmarkNear(placing, tree.trunkFeatures, spot, bush.season, (season) => bush.paintOf(season))
+      : null
+  );
+  const words = $derived(
+    spot && placing ? instruct(placing.task.trunk, spot, landmark, preferences.units, settings.snowMm) : null
+  );
 
   const inTheWay = $derived.by(() => {
     if (!outlook || !placing) return [];
@@ -203,6 +208,8 @@
         ghosts={plan.filter(({ season }) => season > 0 && season <= coming)}
         season={bush.season}
         snowMm={settings.snowMm}
+        paintOf={(season) => bush.paintOf(season)}
+        paintPlace={settings.paintPlace}
         {spot}
         room={width < SIDE_BY_SIDE ? width : width - PANEL}
         {zoom}
@@ -249,7 +256,14 @@
       </div>
       {#if answer && spot}
         <div class="mt-4 flex flex-wrap items-start gap-x-8 gap-y-4" data-testid="sections">
-          <Cookie task={placing.task} holes={placing.holes} cut={answer.cut} {spot} season={bush.season} />
+          <Cookie
+            paintOf={(season) => bush.paintOf(season)}
+            task={placing.task}
+            holes={placing.holes}
+            cut={answer.cut}
+            {spot}
+            season={bush.season}
+          />
           <Lengthwise task={placing.task} cut={answer.lengthwise} along={answer.along} {spot} />
         </div>
       {/if}
@@ -270,7 +284,11 @@
             <tbody>
               {#each plan as hole, i (i)}
                 <tr>
-                  <td>{bush.season + hole.season}, {paintOf(bush.season + hole.season)}</td>
+                  <td
+                    >{[bush.season + hole.season, bush.paintOf(bush.season + hole.season)]
+                      .filter(Boolean)
+                      .join(', ')}</td
+                  >
                   <td>{compassPoint(hole.bearingDeg)} {Math.round(hole.bearingDeg)}°</td>
                   <td>{preferences.length(hole.heightMm, 'hand')}</td>
                   <td>{hole.lost < 0.005 ? 'none' : `${Math.round(100 * hole.lost)} %`}</td>
@@ -297,7 +315,7 @@
           <tbody>
             {#each [...placing.holes].reverse() as hole (hole.id)}
               <tr>
-                <td>{hole.season}, {paintOf(hole.season)}</td>
+                <td>{[hole.season, bush.paintOf(hole.season)].filter(Boolean).join(', ')}</td>
                 <td>{compassPoint(hole.bearingDeg)} {Math.round(hole.bearingDeg)}°</td>
                 <td>{preferences.length(hole.heightMm, 'hand')}</td>
                 <td>{preferences.length(placing.task.trunk.holes[placing.holes.indexOf(hole)]!.buriedMm, 'ring')}</td>

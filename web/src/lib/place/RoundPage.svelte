@@ -3,7 +3,6 @@
     barkThickness,
     instruct,
     minutesAHole,
-    paintOf,
     speciesById,
     type Taphole,
     type TreeRow,
@@ -105,8 +104,9 @@
     instruct(
       placing.task.trunk,
       hole,
-      landmarkNear(placing, state.trunkFeatures, hole, bush.season),
-      preferences.units
+      landmarkNear(placing, state.trunkFeatures, hole, bush.season, (season) => bush.paintOf(season)),
+      preferences.units,
+      settings.snowMm
     );
   const tapeAt = ({ row }: Line) => preferences.length(settings.depthMm + barkThickness(row.dbhMm!), 'drill');
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
@@ -133,7 +133,9 @@
       <a class="link" href="/bush/{bush.id}/count/all">Decide the counts</a>, then the whole round is placed in one go.
     {:else}
       <b>{toDrill} {toDrill === 1 ? 'hole' : 'holes'} to drill</b> on {shown.filter(({ left }) => left > 0).length} trees,
-      {drilled} drilled; {paintOf(bush.season)} paint this season. That takes {timeFor(toDrill)} at
+      {drilled} drilled{bush.paintOf(bush.season) ? `; ${bush.paintOf(bush.season)} paint this season` : ''}. That takes {timeFor(
+        toDrill
+      )} at
       {pace === null
         ? `${settings.minutesAHole} minutes a hole`
         : `your crew’s own pace, ${pace.toFixed(1)} minutes a hole`}.
@@ -218,9 +220,11 @@
             <header class="flex items-baseline justify-between border-b-2 border-black">
               <h2 class="text-3xl">{item.row.tag}</h2>
               <p class="text-right text-xs leading-tight">
-                {bush.overview!.bush.name}, {bush.standOf(item.row)?.name ?? ''}<br />season {bush.season}, {paintOf(
+                {bush.overview!.bush.name}, {bush.standOf(item.row)?.name ?? ''}<br />season {bush.season}{bush.paintOf(
                   bush.season
-                )} paint
+                )
+                  ? `, ${bush.paintOf(bush.season)} paint`
+                  : ''}
               </p>
             </header>
             <p class="mt-1 text-sm">
@@ -260,9 +264,11 @@
           {bush.overview!.bush.name}{stand ? `, ${bush.overview!.stands.find(({ id }) => id === stand)?.name}` : ''},
           season
           {bush.season}. {holes}
-          {holes === 1 ? 'hole' : 'holes'}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'drill')} bit; {paintOf(
+          {holes === 1 ? 'hole' : 'holes'}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'drill')} bit{bush.paintOf(
             bush.season
-          )} paint.
+          )
+            ? `; ${bush.paintOf(bush.season)} paint`
+            : ''}.
         </caption>
         <thead
           ><tr class="border-b-2 border-black"

@@ -1,4 +1,4 @@
-import { compassPoint, paintOf, wrapDegrees, type Landmark, type TrunkFeature } from '@baumkin/core';
+import { compassPoint, wrapDegrees, type Paint, type Landmark, type TrunkFeature } from '@baumkin/core';
 
 import type { TreePlacement } from './task.ts';
 import { FEATURE_WORDS } from './words.ts';
@@ -16,14 +16,15 @@ const FARTHEST_MM = 900;
 const SEASONS_TOLD = 3;
 
 /**
- * What to measure from: the newest paint mark within easy reach of a tape; where there is none, the tag nail, a big root
+ * What to measure from: the newest hole, by its paint where there is any, within easy reach of a tape; where there is none, the tag nail, a big root
  * or limb if it is nearer than the nearest mark of the last seasons, else that mark.
  */
 export function landmarkNear(
   { holes, task }: TreePlacement,
   features: readonly TrunkFeature[],
   spot: Spot,
-  season: number
+  season: number,
+  paintOf: (season: number) => Paint | null
 ): Landmark | null {
   const away = (mark: Spot) =>
     Math.hypot(
@@ -45,7 +46,16 @@ export function landmarkNear(
         ? ` on the ${compassPoint(near.bearingDeg)} side`
         : '';
     const { bearingDeg, heightMm } = near;
-    return { name: `${which} ${paintOf(near.season)} mark${side}`, bearingDeg, heightMm };
+    // The tape is laid from the hole, whichever side of it the paint is on; words never name paint that is not there.
+    const paint = paintOf(near.season);
+    const name = paint
+      ? `the hole at ${which} ${paint} mark`
+      : near.season === season
+        ? 'this season’s hole'
+        : near.season === told[0]
+          ? 'the newest hole'
+          : `the hole of ${near.season}`;
+    return { name: `${name}${side}`, bearingDeg, heightMm };
   }
   if (!feature || away(feature) > FARTHEST_MM) return null;
   const name = FEATURE_WORDS[feature.what].replace(/^a /, 'the ');

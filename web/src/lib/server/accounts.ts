@@ -1,4 +1,5 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { lineOfText, nameKey } from '@baumkin/core';
 import { hash, verify } from '@node-rs/argon2';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { z } from 'zod';
@@ -24,7 +25,7 @@ export const accountSchema = z.object({
     .min(3, 'A sign-in name has at least 3 letters.')
     .max(80)
     .regex(/^[\p{L}\p{N}._@-]+$/u, 'Letters, digits, dot, dash and @ only.'),
-  displayName: z.string().trim().min(1, 'How shall the others see you?').max(80),
+  displayName: lineOfText(80),
   password: z.string().min(10, 'At least 10 characters; a short sentence is good.').max(200)
 });
 
@@ -44,7 +45,7 @@ export async function createAccount(input: z.infer<typeof accountSchema>, now = 
   try {
     const user = await User.create({
       id: randomUUID(),
-      signInName: input.name.toLowerCase(),
+      signInName: nameKey(input.name),
       displayName: input.displayName,
       passwordHash: await hash(input.password),
       createdAt: now
@@ -64,7 +65,7 @@ export class NameTaken extends Error {
 
 /** Checks name and password, throttled by name and by address. The attempts stand in the database for all servers. */
 export async function signIn(name: string, password: string, address: string, now = new Date()): Promise<SignInResult> {
-  const signInName = name.trim().toLowerCase();
+  const signInName = nameKey(name);
   const keys = { name: `name:${signInName}`, address: `address:${address}` };
   if (await tooManyTries(keys, now)) return { outcome: 'wait' };
   const user = await User.findOne({ where: { signInName } });

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readArchive, treesIn, underOtherIds, type Archive } from '@baumkin/core/exchange';
-import { UniqueConstraintError } from 'sequelize';
+import { BUSH_RECORD_KINDS } from '@baumkin/core';
+import { UniqueConstraintError, type Model, type ModelStatic } from 'sequelize';
 
 import { storeLines } from './book.ts';
 import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
@@ -47,7 +48,7 @@ export async function writeArchive(bush: BushAccess, now = new Date()): Promise<
 export class NotEmpty extends Error {
   constructor() {
     super(
-      'An archive is read into an empty bush, and this one has trees. Make a new bush for it; nothing was changed.'
+      'An archive is read into an empty bush, and this one holds trees, stands or other things that were drawn or written down. Make a new bush for it; nothing was changed.'
     );
   }
 }
@@ -76,8 +77,9 @@ export async function restoreArchive(
 async function restore(bush: BushAccess, memberId: string, archive: Archive, now: Date) {
   return tables().sequelize.transaction(async (transaction) => {
     const row = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
-    if (await TreeRecord.findOne({ where: { bushId: bush.id }, attributes: ['id'], transaction })) throw new NotEmpty();
-    await StandRow.destroy({ where: { bushId: bush.id }, transaction });
+    const holds = [TreeRecord, StandRow, FeatureRow, ...BUSH_RECORD_KINDS.map((kind) => tables().work[kind])];
+    for (const model of holds as ModelStatic<Model>[])
+      if (await model.findOne({ where: { bushId: bush.id }, attributes: ['id'], transaction })) throw new NotEmpty();
 
     const members = await Membership.findAll({ where: { bushId: bush.id }, transaction });
     const taken = new Set(

@@ -1,4 +1,5 @@
-import { bookLine, standing, type Entry, type Tree, type TreePlace, type WorkRecord } from '@baumkin/core';
+import { bookLine, standing, tagKey, type Entry, type Tree, type TreePlace, type WorkRecord } from '@baumkin/core';
+import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 
 import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
@@ -6,7 +7,7 @@ import { columnsOf, recordOf } from './records.ts';
 
 /**
  * Stores an entry or a place of a tree and brings the tree's line in the book up to date, both or neither.
- * @returns a sentence for people where it was refused; null when it is stored
+ * @returns a sentence for people where it was refused; 'already' when it came twice at once; null when it is stored
  */
 export async function storeInBook(
   record: Entry | TreePlace,
@@ -17,6 +18,7 @@ export async function storeInBook(
   return tables().sequelize.transaction(async (transaction): Promise<string | null> => {
     // Two at a time could both think a tag free, or walk two trees at one place.
     await Bush.findByPk(bushId, { transaction, lock: true });
+    if (await tables().work[record.kind].findByPk(record.id, { transaction })) return 'already';
     const tree = await TreeRecord.findOne({ where: { id: record.treeId, bushId }, transaction });
     if (record.kind === 'place') {
       if (!tree) return 'The tree is not in this bush.';
@@ -37,6 +39,7 @@ export async function storeInBook(
 
 const NOWHERE = {
   tag: null,
+  tagKey: null,
   standId: null,
   stemOf: null,
   tagged: true,
@@ -56,11 +59,14 @@ async function mayEnter(
   if (tree?.tag && entry.correctsId === null) return 'This tree is in the book already.';
   if (entry.withdrawn) return null;
   const holder = await TreeRecord.findOne({
-    where: { bushId, tag: entry.tag, id: { [Op.ne]: entry.treeId } },
-    attributes: ['id'],
+    where: { bushId, tagKey: tagKey(entry.tag), id: { [Op.ne]: entry.treeId } },
+    attributes: ['id', 'tag'],
     transaction
   });
-  if (holder) return `The tag ${entry.tag} hangs on another tree already.`;
+  if (holder)
+    return holder.tag === entry.tag
+      ? `The tag ${entry.tag} hangs on another tree already.`
+      : `The tag ${entry.tag} cannot be told from ${holder.tag}, which hangs on another tree already.`;
   if (entry.standId && !(await StandRow.findOne({ where: { id: entry.standId, bushId }, transaction })))
     return 'Its stand is not in this bush.';
   if (entry.stemOf) {
@@ -71,6 +77,38 @@ async function mayEnter(
       return 'Other stems share its base already.';
   }
   return null;
+}
+
+/** Takes all trees of a stand out of it before it is erased: each gets an entry in the place of its last that says so. */
+export async function leaveStand(
+  standId: string,
+  bushId: string,
+  authorId: string,
+  now: Date,
+  transaction: Transaction
+): Promise<void> {
+  const trees = await TreeRecord.findAll({ where: { bushId, standId }, attributes: ['id'], transaction });
+  for (const { id: treeId } of trees) {
+    const last = await lastOf('entry', treeId, transaction);
+    if (last)
+      await tables().work.entry.create(
+        columnsOf(
+          {
+            ...last,
+            id: randomUUID(),
+            on: now.toISOString().slice(0, 10),
+            recordedAt: now.toISOString(),
+            standId: null,
+            correctsId: last.id
+          },
+          bushId,
+          authorId,
+          now
+        ),
+        { transaction }
+      );
+  }
+  await TreeRecord.update({ standId: null }, { where: { bushId, standId }, transaction });
 }
 
 /** Makes room on the walk right after a tree, or finds the end of it. */
@@ -88,16 +126,24 @@ async function stepOnWalk({ afterId }: Entry, bushId: string, transaction: Trans
   return after.walkOrder + 1;
 }
 
+async function lastOf<K extends 'entry' | 'place'>(
+  kind: K,
+  treeId: string,
+  transaction: Transaction
+): Promise<Extract<WorkRecord, { kind: K }> | null> {
+  const rows = (await tables().work[kind].findAll({ where: { treeId }, raw: true, transaction })) as unknown as Record<
+    string,
+    unknown
+  >[];
+  return (standing(rows.map((row) => recordOf(kind, row))).at(-1) as Extract<WorkRecord, { kind: K }>) ?? null;
+}
+
 async function lineOf(treeId: string, transaction: Transaction) {
-  const last = async <K extends 'entry' | 'place'>(kind: K) => {
-    const rows = (await tables().work[kind].findAll({
-      where: { treeId },
-      raw: true,
-      transaction
-    })) as unknown as Record<string, unknown>[];
-    return (standing(rows.map((row) => recordOf(kind, row))).at(-1) as Extract<WorkRecord, { kind: K }>) ?? null;
-  };
-  return bookLine({ entry: await last('entry'), place: await last('place') }) ?? { tag: null };
+  const line = bookLine({
+    entry: await lastOf('entry', treeId, transaction),
+    place: await lastOf('place', treeId, transaction)
+  });
+  return line ? { ...line, tagKey: tagKey(line.tag) } : { tag: null, tagKey: null };
 }
 
 /**
@@ -113,6 +159,9 @@ export async function storeLines(
   transaction: Transaction
 ): Promise<void> {
   const byId = new Map(lines.map((line) => [line.id, line]));
-  const rows = walk.map((id, i) => ({ ...NOWHERE, ...byId.get(id), id, bushId, walkOrder: from + i }));
+  const rows = walk.map((id, i) => {
+    const line = byId.get(id);
+    return { ...NOWHERE, ...line, tagKey: line ? tagKey(line.tag) : null, id, bushId, walkOrder: from + i };
+  });
   for (let i = 0; i < rows.length; i += 2000) await TreeRecord.bulkCreate(rows.slice(i, i + 2000), { transaction });
 }

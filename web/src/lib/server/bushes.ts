@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
   bushSettingsSchema,
+  nameKey,
   siteFeatureSchema,
   type BushSettings,
   type Role,
@@ -8,8 +9,10 @@ import {
   standSchema,
   type Stand
 } from '@baumkin/core';
+import type { z } from 'zod';
 import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
+import { leaveStand } from './book.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
 
 /** A bush as one of its members sees it. */
@@ -62,7 +65,7 @@ export async function createBush(userId: string, name: string, now = new Date())
  * @param change for the log
  * @throws Outdated when somebody else was faster
  */
-async function changeBush<T>(
+export async function changeBush<T>(
   bushId: string,
   authorId: string,
   seen: number,
@@ -148,6 +151,7 @@ export async function erase(
   now = new Date()
 ): Promise<{ version: number }> {
   const work = async (_bush: Bush, transaction: Transaction) => {
+    if (what === 'stand') await leaveStand(id, bushId, authorId, now, transaction);
     const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId }, transaction });
     if (gone === 0) throw new NotHere();
     return {};
@@ -168,25 +172,72 @@ export class Outdated extends Error {
 }
 
 export async function standsOf(bushId: string): Promise<Stand[]> {
-  const stands = await StandRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
-  return stands.map(({ id, name, purpose, areaHa, wetness, outline, note }) =>
-    standSchema.parse({ id, name, purpose, areaHa, wetness, outline, note })
-  );
+  return (await shapesOf(bushId)).stands;
+}
+
+/** A stand or a feature that was stored and cannot be read: it is set aside, and can be taken away. */
+export interface Damaged {
+  readonly what: Drawn;
+  readonly id: string;
+  readonly name: string;
+  readonly reason: string;
+}
+
+/** Stands and features of a bush. One that cannot be read holds up none of the others. */
+export async function shapesOf(
+  bushId: string
+): Promise<{ stands: Stand[]; features: SiteFeature[]; damaged: Damaged[] }> {
+  const damaged: Damaged[] = [];
+  const read = async <T>(what: Drawn, schema: z.ZodType<T>): Promise<T[]> => {
+    const rows = await (DRAWN[what] as ModelStatic<Model>).findAll({ where: { bushId }, order: [['name', 'ASC']] });
+    return rows.flatMap((row) => {
+      const { bushId: _bush, ...shape } = row.get({ plain: true }) as { bushId: string; id: string; name: string };
+      const parsed = schema.safeParse(shape);
+      if (parsed.success) return [parsed.data];
+      const { path, message } = parsed.error.issues[0]!;
+      damaged.push({ what, id: shape.id, name: shape.name, reason: `${path.join('.')}: ${message}` });
+      return [];
+    });
+  };
+  const stands = await read('stand', standSchema);
+  return { stands, features: await read('feature', siteFeatureSchema), damaged };
 }
 
 export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
-  const features = await FeatureRow.findAll({ where: { bushId }, order: [['name', 'ASC']] });
-  return features.map(({ id, kind, name, points }) => siteFeatureSchema.parse({ id, kind, name, points }));
+  return (await shapesOf(bushId)).features;
 }
 
-/** Lets somebody with an account into a bush, or changes what she may do. @throws UnknownName */
-export async function admit(bushId: string, signInName: string, role: Role): Promise<void> {
-  const user = await User.findOne({ where: { signInName: signInName.trim().toLowerCase() } });
+/**
+ * Lets somebody with an account into a bush, or changes what she may do. Two stewards who demote each other at once come one
+ * after the other, and the second is none any more.
+ * @param byId the steward who does it
+ * @throws UnknownName, LastSteward, NoSteward
+ */
+export async function admit(bushId: string, byId: string, signInName: string, role: Role): Promise<void> {
+  const user = await User.findOne({ where: { signInName: nameKey(signInName) } });
   if (!user) throw new UnknownName(signInName);
-  // What she chose to show stays as it was.
-  const [changed] = await Membership.update({ role }, { where: { userId: user.id, bushId } });
-  if (changed === 0)
-    await Membership.upsert({ userId: user.id, bushId, role }, { fields: ['userId', 'bushId', 'role'] });
+  await tables().sequelize.transaction(async (transaction) => {
+    await Bush.findByPk(bushId, { transaction, lock: true });
+    const stewards = await Membership.findAll({ where: { bushId, role: 'steward' }, transaction });
+    if (!stewards.some(({ userId }) => userId === byId)) throw new NoSteward();
+    if (role !== 'steward' && !stewards.some(({ userId }) => userId !== user.id)) throw new LastSteward();
+    // What she chose to show stays as it was.
+    const known = await Membership.findOne({ where: { userId: user.id, bushId }, transaction });
+    if (known) await known.update({ role }, { transaction });
+    else await Membership.create({ userId: user.id, bushId, role }, { transaction });
+  });
+}
+
+export class LastSteward extends Error {
+  constructor() {
+    super('A bush without a steward helps nobody: make somebody else its steward first.');
+  }
+}
+
+export class NoSteward extends Error {
+  constructor() {
+    super('Only a steward of this bush can do that.');
+  }
 }
 
 export class UnknownName extends Error {

@@ -4,7 +4,7 @@ import type { Transaction } from 'sequelize';
 
 import { storeLines } from './book.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
-import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
+import { Bush, BushChange, StandRow, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree, storeMany } from './records.ts';
 import { treesOf } from './trees.ts';
 
@@ -33,33 +33,50 @@ export async function importFile(
   const file = readStatements(text, { ...options, today });
   return tables().sequelize.transaction(async (transaction) => {
     // Two imports into one bush at a time would both think a tag is free: the second waits here.
-    const { originLat, originLon } = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
+    const row = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
+    const { originLat, originLon } = row;
+    const here = originLat === null || originLon === null ? null : { lat: originLat, lon: originLon };
     const [trees, records, stands] = await Promise.all([treesOf(bush.id), recordsByTree(bush.id), standsOf(bush.id)]);
     const known = trees.map((tree) => ({ tree, records: records.get(tree.id) ?? [] }));
     const plan = planImport(file, known, {
       today,
       now: now.toISOString(),
       settings: bush.settings,
-      origin: originLat === null || originLon === null ? null : { lat: originLat, lon: originLon },
+      origin: here,
       stands,
       newTrees,
       makeId: randomUUID
     });
-    await storePlan(plan, bush.id, memberId, now, transaction);
+    await storePlan(
+      { ...plan, origin: here === null ? plan.origin : null },
+      bush.id,
+      memberId,
+      row.version,
+      now,
+      transaction
+    );
     const { counts, bad, question } = plan;
     return { counts, bad, question };
   });
 }
 
 async function storePlan(
-  { origin, stands, trees, records }: ImportPlan,
+  { origin, stands, trees, records }: Pick<ImportPlan, 'origin' | 'stands' | 'trees' | 'records'>,
   bushId: string,
   memberId: string,
+  version: number,
   now: Date,
   transaction: Transaction
 ): Promise<void> {
-  if (origin)
-    await Bush.update({ originLat: origin.lat, originLon: origin.lon }, { where: { id: bushId }, transaction });
+  // Origin and stands belong to the bush as a whole: they count up its version and go into its log, like every change.
+  if (origin || stands.length > 0) {
+    await Bush.update(
+      { version: version + 1, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) },
+      { where: { id: bushId }, transaction }
+    );
+    const change = { import: { ...(origin ? { origin } : {}), stands } };
+    await BushChange.create({ bushId, authorId: memberId, at: now, settings: change }, { transaction });
+  }
   for (const stand of stands) await StandRow.upsert({ ...stand, bushId }, { transaction });
   if (trees.length > 0) {
     const last = await TreeRecord.max<number | null, TreeRecord>('walkOrder', { where: { bushId }, transaction });

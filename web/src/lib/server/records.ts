@@ -62,6 +62,8 @@ async function storeOne(
   }
   const record = parsed.data;
   const refuse = (reason: string): RecordOutcome => ({ id: record.id, status: 'refused', reason });
+  const farthest = `${now.getUTCFullYear() + 1}-12-31`;
+  if (record.on > farthest) return refuse(`The day ${record.on} lies beyond the next year: look at the year.`);
   if (member.role === 'viewer') return refuse('Viewers look; they do not write.');
   if (member.role !== 'steward' && STEWARDS_ONLY.includes(record.kind))
     return refuse('That is the steward’s to decide.');
@@ -82,6 +84,7 @@ async function storeOne(
     if (pointer) return refuse(pointer);
     if (record.kind === 'entry' || record.kind === 'place') {
       const refusal = await storeInBook(record, bushId, member.id, now);
+      if (refusal === 'already') return { id: record.id, status: 'already' };
       return refusal ? refuse(refusal) : { id: record.id, status: 'stored' };
     }
     await model.create(columnsOf(record, bushId, member.id, now));
@@ -117,7 +120,26 @@ async function pointsAstray(record: AnyRecord, bushId: string): Promise<string |
     !(await StandRow.findOne({ where: { id: record.standId, bushId }, attributes: ['id'] }))
   )
     return 'Its stand is not in this bush.';
+  const named = treesNamedIn(record);
+  if (named.length > 0) {
+    const here = await TreeRecord.count({ where: { bushId, id: named } });
+    if (here < named.length) return 'It names a tree that is not in this bush.';
+  }
   return null;
+}
+
+/** The other trees that a record points at. */
+function treesNamedIn(record: AnyRecord): string[] {
+  switch (record.kind) {
+    case 'crownCard':
+      return [...new Set(record.blockers.flatMap(({ treeId }) => treeId ?? []))];
+    case 'cut':
+      return [...new Set(record.damaged)];
+    case 'thinningPlan':
+      return [...new Set(record.taken)];
+    default:
+      return [];
+  }
 }
 
 /** Records of trees and of the bush are checked by different schemas; the kind says which. */
@@ -208,7 +230,8 @@ export function recordOf<K extends AnyRecord['kind']>(
   };
   for (const { name, json, flag } of OWN_COLUMNS[kind]) {
     const value = row[name];
-    record[name] = json && typeof value === 'string' ? JSON.parse(value) : flag ? Boolean(value) : value;
+    record[name] =
+      json && typeof value === 'string' ? JSON.parse(value) : flag && value !== null ? Boolean(value) : value;
   }
   return record as Extract<AnyRecord, { kind: K }>;
 }

@@ -49,7 +49,8 @@ const ROW_KINDS: readonly RecordKind[] = [
   'mark',
   'cropChoice',
   'crownCard',
-  'cut'
+  'cut',
+  'tapBan'
 ];
 
 /**

@@ -50,7 +50,7 @@
     ],
     ['Other species left', ({ judgement }) => pct(judgement.othersShare)],
     ['New wide openings', ({ judgement }) => String(judgement.openings.length)],
-    ['Worth, crowns freed', ({ judgement }) => (judgement.worth / 100).toFixed(1)]
+    ['Crowns freed in all', ({ judgement }) => (judgement.worth / 100).toFixed(1)]
   ];
 </script>
 

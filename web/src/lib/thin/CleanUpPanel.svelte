@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { M3_PER_CORD, M3_PER_CUBIC_YARD, type StandTree } from '@baumkin/core';
-  import { cleanUp, spreadWork } from '@baumkin/core/thinning';
+  import { isMaple, M3_PER_CORD, M3_PER_CUBIC_YARD, type StandTree } from '@baumkin/core';
+  import { cleanUp, isAsh, spreadWork } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -21,8 +21,12 @@
   const months = $derived.by(() => {
     if (!work || work.days === 0) return [];
     const [year, month] = bush.today.split('-').map(Number) as [number, number];
-    return spreadWork(work.days, daysAMonth, month === 12 ? { year: year + 1, month: 1 } : { year, month: month + 1 });
+    return spreadWork(work.days, daysAMonth, month === 12 ? { year: year + 1, month: 1 } : { year, month: month + 1 }, {
+      from: settings.quietFrom,
+      to: settings.quietTo
+    });
   });
+  const kinds = $derived(new Set(trees.filter(({ id }) => !left.has(id)).map(({ species }) => species)));
   const longest = $derived(Math.max(1, ...months.map(({ days }) => days)));
   const NAMES = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'June', 'July', 'Aug', 'Sept', 'Oct', 'Nov', 'Dec'];
   const days = (n: number) => `${n < 10 ? n.toFixed(1) : Math.round(n)} ${n === 1 ? 'day' : 'days'}`;
@@ -35,10 +39,25 @@
     <p class="max-w-prose text-lg">
       {work.trees}
       {work.trees === 1 ? 'tree gives' : 'trees give'} about {preferences.stacked(work.stackedM3)} of stacked firewood and
-      {preferences.heap(work.brushM3)} of brush: {days(work.days)} of work{last
+      {preferences.heap(work.brushM3)} of brush, or {preferences.heap(work.chipsM3)} of chips for {preferences.length(
+        work.pathM * 1000,
+        'ground'
+      )} of path: {days(work.days)} of work{last
         ? `, done in ${NAMES[last.month - 1]} ${last.year} at ${daysAMonth} days a month`
         : ''}.
     </p>
+    {#if kinds.has('redMaple') || kinds.has('blackCherry')}
+      <p class="caution max-w-prose" data-testid="wilted">
+        {#if kinds.has('redMaple')}Wilted leaves of red maple poison horses and their kin.{/if}
+        {#if kinds.has('blackCherry')}Wilted leaves of black cherry poison cattle, sheep, goats and horses.{/if}
+        Leave no leafy top where they graze. (Veterinary handbooks, from memory.)
+      </p>
+    {/if}
+    {#if [...kinds].some((kind) => kind !== null && (isAsh(kind) || isMaple(kind)))}
+      <p class="aside max-w-prose" data-testid="quarantine">
+        Firewood of ash and maple may be under quarantine: ask before any leaves the place where it grew.
+      </p>
+    {/if}
     <form
       class="flex flex-wrap items-end gap-4"
       onsubmit={async (event) => {
@@ -80,8 +99,8 @@
     </ol>
     <p class="aside max-w-prose">
       Felling waits for bare branches and frozen ground, and stops before the sap runs; brush waits out the season and
-      the nesting birds. Stem volume by the line through 31 felled black cherries (Ryan, Joiner and Ryan 1976), a fifth
-      more for branches, 65 % wood in a stack.
+      the quiet time of nests and young. Stem volume by the line through 31 felled black cherries (Ryan, Joiner and Ryan
+      1976), a fifth more for branches, 65 % wood in a stack.
     </p>
   {:else}
     <p class="aside">Nothing is marked, so there is nothing to clear.</p>

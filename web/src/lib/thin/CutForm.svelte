@@ -12,11 +12,14 @@
   let on = $state(bush.today);
   let hurt = $state('');
   let note = $state('');
+  let reviewOn = $state(`${Number(bush.today.slice(0, 4)) + 1}-07-01`);
+  const stays = $derived(what === 'girdled' || what === 'lying');
   let problem = $state<string | null>(null);
   const WHAT: readonly (readonly [Cut['what'], string])[] = [
     ['felled', 'felled'],
     ['girdled', 'girdled, left standing'],
-    ['fallen', 'fell by itself']
+    ['fallen', 'fell by itself, and is dead'],
+    ['lying', 'lies, and is alive']
   ];
 
   async function save(): Promise<void> {
@@ -33,6 +36,7 @@
       what,
       by: by.trim(),
       damaged: found.map((other) => other!.id),
+      reviewOn: stays ? reviewOn : null,
       note: note.trim(),
       on
     });
@@ -64,7 +68,14 @@
   <label class="flex flex-col gap-1"
     >Kept trees hurt, by tag <input class="input w-36" placeholder="none" bind:value={hurt} /></label
   >
+  {#if stays}<label class="flex flex-col gap-1"
+      >look again by <input class="input w-40" type="date" min={bush.today} required bind:value={reviewOn} /></label
+    >{/if}
   <label class="flex flex-col gap-1">Note <input class="input w-56" maxlength="500" bind:value={note} /></label>
+  {#if what === 'lying'}<p class="caution w-full">
+      Its root plate is under tension: cut from its trunk it can spring back. Trained fallers alone; nobody stands below
+      it.
+    </p>{/if}
   <button class="btn btn-primary">Write it down</button>
   <button type="button" class="btn btn-ghost" onclick={ondone}>Leave it</button>
   {#if problem !== null}<p role="alert" class="w-full font-semibold text-error">{problem}</p>{/if}

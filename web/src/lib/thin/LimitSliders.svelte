@@ -17,6 +17,10 @@
     preferences.units === 'metric' ? 1 : (5 * M2_PER_SQUARE_FOOT * M2_PER_HECTARE) / M2_PER_ACRE
   );
   const FLOOR_STEPS = 30;
+  const SCHOOLS: readonly (readonly [PlanLimits['school'], string, string])[] = [
+    ['timber', 'Timber guides', 'by basal area: below 17 to 18 m²/ha at these diameters, leave it alone'],
+    ['sugarbush', 'Sugarbush guides', 'by crowns: few, wide ones, that can fill the ground again']
+  ];
   const price = (id: LimitId) => binding?.find((b) => b.id === id)?.worth ?? null;
 </script>
 
@@ -24,9 +28,9 @@
   {@const worth = price(id)}
   {#if worth !== null}
     <p class="border-l-4 border-primary pl-2 text-sm font-semibold" data-testid="binds-{id}">
-      {binding![0]!.id === id ? 'This limit binds most' : 'This limit binds too'}: without it the plan would be worth {(
+      {binding![0]!.id === id ? 'This limit binds most' : 'This limit binds too'}: without it the plan would free about {(
         worth / 100
-      ).toFixed(1)} freed crowns more.
+      ).toFixed(1)} crowns more.
     </p>
   {/if}
 {/snippet}
@@ -38,7 +42,23 @@
     </Slider>
     {@render held('share')}
   </div>
-  <div>
+  <fieldset class="flex flex-col gap-1" aria-label="How full is a sugarbush?">
+    <legend class="mb-1 font-semibold">What shall stay, by which guides?</legend>
+    {#each SCHOOLS as [id, name, says] (id)}
+      <label class="flex items-start gap-2 max-md:min-h-11"
+        ><input
+          type="radio"
+          class="radio mt-1 radio-sm"
+          name="stocking"
+          value={id}
+          checked={limits.school === id}
+          onchange={() => (limits = { ...limits, school: id })}
+        />
+        <span>{name} <span class="aside block">{says}</span></span></label
+      >
+    {/each}
+  </fieldset>
+  <div hidden={limits.school !== 'timber'}>
     <Slider
       label="Basal area left at least"
       min={0}
@@ -52,7 +72,14 @@
           ></span
         >{/snippet}
     </Slider>
-    {@render held('residual')}
+  </div>
+  {@render held('residual')}
+  <div>
+    <Slider label="Ground under crowns at least" min={0} max={0.9} step={0.05} bind:value={limits.cover}>
+      {#snippet says()}<span>Keep <b>{Math.round(100 * limits.cover)} %</b> of the ground under crowns, or more</span
+        >{/snippet}
+    </Slider>
+    {@render held('cover')}
   </div>
   <div>
     <Slider label="Share of other species at least" min={0} max={0.4} step={0.01} bind:value={limits.othersShare}>
@@ -87,9 +114,15 @@
     {/if}
     {@render held('opening')}
   </div>
-  <Slider label="Price of a lost tap" min={0} max={100} step={5} bind:value={limits.tapCost}>
+  <Slider
+    label="Crowns freed that make up for ten taps lost"
+    min={0}
+    max={10}
+    step={0.5}
+    bind:value={() => limits.tapCost / 10, (crowns) => (limits = { ...limits, tapCost: 10 * crowns })}
+  >
     {#snippet says()}<span
-        >A lost tap costs as much as <b>{(limits.tapCost / 100).toFixed(2)}</b> of a crown fully freed gives</span
+        >How many crowns freed make up for ten taps lost? <b>{(limits.tapCost / 10).toFixed(1)}</b></span
       >{/snippet}
   </Slider>
 </fieldset>

@@ -3,11 +3,12 @@
     CLEAR_TREE_LENGTHS,
     compassPoint,
     isSugarbush,
+    paintClash,
     speciesById,
     type CrownCardRecord,
     type TreeRow
   } from '@baumkin/core';
-  import { frees } from '@baumkin/core/thinning';
+  import { frees, isQuiet } from '@baumkin/core/thinning';
   import Printer from '@lucide/svelte/icons/printer';
   import { toast } from 'svelte-sonner';
 
@@ -20,7 +21,7 @@
   import { lengthOf, markingList, type ListedTree } from './cautions.ts';
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
-  import { MARK_SAID } from './words.ts';
+  import { CUT_WORDS, MARK_SAID } from './words.ts';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
   const bush = useBush();
@@ -33,7 +34,25 @@
   let problem = $state<string | null>(null);
 
   const here = (row: TreeRow) => standId === 'all' || row.standId === standId;
-  const list = $derived(markingList(bush.rows.filter(here), bush.features, metres));
+  const walkOrder = $derived(markingList(bush.rows.filter(here), bush.features, metres));
+  /** in walking order, or in the order of felling that leaves least hurt */
+  let byTurn = $state(false);
+  const list = $derived(
+    byTurn ? walkOrder.toSorted((a, b) => (a.turn?.at ?? Infinity) - (b.turn?.at ?? Infinity)) : walkOrder
+  );
+  const settings = $derived(bush.overview!.bush.settings);
+  const quiet = $derived({ from: settings.quietFrom, to: settings.quietTo });
+  const dayWords = (monthDay: string) =>
+    new Date(`2000-${monthDay}T12:00:00Z`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+  let faller = $state('');
+  let helper = $state('');
+  let away = $state<string[]>([]);
+  const AWAY = ['visitors and children', 'dogs', 'horses and livestock'];
+  const standingDead = $derived(
+    bush.rows
+      .filter((row) => here(row) && row.fallen !== null)
+      .sort((a, b) => (a.reviewOn ?? '9').localeCompare(b.reviewOn ?? '9'))
+  );
   const trained = $derived(list.filter((each) => each.cautions === null || each.cautions.trained));
   const others = $derived(list.filter((each) => each.cautions !== null && !each.cautions.trained));
   const watched = $derived(
@@ -52,6 +71,10 @@
       )
   );
   const log = $derived(bush.stumps.filter(here).toSorted((a, b) => b.cut!.on.localeCompare(a.cut!.on)));
+
+  const ready = $derived(asked && faller.trim() !== '' && helper.trim() !== '' && away.length === AWAY.length);
+  const ordinal = (n: number) =>
+    `${n}${n % 100 > 10 && n % 100 < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')}`;
 
   const questions = $derived(questionsFor(bush));
   const question = $derived(questions.find((q) => q.id === 'marks')!);
@@ -139,9 +162,13 @@
           >
           <td
             class="py-1.5 pr-3 max-md:not-print:order-2 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
-            >{each.said.join('; ')}{near.length > 0
-              ? `${each.said.length > 0 ? '; ' : ''}keep clear of ${near.map(({ row: other, distanceM }) => `${other.tag} (${metres(distanceM)})`).join(', ')}`
-              : ''}</td
+            >{each.said.join('; ')}{#if near.length > 0}<span class="block text-sm"
+                >Within its length, {near.map(({ side, says }) => `${side}: ${says}`).join('; ')}</span
+              >{/if}{#if each.turn}<span class="aside block"
+                >{ordinal(each.turn.at)} to come down for least hurt{each.turn.room === 0
+                  ? '; every way it can fall meets something'
+                  : ''}</span
+              >{/if}</td
           >
           <td
             class="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums max-md:not-print:order-3 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:text-left"
@@ -197,16 +224,31 @@
       >{/if}
   </form>
   {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
+  {#if paintClash(settings.paints, paint).length > 0}<p class="border-l-4 border-primary pl-3">
+      {paintClash(settings.paints, paint).join(' and ')} is also the paint at tapholes: choose another for felling.
+    </p>{/if}
 </div>
 <p class="hidden print:block">
-  {bush.overview!.bush.name}, {bush.today}. Painted with: {paint}. In walking order.
+  {bush.overview!.bush.name}, {bush.today}. Painted with: {paint}. {byTurn
+    ? 'In an order that leaves little hurt; which way a tree falls is for whoever fells it.'
+    : 'In walking order.'} Faller: {faller}. With: {helper}. Kept away: {away.join(', ')}.
 </p>
 <p class="caution mb-3 max-w-prose">
   Felling kills. Nothing here says that a tree is safe to fell. Two tree lengths clear of everybody (29 CFR 1910.266),
   helmet, eye, ear and leg protection, never alone, a way of retreat. Hung-up, dead-topped, hollow and leaning trees,
-  and all by buildings, paths and lines, are for trained fallers. Local rules on cutting, wildlife and boundaries come
-  first.
+  all by buildings, paths and lines, and every tree that nobody has looked up at, are for trained fallers. Local rules
+  on cutting, wildlife and boundaries come first.
 </p>
+{#if isQuiet(quiet, bush.today)}
+  <p class="caution mb-3 max-w-prose" data-testid="quiet">
+    From {dayWords(quiet.from)} to {dayWords(quiet.to)} nothing is cut or cleared here: nests, dens and roosts hold young.
+  </p>
+{/if}
+{#if bush.today.slice(5, 7) === '11'}
+  <p class="caution mb-3 max-w-prose">
+    November: hunters are in the woods. Ask when and where they hunt, and let everybody wear a bright colour.
+  </p>
+{/if}
 {#if list.length === 0 && untagged.length === 0}
   <p class="max-w-prose text-lg">
     Nothing is marked to come down. <a class="link" href="/bush/{bush.id}/thin/plan">Make a plan</a>, or mark trees on
@@ -217,16 +259,37 @@
     <label class="flex max-w-prose items-start gap-2"
       ><input type="checkbox" class="checkbox mt-0.5" bind:checked={asked} />
       <span
-        >I have asked what local rules say of cutting, boundaries and protected species, and looked for nests and dens
-        on these trees.</span
+        >I have asked what local rules say of cutting, boundaries and protected species, and looked for nests, dens and
+        bats on these trees.</span
       ></label
     >
-    <button class="btn btn-primary" disabled={!asked} onclick={() => window.print()}
+    <fieldset class="flex w-full flex-wrap items-end gap-x-4 gap-y-2" data-testid="felling-day">
+      <legend class="mb-1 font-semibold">On the day</legend>
+      <label class="flex flex-col gap-1"
+        >who fells <input class="input w-44" maxlength="80" bind:value={faller} /></label
+      >
+      <label class="flex flex-col gap-1"
+        >who is with them <input class="input w-44" maxlength="80" bind:value={helper} /></label
+      >
+      <span>kept away and by whom it is seen to:</span>
+      {#each AWAY as who (who)}
+        <label class="flex min-h-8 items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" value={who} bind:group={away} /> {who}</label
+        >
+      {/each}
+    </fieldset>
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={byTurn} /> in an order of felling that leaves little
+      hurt</label
+    >
+    <button class="btn btn-primary" disabled={!ready} onclick={() => window.print()}
       ><Printer size={18} /> Print the list</button
     >
-    {#if !asked}<span class="aside">Tick that first, then it can be printed.</span>{/if}
+    {#if !ready}<span class="aside"
+        >It can be printed once that is ticked, and it says who fells, who is with them and who is kept away.</span
+      >{/if}
   </div>
-  <div class="grid gap-x-8 gap-y-6 2xl:grid-cols-[minmax(0,1fr)_26rem] print:block {asked ? '' : 'print:hidden'}">
+  <div class="grid gap-x-8 gap-y-6 2xl:grid-cols-[minmax(0,1fr)_26rem] print:block {ready ? '' : 'print:hidden'}">
     <div class="flex min-w-0 flex-col gap-6 overflow-x-auto">
       {#if trained.length > 0}
         <section aria-labelledby="trained" data-testid="trained">
@@ -236,9 +299,11 @@
       {/if}
       {#if others.length > 0}
         <section aria-labelledby="rest" data-testid="rest">
-          <h2 id="rest">The others: {others.length}</h2>
-          <p class="aside">No hazard is noted on them. That is all it says: look at each before anything is done.</p>
-          {@render table(others, 'The others')}
+          <h2 id="rest">Not yet judged by anyone trained: {others.length}</h2>
+          <p class="aside">
+            Somebody looked up at them and noted no hazard. That is all it says: whoever fells looks at each anew.
+          </p>
+          {@render table(others, 'Not yet judged by anyone trained')}
         </section>
       {/if}
       {#if untagged.length > 0}
@@ -282,10 +347,26 @@
 {/if}
 <div class="mt-6 grid gap-x-10 gap-y-6 lg:grid-cols-2 print:hidden">
   <CleanUpPanel
-    trees={list.flatMap(({ tree }) => tree ?? [])}
+    trees={walkOrder.flatMap(({ tree }) => tree ?? [])}
     left={new Set(list.filter(({ row }) => row.mark === 'girdle').map(({ row }) => row.id))}
   />
   <div class="flex flex-col gap-6">
+    {#if standingDead.length > 0}
+      <section aria-labelledby="standing-dead" data-testid="standing-dead">
+        <h2 id="standing-dead">Standing dead, or lying alive</h2>
+        <ul>
+          {#each standingDead as row (row.id)}
+            <li class="border-b border-base-300/60 py-1.5">
+              <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>
+              {CUT_WORDS[row.fallen!.what]}, {row.fallen!.on}.
+              <span class={row.reviewOn !== null && row.reviewOn <= bush.today ? 'font-semibold' : 'aside'}
+                >{row.reviewOn === null ? 'No day is set to look again.' : `Look again by ${row.reviewOn}.`}</span
+              >
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     {#if watched.length > 0}
       <section aria-labelledby="watched" data-testid="watched">
         <h2 id="watched">Watched and braced</h2>
@@ -318,9 +399,7 @@
             <span class="aside">{cut.on}</span>
             <a class="link font-bold" href="/bush/{bush.id}/life/{row.id}">{row.tag}</a>
             {row.species ? speciesById(row.species).name : ''}
-            {{ felled: 'felled', girdled: 'girdled', fallen: 'fell by itself' }[cut.what]}{cut.by
-              ? ` by ${cut.by}`
-              : ''}{cut.damaged.length > 0
+            {CUT_WORDS[cut.what]}{cut.by ? ` by ${cut.by}` : ''}{cut.damaged.length > 0
               ? `; hurt ${cut.damaged.map((id) => bush.tagOf(id)).join(', ')}`
               : ''}{cut.note ? `: ${cut.note}` : ''}
           </li>

@@ -1,6 +1,16 @@
 <script lang="ts">
   import { heightOf, isSugarbush, positionSd, radiusOf, type TreeRow } from '@baumkin/core';
-  import { entryWarning, freeSides, freeToGrow, gapsIn, reasonsFor, sidesFreed } from '@baumkin/core/thinning';
+  import {
+    entryWarning,
+    freeSides,
+    freeToGrow,
+    gapsIn,
+    isAcid,
+    reasonsFor,
+    sidesFreed,
+    throwsEasily,
+    WINDTHROW_SHARE
+  } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
@@ -161,6 +171,24 @@
     });
   }
 
+  async function takeDespite(id: string, says: string): Promise<void> {
+    const records = await bush.recordAll([
+      {
+        treeId: id,
+        draft: {
+          kind: 'mark',
+          purpose: 'take',
+          reason: `decided all the same: ${says}`.slice(0, 500),
+          despite: true,
+          leanDeg: bush.byId.get(id)?.leanDeg ?? null
+        }
+      }
+    ]);
+    toast.success(`Tree ${bush.tagOf(id)} is marked to take.`, {
+      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
+    });
+  }
+
   async function keep(): Promise<void> {
     if (!shown || !desk.stand) return;
     const record = await bush.recordOfBush({
@@ -214,19 +242,72 @@
     ice. Wait a year before you thin; the shock would come on top.
   </p>
 {/if}
-{#if desk.belowFloor && desk.refused === null}
-  {@const { now, floor, cruised } = desk.belowFloor}
-  <p class="mb-3 max-w-prose border-l-4 border-primary pl-3" data-testid="below-floor">
-    The trees in the book come to <b>{preferences.basalAreaDensity(now)}</b>, less than the {preferences.basalAreaDensity(
-      floor
-    )} that shall stay, so that floor is set aside.
-    {#if cruised === null}Count a few plots: they tell whether this stand is thin already, and better left alone, or the
-      book is short of its trees.
-    {:else if cruised >= floor}Plots found {preferences.basalAreaDensity(cruised)}: many of its trees are not in the
-      book, and what the plan says holds where they are.
-    {:else}Plots found no more than {preferences.basalAreaDensity(cruised)} either: the stand is thin. Free the best crowns
-      if you must, and let the others grow.{/if}
+{#if desk.notYet && desk.refused === null}
+  {@const { why, now, wanted, cruised } = desk.notYet}
+  <div class="mb-3 max-w-prose border-l-4 border-primary pl-3" data-testid="not-yet">
+    <p class="font-slab text-xl font-semibold">Do not thin yet</p>
+    <p>
+      {#if why === 'cover'}Only {Math.round(100 * now)} % of its ground lies under crowns, and {Math.round(
+          100 * wanted
+        )} % shall stay so. Let the crowns close first.
+      {:else if desk.limits.school === 'timber'}The trees in the book come to <b>{preferences.basalAreaDensity(now)}</b
+        >. The timber guides leave a stand of this size alone below {preferences.basalAreaDensity(wanted)} to {preferences.basalAreaDensity(
+          wanted + 1
+        )}.
+      {:else}Standing open, its crowns would cover {Math.round(100 * now)} % of the ground: there is no tree too many by the
+        sugarbush guides.{/if}
+      {#if why === 'stocking' && desk.limits.school === 'timber'}
+        {#if cruised === null}Count a few plots: they tell whether the book is short of its trees.
+        {:else if cruised >= wanted + 1}Plots found {preferences.basalAreaDensity(cruised)}: many of its trees are not
+          in the book, and what a plan says holds where they are.
+        {:else}Plots found {preferences.basalAreaDensity(cruised)}, no more than that.{/if}
+      {/if}
+      You can still make a plan: it keeps these limits and takes little. {desk.limits.school === 'timber'
+        ? 'The sugarbush guides see it otherwise: try them beside it.'
+        : ''}
+    </p>
+  </div>
+{/if}
+{#if desk.stand && throwsEasily(desk.stand) && desk.refused === null}
+  <p class="mb-3 max-w-prose border-l-4 border-base-content pl-3" data-testid="windthrow">
+    Its ground is {desk.stand.wetness === 'wet'
+      ? 'wet'
+      : desk.stand.soilDepth === 'shallow'
+        ? 'shallow'
+        : 'over a hard pan'}: roots hold badly, and wind throws trees whose neighbours are gone. No more than {Math.round(
+      100 * WINDTHROW_SHARE
+    )} % is taken at once here.
   </p>
+{/if}
+{#if desk.stand && isAcid(desk.stand)}
+  <p class="mb-3 max-w-prose border-l-4 border-base-content pl-3">
+    Its soil is acid (pH {desk.stand.soilPh}): sugar maple runs short of calcium on such ground. Look at the crowns
+    every summer, and thin none that are dying back.
+  </p>
+{/if}
+{#if desk.thin && desk.thin.clashes.length > 0 && desk.refused === null}
+  <section class="mb-3 max-w-prose border-l-4 border-error pl-3" aria-labelledby="clashes" data-testid="clashes">
+    <h2 id="clashes">These contradict each other: you decide</h2>
+    <ul>
+      {#each desk.thin.clashes as { row: tree, clash: says } (tree.id)}
+        <li class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300/60 py-1.5">
+          <span class="grow"
+            ><button class="link font-bold" onclick={() => (picked = tree.id)}
+              >{tree.tagged === false ? 'without a tag' : tree.tag}</button
+            >: {says}. No plan takes it.</span
+          >
+          {#if bush.mayDecide}
+            {#if tree.mark !== 'keep'}<button class="btn btn-outline btn-sm" onclick={() => mark(tree.id, 'keep')}
+                >Keep it</button
+              >{/if}
+            {#if !tree.fallen}<button class="btn btn-outline btn-sm" onclick={() => takeDespite(tree.id, says)}
+                >Take it all the same</button
+              >{/if}
+          {/if}
+        </li>
+      {/each}
+    </ul>
+  </section>
 {/if}
 {#if desk.refused !== null}
   <p class="max-w-prose text-lg" data-testid="refused">{desk.refused}</p>
@@ -314,7 +395,7 @@
         >
         <label class="flex items-center gap-2 max-md:min-h-11"
           ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.takeHazards} disabled={busy} /> hazards
-          over a path or building go in any case</label
+          over a path, building or line go in any case, unless somebody keeps them or lives in them</label
         >
 
         {#if desk.work.failed}<p role="alert" class="font-semibold text-error">
@@ -378,9 +459,9 @@
     <ChoicesTable choices={desk.choices} now={desk.now} bind:shown={desk.shown} stand={desk.stand} />
     {#if sidesFreed(shown.judgement) > 0 || untagged > 0}
       <p class="aside mt-1.5 max-w-prose">
-        {untagged > 0 ? `${untagged} trees of this stand have no tag and count all the same. ` : ''}Worth: crop trees
-        fully freed, weighed by their points, less lost taps. Every choice is judged alike. No figure here says that a
-        tree is safe to fell.
+        {untagged > 0 ? `${untagged} trees of this stand have no tag and count all the same. ` : ''}Crowns freed in all:
+        crop trees weighed by their points, less what the lost taps cost. Every choice is judged alike. No figure here
+        says that a tree is safe to fell.
       </p>
     {/if}
   </section>

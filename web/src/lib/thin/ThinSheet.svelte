@@ -23,6 +23,7 @@
     cropScore,
     freeSides,
     frees,
+    girdlingCaution,
     growingSpace,
     sideStates,
     untaggedMarks
@@ -40,7 +41,7 @@
   import MarkForm from './MarkForm.svelte';
   import { standTrees } from './standTrees.ts';
   import ThinPages from './ThinPages.svelte';
-  import { listed, MARK_SAID } from './words.ts';
+  import { CUT_WORDS, listed, MARK_SAID } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -110,9 +111,14 @@
     return perHa === null || !stand?.areaHa ? null : stand.areaHa * perHa;
   });
   const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
+  const tapped = $derived(standTrees(bush.rows.filter((r) => (r.decidedTaps ?? 0) > 0 || r.lastTappedSeason !== null)));
+  const girdling = $derived(subject ? girdlingCaution(subject, bush.features, tapped) : null);
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
-  async function mark(id: string, said: Pick<Mark, 'purpose' | 'reason' | 'reviewOn' | 'leanDeg'>): Promise<void> {
+  async function mark(
+    id: string,
+    said: Pick<Mark, 'purpose' | 'reason' | 'reviewOn' | 'leanDeg'> & Partial<Pick<Mark, 'keepFor' | 'despite'>>
+  ): Promise<void> {
     const other = bush.byId.get(id)!;
     await bush.loadTree(id);
     const record = await bush.record(id, { kind: 'mark', ...said });
@@ -157,8 +163,21 @@
 <ThinPages {treeId} />
 {#if row.cut}
   <p class="mb-3 max-w-prose text-lg" data-testid="is-cut">
-    This tree stands no more: {{ felled: 'felled', girdled: 'girdled', fallen: 'fell by itself' }[row.cut.what]} on {row
-      .cut.on}{row.cut.by ? ` by ${row.cut.by}` : ''}{row.cut.note ? `; ${row.cut.note}` : ''}.
+    This tree stands no more: {CUT_WORDS[row.cut.what]} on {row.cut.on}{row.cut.by ? ` by ${row.cut.by}` : ''}{row.cut
+      .note
+      ? `; ${row.cut.note}`
+      : ''}.
+  </p>
+{/if}
+{#if row.fallen}
+  <p class="caution mb-3 max-w-prose" data-testid="is-fallen">
+    {#if row.fallen.what === 'girdled'}<b>Girdled on {row.fallen.on}{row.fallen.by ? ` by ${row.fallen.by}` : ''}.</b> It
+      dies on its feet and drops limbs for years: nobody works or rests under it, and it is for trained fallers if it must
+      come down.
+    {:else}<b>It lies since {row.fallen.on} and is alive.</b> Its root plate is under tension and can snap back when the trunk
+      is cut: trained fallers alone. No taps; look again next summer.{/if}
+    {row.fallen.reviewOn ? `Look again by ${row.fallen.reviewOn}.` : 'No day is set to look again.'}
+    {row.fallen.note}
   </p>
 {/if}
 {#if stand && !isSugarbush(stand)}
@@ -280,11 +299,7 @@
     {#if score}
       <div data-testid="crop">
         <h2>
-          {row.crop === 'crop'
-            ? 'A crop tree, by your word'
-            : row.crop === 'veto'
-              ? 'Never a crop tree, by your word'
-              : 'As a crop tree'}
+          {row.crop === 'crop' ? 'Chosen as a crop tree' : row.crop === 'veto' ? 'Never a crop tree' : 'As a crop tree'}
         </h2>
         <p>
           <b>{score.score}</b> points of 100{score.barred ? `; but ${score.barred}` : ''}: {listed(
@@ -298,7 +313,8 @@
               >{/if}
             {#if row.crop === null}<button class="btn btn-outline btn-sm" onclick={() => choose('veto')}
                 >Never a crop tree</button
-              >{:else}<button class="btn btn-ghost btn-sm" onclick={() => choose('none')}>Take that word back</button
+              >{:else}<button class="btn btn-ghost btn-sm" onclick={() => choose('none')}
+                >Let the points decide again</button
               >{/if}
           </div>
         {/if}
@@ -312,7 +328,7 @@
               : ''}.
           </p>{/if}
         {#key `${row.mark}/${row.markReason}`}
-          <MarkForm {row} onmark={(said) => mark(treeId, said)} />
+          <MarkForm {row} {girdling} onmark={(said) => mark(treeId, said)} />
         {/key}
       </div>
     {/if}
@@ -320,16 +336,21 @@
       <p data-testid="crowding">
         {preferences.patch(crowding.spaceM2)} of ground are nearer to it than to any other tree; competition within {metres(
           COMPETITION_RADIUS_M
-        )} (Hegyi)
-        {crowding.index.toFixed(1)}{crowding.larger === null
+        )} is
+        <span
+          title="The sum over its neighbours of their diameter over its own, divided by their distance in metres (Hegyi 1974)."
+          >{crowding.index < 1 ? 'light' : crowding.index < 2.5 ? 'middling' : 'strong'}</span
+        >
+        ({crowding.index.toFixed(1)}){crowding.larger === null
           ? ''
           : `; thicker trees of the stand hold ${preferences.basalAreaDensity(crowding.larger)}`}.
       </p>
     {/if}
-    {#if bush.mayRecord && frees(row.mark) && !row.cut}
+    {#if bush.mayRecord && !row.cut}
       {#if cutting}<CutForm {row} ondone={() => (cutting = false)} />{:else}<button
           class="btn self-start btn-outline"
-          onclick={() => (cutting = true)}>It is down: log it</button
+          onclick={() => (cutting = true)}
+          >{row.fallen ? 'It is down or gone: log it' : 'Felled, girdled, fallen? Log it'}</button
         >{/if}
     {/if}
     <div data-testid="removal">
@@ -373,7 +394,8 @@
       </p>
     {/if}
     {#if row.wildlife.length > 0}<p class="border-l-4 border-secondary pl-3">
-        {listed(row.wildlife.map((home) => WILDLIFE_WORDS[home]))} here: the plan keeps it unless you mark it.
+        {listed(row.wildlife.map((home) => WILDLIFE_WORDS[home]))} here: a home is kept. If it must go all the same, the plan
+        asks you.
       </p>{/if}
     {#each hurt as other (other.id)}<p class="border-l-4 border-base-content pl-3">
         Hurt when {other.tag} came down on {other.cut!.on}{other.cut!.note ? `: ${other.cut!.note}` : '.'}

@@ -45,7 +45,8 @@
       const known = (await bush.everything()).filter(({ tree }) => here.has(tree.id));
       const trees = outlookTrees(
         known.map(({ tree, records }) => ({ row: tree, state: bush.stateFrom(records) })),
-        desk.crops
+        desk.crops,
+        { today: bush.today, ashBorer: desk.settings.ashBorer }
       );
       return remote.outlook(
         thin.plan,

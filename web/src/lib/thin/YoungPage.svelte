@@ -1,14 +1,13 @@
 <script lang="ts">
   import { M2_PER_HECTARE, MM_PER_FOOT, type SeedlingsRecord } from '@baumkin/core';
   import {
-    ENOUGH_PER_HA,
-    FENCE_HEIGHT_M,
     fenceFor,
     HEAVY_BROWSING,
     regenerationAdvice,
     SEEDLING_CLASSES,
     SEEDLING_GROUPS,
     seedlingFigures,
+    STOCKED_ENOUGH,
     standFigures,
     YEARS_TO_TAPPING,
     type RegenerationAdvice,
@@ -54,9 +53,10 @@
 
   const SAYS: Readonly<Record<RegenerationAdvice, string>> = {
     invasives: 'Invasive shrubs are about: take them out before the crowns open, or the light feeds them first.',
-    clearFirst: 'Beech stands ready to take what opens. Cut its brush before or with the thinning.',
+    clearFirst:
+      'Beech stands ready to take what opens. Clear its brush before or with the thinning, in leaf: cut while dormant it sprouts all the more. Sound-barked beech is kept. Where sprouts come again, ask a trained person what is allowed here.',
     fence: 'Deer bite off more of the maples than can grow on. Fence small areas, or what comes up is lost.',
-    enough: 'Young maples enough stand above the knee: openings will fill by themselves.',
+    enough: 'Maples stand above the knee on enough of the plots: openings will fill by themselves.',
     plant: 'Hardly any maple comes up. Plant a few, fenced, where the biggest openings are.',
     wait: 'Maples are there, but small. Open a little, and count again in three years.',
     morePlots: 'Few plots say little: count five at least, on spots that were drawn beforehand.'
@@ -151,12 +151,12 @@
             {/each}
             <tr class="border-b border-base-300/60"
               ><th class="py-1 font-normal">maples above the knee</th><td class="text-right tabular-nums"
-                >{preferences.perGround(figures.establishedMaplesPerHa)}; {preferences.perGround(ENOUGH_PER_HA)} are enough</td
+                >{preferences.perGround(figures.establishedMaplesPerHa)}</td
               ></tr
             >
             <tr class="border-b border-base-300/60"
               ><th class="py-1 font-normal">plots with such a maple</th><td class="text-right tabular-nums"
-                >{pct(figures.stocked)}</td
+                >{pct(figures.stocked)}; {pct(STOCKED_ENOUGH)} are enough</td
               ></tr
             >
             <tr class="border-b border-base-300/60"
@@ -193,7 +193,7 @@
       </form>
       {#if fence}
         <p class="mt-2 max-w-prose" data-testid="fence-needs">
-          {metres(fence.lengthM)} round: {metres(fence.meshM)} of mesh {metres(FENCE_HEIGHT_M)} high, {fence.posts} posts,
+          {metres(fence.lengthM)} round: {metres(fence.meshM)} of mesh {metres(fence.heightM)} high, {fence.posts} posts,
           a gate. Square is shortest; small fences stay whole longer.
         </p>
       {/if}

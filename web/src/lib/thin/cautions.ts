@@ -1,5 +1,14 @@
-import { compassPoint, heightOf, radiusOf, type SiteFeature, type StandTree, type TreeRow } from '@baumkin/core';
-import { fellingCautions, frees, type Cautions } from '@baumkin/core/thinning';
+import {
+  compassPoint,
+  heightOf,
+  knownMaple,
+  SIDES,
+  type Side,
+  type SiteFeature,
+  type StandTree,
+  type TreeRow
+} from '@baumkin/core';
+import { fellingCautions, fellingOrder, frees, withinItsLength, type Cautions } from '@baumkin/core/thinning';
 
 import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
 
@@ -13,12 +22,26 @@ export interface ListedTree {
   readonly cautions: Cautions<SiteFeature> | null;
   /** in words, the gravest first */
   readonly said: readonly string[];
-  /** crop trees and kept trees that a careless fall would hit, nearest first */
-  readonly near: readonly { readonly row: TreeRow; readonly distanceM: number }[];
+  /** crop trees, kept trees, homes and young growth within its own length, by side */
+  readonly near: readonly { readonly side: Side; readonly says: string }[];
+  /** its turn in the order of felling that leaves least hurt, and the share of ways to fall that are then clear */
+  readonly turn: { readonly at: number; readonly room: number } | null;
 }
 
-/** Kept trees named beside a tree to fell. */
-const MOST_NEAR = 3;
+/** A maple thinner than this is young growth, mm. Working assumption. */
+const YOUNG_BELOW_MM = 100;
+
+/** What a falling tree could spoil: why it is kept, in a word; null for a tree that nobody minds. */
+function keptWord(row: TreeRow): string | null {
+  if (frees(row.mark)) return null;
+  if (row.crop === 'crop') return 'crop tree';
+  if (row.wildlife.length > 0) return 'home';
+  if (row.mark !== null) return 'kept';
+  return row.dbhMm !== null && row.dbhMm < YOUNG_BELOW_MM && knownMaple(row) === true ? 'young' : null;
+}
+
+/** Trees named on one side of a tree to fell; the others are counted. */
+const MOST_NAMED = 4;
 
 /** What is marked to come down, in walking order. @param metres writes a length of ground */
 export function markingList(
@@ -26,22 +49,35 @@ export function markingList(
   features: readonly SiteFeature[],
   metres: (m: number) => string
 ): ListedTree[] {
-  const keepers = rows.filter((row) => row.crop === 'crop' || row.mark === 'keep' || row.mark === 'brace');
+  const minded = rows.filter((row) => keptWord(row) !== null);
+  const words = new Map(minded.map((row) => [row.id, keptWord(row)!]));
+  const kept = standTrees(minded);
+  const falling = standTrees(rows.filter((row) => row.mark === 'take' && !row.fallen));
+  const turns = new Map(fellingOrder(falling, kept).map(({ id, room }, i) => [id, { at: i + 1, room }]));
   return rows
-    .filter((row) => frees(row.mark))
+    .filter((row) => frees(row.mark) && row.fallen?.what !== 'girdled')
     .map((row): ListedTree => {
       const tree = standTrees([row])[0] ?? null;
       if (!tree)
-        return { row, tree, cautions: null, said: ['not on the map: what it can reach is not known'], near: [] };
+        return {
+          row,
+          tree,
+          cautions: null,
+          said: ['not on the map: what it can reach is not known'],
+          near: [],
+          turn: null
+        };
       const cautions = fellingCautions({ ...row, tree }, features);
-      const near = keepers
-        .flatMap((other) => {
-          const distanceM = Math.hypot((other.eastM ?? NaN) - tree.eastM, (other.northM ?? NaN) - tree.northM);
-          const reach = radiusOf(tree) + (other.dbhMm ? radiusOf({ ...other, dbhMm: other.dbhMm }) : 0);
-          return other.id !== row.id && distanceM < reach ? [{ row: other, distanceM }] : [];
-        })
-        .sort((a, b) => a.distanceM - b.distanceM)
-        .slice(0, MOST_NEAR);
+      const within = withinItsLength(tree, kept);
+      const near = SIDES.flatMap((side) => {
+        const there = within.filter((each) => each.side === side);
+        if (there.length === 0) return [];
+        const named = there
+          .slice(0, MOST_NAMED)
+          .map(({ tree: other }) => `${other.tag || 'one without a tag'} (${words.get(other.id)})`);
+        const more = there.length - named.length;
+        return [{ side, says: named.join(', ') + (more > 0 ? ` and ${more} more` : '') }];
+      });
       const said = [
         ...cautions.reaches.map(
           ({ feature, distanceM, withinOneLength }) =>
@@ -49,12 +85,16 @@ export function markingList(
         ),
         ...cautions.hazards.map((hazard) => HAZARD_WORDS[hazard]),
         ...(cautions.hollow && !cautions.hazards.includes('hollowButt') ? ['hollow'] : []),
+        ...(cautions.brittle && !cautions.deadCrown ? ['dying kind: its wood is brittle'] : []),
+        ...(row.species === 'beech' && row.diebackPct === null
+          ? ['look at its bark first: sound-barked beech is kept']
+          : []),
         ...(cautions.deadCrown ? [`${row.diebackPct} % of its crown is dead`] : []),
         ...(row.leanDeg === null ? [] : [`leans ${compassPoint(row.leanDeg)}`]),
         ...cautions.wildlife.map((home) => `${WILDLIFE_WORDS[home]}: look before anything is done`),
         ...(cautions.lookedAt ? [] : ['nobody has looked up at it yet'])
       ];
-      return { row, tree, cautions, said, near };
+      return { row, tree, cautions, said, near, turn: turns.get(row.id) ?? null };
     });
 }
 

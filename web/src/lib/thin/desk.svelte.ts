@@ -1,7 +1,10 @@
 import { isSugarbush, type BushRecord, type Stand } from '@baumkin/core';
 import {
+  coverOf,
+  DEFAULT_LIMITS,
   frees,
   judgeChoice,
+  notYet,
   openingCovers,
   standFigures,
   type Binding,
@@ -55,7 +58,7 @@ export class ThinDesk {
   readonly bush: BushState;
   #standId = $state<string | null>(null);
   spacingM = $state(9);
-  limits = $state<PlanLimits>({ share: 0.3, residualM2PerHa: 0, othersShare: 0, openingM: null, tapCost: 0 });
+  limits = $state<PlanLimits>({ ...DEFAULT_LIMITS });
   keepMarks = $state(true);
   takeHazards = $state(true);
   /** crop trees that were computed and not written down */
@@ -98,12 +101,15 @@ export class ThinDesk {
   readonly thin = $derived.by(
     () =>
       this.stand &&
-      thinStand(this.stand, this.bush.rows, this.bush.features, this.crops, this.settings, {
+      thinStand(this.stand, this.bush.rows, this.bush.features, this.crops, this.settings, this.bush.today, {
         keepMarks: this.keepMarks,
         takeHazards: this.takeHazards
       })
   );
-  readonly refused = $derived(this.stand && this.thin ? refusal(this.stand, this.thin) : null);
+  readonly refused = $derived.by(() =>
+    this.stand && this.thin ? refusal(this.stand, this.thin, this.bush.today) : null
+  );
+  readonly #cover = $derived(this.thin ? coverOf(this.thin.plan) : null);
   readonly #covers = $derived(this.thin ? openingCovers(this.thin.plan, { openingM: this.limits.openingM }) : []);
   readonly kept = $derived.by((): readonly Kept[] =>
     this.bush.bushRecords.filter((r): r is Kept => r.kind === 'thinningPlan' && r.standId === this.stand?.id)
@@ -128,7 +134,7 @@ export class ThinDesk {
     return thin
       ? this.#drawn.map((choice) => ({
           ...choice,
-          judgement: judgeChoice(thin.plan, limits, choice.taken, this.#covers)
+          judgement: judgeChoice(thin.plan, limits, choice.taken, this.#covers, this.#cover)
         }))
       : [];
   });
@@ -136,15 +142,10 @@ export class ThinDesk {
   readonly now = $derived(this.#judged[0] ?? null);
   readonly choices = $derived(this.#judged.slice(1));
   readonly choice = $derived(this.choices.find(({ id }) => id === this.shown) ?? this.choices[0] ?? null);
-  /**
-   * A stand that is below what shall stay before anything is taken: it is thin already, or its book is short of trees.
-   * The floor is then set aside, and the steward has to know.
-   */
-  readonly belowFloor = $derived.by(() => {
-    const floor = this.settings.residualM2PerHa;
-    const now = this.now?.figures.basalAreaPerHa;
-    if (!this.stand || now === undefined || floor === 0 || now >= floor) return null;
-    return { now, floor, cruised: cruisedM2PerHa(this.bush.bushRecords, this.stand.id) };
+  /** Why this stand is better left alone this year, and what its plots say of that; null where it may be thinned. */
+  readonly notYet = $derived.by(() => {
+    const why = this.stand && this.thin ? notYet(this.thin.plan, this.limits, this.#cover) : null;
+    return why && { ...why, cruised: cruisedM2PerHa(this.bush.bushRecords, this.stand!.id) };
   });
   /** were crop trees, limits or wishes changed since the plan was made? */
   readonly stale = $derived(this.plan !== null && this.#madeOf !== this.#wishes());
@@ -183,7 +184,7 @@ export class ThinDesk {
   /** The widest spacing that still gives the wished taps. @returns taps that it gives, and whether they are enough */
   async spaceFor(taps: number): Promise<{ taps: number; enough: boolean } | null> {
     const wish = { pinned: this.pinned, vetoed: this.vetoed };
-    const carried = Object.fromEntries(this.rows.map((row) => [row.id, tapsOf(row, this.policy)]));
+    const carried = Object.fromEntries(this.rows.map((row) => [row.id, tapsOf(row, this.policy, this.bush.today)]));
     const found = await this.work.run((remote) => remote.spacing(this.scored, wish, taps, carried));
     if (!found) return null;
     this.spacingM = found.spacingM;
@@ -225,7 +226,7 @@ export class ThinDesk {
   /** The bush's own limits, but for those that this stand does not fit. */
   readonly #own = $derived.by((): PlanLimits => {
     const own = limitsOf(this.settings);
-    return this.thin ? fittingLimits(own, this.thin.plan) : own;
+    return this.thin && this.stand ? fittingLimits(own, this.thin.plan, this.stand) : own;
   });
   /** Do the limits and the spacing differ from the bush's own? */
   readonly differs = $derived(
@@ -234,10 +235,12 @@ export class ThinDesk {
 
   /** Keeps limits and spacing as the bush's own. @returns a sentence when that was refused */
   async keepLimits(): Promise<string | null> {
-    const { share, residualM2PerHa, othersShare, openingM, tapCost } = this.limits;
+    const { share, school, residualM2PerHa, cover, othersShare, openingM, tapCost } = this.limits;
     return this.bush.changeSettings({
       removalShare: share,
+      stockingSchool: school,
       residualM2PerHa,
+      coverLeft: cover,
       othersShare,
       openingM,
       tapCost,

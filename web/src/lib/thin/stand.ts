@@ -1,6 +1,7 @@
 import {
   basalArea,
   conditionCap,
+  conditionOf,
   heightOf,
   isSugarbush,
   knownMaple,
@@ -16,15 +17,21 @@ import {
 } from '@baumkin/core';
 import {
   cropScore,
+  fateOf,
   frees,
+  isAsh,
   LATER_YEARS,
   sideStates,
+  SOUND_PCT,
+  throwsEasily,
+  WINDTHROW_SHARE,
   type GrowingGround,
   type OutlookTree,
   type PlanLimits,
   type PlanStand,
   type PlanTree,
-  type ScoredTree
+  type ScoredTree,
+  type Soil
 } from '@baumkin/core/thinning';
 
 import { policyOf } from '../count/policy.ts';
@@ -34,6 +41,8 @@ import { standTrees } from './standTrees.ts';
 export function limitsOf(settings: BushSettings): PlanLimits {
   return {
     share: settings.removalShare,
+    school: settings.stockingSchool,
+    cover: settings.coverLeft,
     residualM2PerHa: settings.residualM2PerHa,
     othersShare: settings.othersShare,
     openingM: settings.openingM,
@@ -41,31 +50,25 @@ export function limitsOf(settings: BushSettings): PlanLimits {
   };
 }
 
-/** A row's condition, as the count sees it; null where nobody looked up. */
-function conditionOf(row: TreeRow) {
-  return row.diebackPct === null
-    ? null
-    : { diebackPct: row.diebackPct, oldestOpenHoleYears: row.oldestOpenHoleYears, stressed: row.stressed ?? false };
-}
-
 /**
  * Taps that a tree carries: by size, condition and growth; none for what is no maple.
  * @param years from now, by its own growth; a young tree without a tag has one by then
  */
-export function tapsOf(row: TreeRow, policy: TapPolicy, years = 0): number {
+export function tapsOf(row: TreeRow, policy: TapPolicy, today: string, years = 0): number {
+  if (row.fallen || row.tapBan) return 0;
   if (row.dbhMm === null || knownMaple(row) !== true || (years === 0 && row.tagged === false)) return 0;
   return tapsUnder(policy, {
     dbhMm: row.dbhMm + 2 * row.ringMm * years,
     ringMm: row.ringMm,
     ringSeMm: row.ringSeMm,
-    conditionTaps: conditionCap(conditionOf(row)).taps
+    conditionTaps: conditionCap(conditionOf(row), today).taps
   });
 }
 
 /** Maples of a stand with their points as crop trees; one that is marked to come down is none. */
 export function scoredTrees(rows: readonly TreeRow[]): ScoredTree[] {
   return rows.flatMap((row) => {
-    if (row.dbhMm === null || row.eastM === null || row.northM === null || frees(row.mark)) return [];
+    if (row.dbhMm === null || row.eastM === null || row.northM === null || frees(row.mark) || row.fallen) return [];
     const tree = {
       id: row.id,
       species: row.species,
@@ -77,7 +80,9 @@ export function scoredTrees(rows: readonly TreeRow[]): ScoredTree[] {
       diebackPct: row.diebackPct,
       crownClass: row.crownClass,
       defects: row.defects,
-      hazards: row.hazards
+      hazards: row.hazards,
+      oldestOpenHoleYears: row.oldestOpenHoleYears,
+      stressed: row.stressed
     };
     return [{ ...tree, score: cropScore(tree) }];
   });
@@ -88,18 +93,18 @@ const DYING_FROM_PCT = 25;
 /** How surely beech and ash are lost to disease and borer. Working assumption. */
 const DOOMED = 0.3;
 
-/** Why a tree is not to be taken; null where nothing holds it. */
-function holdOf(row: TreeRow): string | null {
-  if (row.mark === 'keep') return row.markReason || 'marked to keep';
-  if (row.mark === 'watch') return 'marked to watch';
-  if (row.mark === 'brace') return 'marked for a brace';
-  const home = row.wildlife.find((what) => what !== 'woodpeckers');
-  return home && !frees(row.mark) ? `wildlife: ${home}` : null;
+/** An ash that lives on where the borer is, or a beech that was looked at and is sound: the ones to keep. */
+function isResistant(row: TreeRow, ashBorer: boolean): boolean {
+  const sound =
+    row.diebackPct !== null &&
+    row.diebackPct <= SOUND_PCT &&
+    !row.defects.some((kind) => kind === 'canker' || kind === 'decay' || kind === 'borers');
+  return sound && (row.species === 'beech' || (ashBorer && isAsh(row.species)));
 }
 
-/** Has a hazard and stands over a path, building or line that it can hit. */
+/** Has a hazard, or stands dead, over a path, building or line that it can hit. */
 export function threatens(row: TreeRow, features: readonly SiteFeature[]): boolean {
-  if (row.hazards.length === 0) return false;
+  if (row.hazards.length === 0 && !row.fallen && (row.diebackPct ?? 0) < 100) return false;
   const [tree] = standTrees([row]);
   if (!tree) return false;
   return withinReach(tree.eastM, tree.northM, heightOf(tree), features, positionSd(tree)).some(
@@ -114,6 +119,8 @@ export interface ThinStand {
   readonly unknown: readonly TreeRow[];
   /** trees of the stand without a place or a diameter */
   readonly unplaced: readonly TreeRow[];
+  /** trees that ought to go and ought to stay: the steward decides */
+  readonly clashes: readonly { readonly row: TreeRow; readonly clash: string }[];
 }
 
 /** A stand as the plan wants it. @param crops ids of the crop trees */
@@ -123,6 +130,7 @@ export function thinStand(
   features: readonly SiteFeature[],
   crops: ReadonlySet<string>,
   settings: BushSettings,
+  today: string,
   wishes: { readonly keepMarks: boolean; readonly takeHazards: boolean } = { keepMarks: true, takeHazards: true }
 ): ThinStand {
   const policy = policyOf(settings);
@@ -131,26 +139,43 @@ export function thinStand(
   const own = all.filter((row) => row.standId === stand.id);
   const rows = own.filter((row) => byId.has(row.id));
   const scores = new Map(scoredTrees(rows).map(({ id, score }) => [id, score.score]));
+  const ofKind = new Map<string, number>();
+  for (const { species } of own) if (species) ofKind.set(species, (ofKind.get(species) ?? 0) + 1);
+  const clashes: { row: TreeRow; clash: string }[] = [];
   const trees = rows.map((row): PlanTree => {
     const crop = crops.has(row.id);
-    const must = !crop && ((wishes.keepMarks && frees(row.mark)) || (wishes.takeHazards && threatens(row, features)));
-    const doomed = row.species === 'beech' || row.species === 'whiteAsh' || row.species === 'blackAsh';
+    const resistant = isResistant(row, settings.ashBorer);
+    const fate = fateOf(
+      {
+        ...row,
+        threatens: threatens(row, features),
+        ofItsKind: row.species ? ofKind.get(row.species)! : null,
+        resistant,
+        girdled: row.fallen !== null
+      },
+      wishes
+    );
+    if (fate.clash !== null) clashes.push({ row, clash: fate.clash });
+    const doomed = !resistant && (row.species === 'beech' || isAsh(row.species));
     return {
       tree: byId.get(row.id)!,
       crop,
       weight: crop ? (scores.get(row.id) ?? 50) / 100 : 0,
-      hold: must ? null : holdOf(row),
-      must,
-      taps: tapsOf(row, policy),
-      tapsLater: tapsOf(row, policy, LATER_YEARS),
+      hold: fate.hold,
+      must: !crop && fate.must,
+      taps: tapsOf(row, policy, today),
+      tapsLater: tapsOf(row, policy, today, LATER_YEARS),
       dying: row.diebackPct !== null && row.diebackPct > DYING_FROM_PCT ? row.diebackPct / 100 : doomed ? DOOMED : 0,
       maple: knownMaple(row) === true
     };
   });
+  // A girdled tree is on its way out: it takes a crown tree's light for a year or two, and no more.
+  const dying = new Set(all.filter(({ fallen }) => fallen).map(({ id }) => id));
+  const upright = mapped.filter(({ id }) => !dying.has(id));
   const sides = new Map(
     rows
       .filter((row) => crops.has(row.id))
-      .map((row) => [row.id, sideStates(byId.get(row.id)!, mapped, row.crownCard)] as const)
+      .map((row) => [row.id, sideStates(byId.get(row.id)!, upright, row.crownCard)] as const)
   );
   const inside = new Set(rows.map(({ id }) => id));
   return {
@@ -163,7 +188,8 @@ export function thinStand(
     },
     rows,
     unknown: rows.filter((row) => sides.get(row.id)?.some(({ known }) => !known)),
-    unplaced: own.filter((row) => !byId.has(row.id))
+    unplaced: own.filter((row) => !byId.has(row.id)),
+    clashes
   };
 }
 
@@ -171,9 +197,11 @@ export function thinStand(
 const TOO_MANY_UNKNOWN = 0.34;
 
 /** Why no plan is made for a stand; null where one may be. */
-export function refusal(stand: Stand, { plan, unknown }: ThinStand): string | null {
+export function refusal(stand: Stand, { plan, unknown }: ThinStand, today: string): string | null {
   if (!isSugarbush(stand))
     return `${stand.name} is managed for something else${stand.note ? `: ${stand.note}` : '.'} Nothing is thinned here for maples.`;
+  if (!stand.mayCut && (stand.wordUntil === null || today <= stand.wordUntil))
+    return `Nothing is cut in ${stand.name}${stand.byWord ? `, by the word of ${stand.byWord}` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
   if (stand.areaHa === null && stand.outline === null)
     return 'How large this stand is is not known: draw it on the map first.';
   if (plan.trees.length === 0) return 'No tree of this stand has a place and a diameter yet.';
@@ -182,15 +210,14 @@ export function refusal(stand: Stand, { plan, unknown }: ThinStand): string | nu
   return null;
 }
 
-/** A floor that a thin stand is below already would forbid everything: it is then off. */
-export function fittingLimits(limits: PlanLimits, plan: PlanStand): PlanLimits {
+/** The bush's limits as this stand can keep them: on ground that holds roots badly less is taken at once. */
+export function fittingLimits(limits: PlanLimits, plan: PlanStand, soil: Soil): PlanLimits {
   const all = plan.trees.reduce((sum, { tree }) => sum + basalArea(tree.dbhMm), 0);
-  const now = all / plan.areaHa;
   if (all === 0) return limits;
   const others = plan.trees.reduce((sum, { tree, maple }) => sum + (maple ? 0 : basalArea(tree.dbhMm)), 0) / all;
   return {
     ...limits,
-    residualM2PerHa: limits.residualM2PerHa >= now ? 0 : limits.residualM2PerHa,
+    share: throwsEasily(soil) ? Math.min(limits.share, WINDTHROW_SHARE) : limits.share,
     othersShare: Math.min(limits.othersShare, Math.floor(others * 90) / 100)
   };
 }
@@ -198,7 +225,8 @@ export function fittingLimits(limits: PlanLimits, plan: PlanStand): PlanLimits {
 /** A stand's trees with what is in their trunks, for the years to come. */
 export function outlookTrees(
   known: readonly { readonly row: TreeRow; readonly state: TreeState }[],
-  crops: ReadonlySet<string>
+  crops: ReadonlySet<string>,
+  { today, ashBorer }: { readonly today: string; readonly ashBorer: boolean }
 ): OutlookTree[] {
   return known.flatMap(({ row, state }) => {
     const [tree] = standTrees([row]);
@@ -209,9 +237,11 @@ export function outlookTrees(
         ...tree,
         diebackPct: row.diebackPct,
         observed,
-        tappable: knownMaple(row) === true,
+        tappable: knownMaple(row) === true && !row.fallen && !row.tapBan,
         crop: crops.has(row.id),
-        conditionTaps: conditionCap(conditionOf(row)).taps,
+        girdled: row.fallen !== null,
+        borer: ashBorer,
+        conditionTaps: conditionCap(conditionOf(row), today).taps,
         holes: state.holes.map(({ season, bitMm, depthMm }) => ({ season, bitMm, depthMm })),
         ringMm
       }

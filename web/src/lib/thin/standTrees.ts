@@ -1,9 +1,9 @@
 import type { StandTree, TreeRow } from '@baumkin/core';
 
-/** The trees that have a place and a diameter, as the crown computation wants them. */
+/** The trees that stand and have a place and a diameter, as the crown computation wants them. One that lies shades nobody. */
 export function standTrees(rows: readonly TreeRow[]): StandTree[] {
   return rows.flatMap((row) =>
-    row.eastM !== null && row.northM !== null && row.dbhMm !== null
+    row.eastM !== null && row.northM !== null && row.dbhMm !== null && row.fallen?.what !== 'lying'
       ? [
           {
             id: row.id,

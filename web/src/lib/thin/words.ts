@@ -1,5 +1,5 @@
-import type { Mark } from '@baumkin/core';
-import type { LimitId, TakeReason } from '@baumkin/core/thinning';
+import type { Cut, Mark } from '@baumkin/core';
+import type { KeptFor, LimitId, TakeReason } from '@baumkin/core/thinning';
 
 export const MARK_SAID: Readonly<Record<Mark['purpose'], string>> = {
   take: 'Marked to take',
@@ -10,9 +10,28 @@ export const MARK_SAID: Readonly<Record<Mark['purpose'], string>> = {
   none: 'Mark taken off'
 };
 
+export const CUT_WORDS: Readonly<Record<Cut['what'], string>> = {
+  felled: 'felled',
+  fallen: 'fell by itself',
+  girdled: 'girdled, left to die standing',
+  lying: 'lies, and is alive'
+};
+
+export const KEPT_WORDS: Readonly<Record<KeptFor, string>> = {
+  home: 'somebody lives in it',
+  lastOfKind: 'one of the last of its kind',
+  seed: 'for seed',
+  fibre: 'for fibre',
+  handles: 'for handles',
+  nuts: 'for nuts',
+  story: 'for its story',
+  other: 'for something else'
+};
+
 export const LIMIT_WORDS: Readonly<Record<LimitId, string>> = {
   share: 'the share of basal area that one entry may take',
-  residual: 'the basal area that stays',
+  residual: 'what shall stay standing',
+  cover: 'the ground that stays under crowns',
   others: 'the share of other species that stays',
   opening: 'the width of openings',
   must: 'what has to go in any case'

@@ -34,6 +34,7 @@
     d={course(feature)}
     class={{
       building: 'fill-base-content/80 stroke-base-content',
+      boundary: 'fill-none stroke-base-content [stroke-dasharray:6_3]',
       path: 'fill-none stroke-base-content/70',
       line: 'fill-none stroke-error',
       water: 'fill-none stroke-info/60',

@@ -3,6 +3,7 @@ import { defineModels, type Tables } from './models.ts';
 
 export * from './models.ts';
 export { connect } from './connection.ts';
+export { missingColumns } from './check.ts';
 export { migrate, pendingMigrations } from './migrate.ts';
 
 const held = globalThis as { baumkinTables?: Tables };

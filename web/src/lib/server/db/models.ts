@@ -88,6 +88,13 @@ export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttr
   declare purpose: string;
   declare areaHa: number | null;
   declare wetness: CreationOptional<string | null>;
+  declare soilDepth: CreationOptional<string | null>;
+  declare hardPan: CreationOptional<boolean | null>;
+  declare soilPh: CreationOptional<number | null>;
+  declare mayTap: CreationOptional<boolean>;
+  declare mayCut: CreationOptional<boolean>;
+  declare byWord: CreationOptional<string>;
+  declare wordUntil: CreationOptional<string | null>;
   declare outline: CreationOptional<[number, number][] | null>;
   declare note: CreationOptional<string>;
 }
@@ -107,6 +114,8 @@ export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreation
   declare standId: ForeignKey<string> | null;
   /** null once the tree was taken out of the book: another may have its tag */
   declare tag: string | null;
+  /** the tag as people tell tags apart; one bush has each once */
+  declare tagKey: CreationOptional<string | null>;
   declare tagged: CreationOptional<boolean>;
   declare stemOf: CreationOptional<string | null>;
   declare walkOrder: number;
@@ -240,10 +249,12 @@ export const WORK_TABLES: Readonly<
   assessment: {
     table: 'assessments',
     columns: () => ({
-      diebackPct: int(),
+      diebackPct: intOrNull(),
       crownClass: { type: DataTypes.STRING(20), allowNull: true },
       oldestOpenHoleYears: intOrNull(),
-      stressed: flag(),
+      stressed: { type: DataTypes.BOOLEAN, allowNull: true },
+      peeledPct: intOrNull(),
+      peelFresh: flag(),
       defects: { type: DataTypes.JSON, allowNull: false },
       hazards: { type: DataTypes.JSON, allowNull: false },
       wildlife: { type: DataTypes.JSON, allowNull: false },
@@ -297,6 +308,8 @@ export const WORK_TABLES: Readonly<
     table: 'marks',
     columns: () => ({
       purpose: text(10),
+      despite: flag(),
+      keepFor: { type: DataTypes.STRING(20), allowNull: true },
       reason: text(500),
       reviewOn: { type: DataTypes.DATEONLY, allowNull: true },
       leanDeg: doubleOrNull()
@@ -323,6 +336,15 @@ export const WORK_TABLES: Readonly<
       what: text(10),
       by: { type: DataTypes.STRING(80), allowNull: false, field: 'doneBy' },
       damaged: { type: DataTypes.JSON, allowNull: false },
+      reviewOn: { type: DataTypes.DATEONLY, allowNull: true },
+      note: text(500)
+    })
+  },
+  tapBan: {
+    table: 'tapBans',
+    columns: () => ({
+      reasons: { type: DataTypes.JSON, allowNull: false },
+      until: { type: DataTypes.DATEONLY, allowNull: true },
       note: text(500)
     })
   }
@@ -421,6 +443,13 @@ export function defineModels(sequelize: Sequelize): Tables {
       purpose: text(20),
       areaHa: doubleOrNull(),
       wetness: { type: DataTypes.STRING(10), allowNull: true },
+      soilDepth: { type: DataTypes.STRING(10), allowNull: true },
+      hardPan: { type: DataTypes.BOOLEAN, allowNull: true },
+      soilPh: doubleOrNull(),
+      mayTap: { ...flag(), defaultValue: true },
+      mayCut: { ...flag(), defaultValue: true },
+      byWord: { ...text(120), defaultValue: '' },
+      wordUntil: { type: DataTypes.DATEONLY, allowNull: true },
       outline: { type: DataTypes.JSON, allowNull: true },
       note: { ...text(500), defaultValue: '' }
     },
@@ -442,6 +471,7 @@ export function defineModels(sequelize: Sequelize): Tables {
       bushId: uuid(),
       standId: { type: DataTypes.UUID, allowNull: true },
       tag: { type: DataTypes.STRING(20), allowNull: true },
+      tagKey: { type: DataTypes.STRING(60), allowNull: true },
       tagged: { ...flag(), defaultValue: true },
       stemOf: { type: DataTypes.UUID, allowNull: true },
       walkOrder: int(),

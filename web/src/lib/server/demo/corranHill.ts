@@ -25,6 +25,7 @@ import {
   type PlotRecord,
   type Rng,
   type SiteFeature,
+  standSchema,
   type Stand,
   type WorkRecord
 } from '@baumkin/core';
@@ -55,15 +56,17 @@ const SKIPPED = 2020;
 export function corranHill(seed = 1798): DemoBush {
   const rng = seededRng(seed);
   const uuid = uuidMaker(rng);
-  const stands = STANDS.map((plan): Stand => ({
-    id: uuid(),
-    name: plan.name,
-    purpose: plan.purpose,
-    areaHa: round(outlineAreaHa(plan.outline), 2),
-    wetness: plan.wetness,
-    outline: plan.outline.map(([east, north]) => [east, north]),
-    note: plan.note
-  }));
+  const stands = STANDS.map((plan): Stand =>
+    standSchema.parse({
+      id: uuid(),
+      name: plan.name,
+      purpose: plan.purpose,
+      areaHa: round(outlineAreaHa(plan.outline), 2),
+      wetness: plan.wetness,
+      outline: plan.outline.map(([east, north]) => [east, north]),
+      note: plan.note
+    })
+  );
   const { tagged: wood, between: untagged } = growTrees(rng);
   const trees = wood.map((tree, i): BookTree => ({
     id: uuid(),
@@ -336,7 +339,11 @@ function lifeOf(tree: TrueTree, row: BookTree, rng: Rng, uuid: () => string): Wo
       ...marked('take', 'beech in decline, crowding a crop tree')
     });
   if (wildlife && number % 19 === 0)
-    records.push({ ...envelope('2025-08-03'), kind: 'mark', ...marked('keep', 'den tree: cavity in use') });
+    records.push({
+      ...envelope('2025-08-03'),
+      kind: 'mark',
+      ...marked('keep', 'den tree: cavity in use', { keepFor: 'home' })
+    });
   const tapped = STANDS[tree.stand]!.tappedSince !== null && isMaple(tree.species);
   if (tapped && number <= 36 && tree.dbhMm > 305) {
     const taps = tree.dbhMm > 460 && tree.ringMm > 1.2 ? 2 : 1;
@@ -438,6 +445,8 @@ function lookUp(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecor
     crownClass: tree.crownClass,
     oldestOpenHoleYears: isMaple(tree.species) && rng.uniform() < 0.05 ? 3 : null,
     stressed: rng.uniform() < 0.02,
+    peeledPct: null,
+    peelFresh: false,
     defects: drawn > 40 ? [{ kind: 'canker', bearingDeg: 15 * Math.floor(24 * rng.uniform()), heightMm: 1100 }] : [],
     hazards: drawn > 55 ? ['deadTop'] : [],
     wildlife: drawn > 62 ? ['woodpeckers'] : [],

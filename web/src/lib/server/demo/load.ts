@@ -39,7 +39,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       {
         id: bushId,
         name: DEMO_BUSH_NAME,
-        settings: {},
+        settings: { paints: ['blue', 'white', 'violet'] },
         originLat: NOWHERE.lat,
         originLon: NOWHERE.lon,
         createdAt: now

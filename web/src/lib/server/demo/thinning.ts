@@ -16,9 +16,9 @@ import { STANDS, type TrueTree } from './wood.ts';
 export function marked(
   purpose: MarkPurpose,
   reason: string,
-  more: Partial<Pick<Mark, 'reviewOn' | 'leanDeg'>> = {}
-): Pick<Mark, 'purpose' | 'reason' | 'reviewOn' | 'leanDeg'> {
-  return { purpose, reason, reviewOn: null, leanDeg: null, ...more };
+  more: Partial<Pick<Mark, 'reviewOn' | 'leanDeg' | 'keepFor'>> = {}
+): Pick<Mark, 'purpose' | 'reason' | 'reviewOn' | 'leanDeg' | 'keepFor' | 'despite'> {
+  return { purpose, reason, reviewOn: null, leanDeg: null, keepFor: null, despite: false, ...more };
 }
 
 /** A student's survey of the summer of 2025: what has no tag, but takes light. */
@@ -110,7 +110,44 @@ export function thinning(
     kind: 'mark',
     ...marked('girdle', 'for the woodpeckers, away from the path')
   });
-  say(of('yellowBirch')[0], '2026-10-18', { kind: 'mark', ...marked('keep', 'the only old birch on the slope') });
+  say(of('yellowBirch')[0], '2026-10-18', {
+    kind: 'mark',
+    ...marked('keep', 'the only old birch on the slope', { keepFor: 'lastOfKind' })
+  });
+
+  // Two things that contradict each other over the footpath, a tree that dies on its feet, and one that is not ours alone.
+  const byThePath = upper.reduce((a, b) => (b.northM < a.northM ? b : a));
+  say(byThePath, '2026-10-18', {
+    kind: 'mark',
+    ...marked('keep', 'the tree of the first spout, 1921', { keepFor: 'story' })
+  });
+  say(byThePath, '2026-10-19', {
+    kind: 'assessment',
+    diebackPct: 30,
+    crownClass: byThePath.crownClass,
+    oldestOpenHoleYears: null,
+    stressed: null,
+    peeledPct: null,
+    peelFresh: false,
+    defects: [],
+    hazards: ['deadTop'],
+    wildlife: [],
+    note: ''
+  });
+  say(of('beech')[8], '2025-02-08', {
+    kind: 'cut',
+    what: 'girdled',
+    by: 'Odo',
+    damaged: [],
+    reviewOn: '2026-07-01',
+    note: 'for the woodpeckers'
+  });
+  say(of('sugarMaple').at(-1), '2026-10-18', {
+    kind: 'tapBan',
+    reasons: ['boundary'],
+    until: null,
+    note: 'stands on the line to the neighbour'
+  });
 
   for (const k of [3, 14, 30])
     say(sound[k], '2026-10-18', { kind: 'cropChoice', choice: 'crop', reason: 'runs first every year' });
@@ -140,6 +177,7 @@ export function thinning(
         what: k === 2 ? 'fallen' : 'felled',
         by: k === 2 ? '' : 'Odo and a hired faller',
         damaged: k === 0 ? [sound[5]!.id] : [],
+        reviewOn: null,
         note: k === 2 ? 'came down in the January wind' : 'firewood stacked by the shed'
       })
     );

@@ -202,7 +202,7 @@ const BETWEEN = [
   ['basswood', 9, 260],
   ['whiteAsh', 8, 270]
 ] as const;
-const MANY_BETWEEN = 600;
+const MANY_BETWEEN = 1200;
 const BETWEEN_SEED = 1802;
 
 /** What has no tag, but takes light: it fills what the tagged trees leave. */

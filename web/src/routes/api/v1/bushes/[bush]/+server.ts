@@ -3,7 +3,7 @@ import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';
 import { changing, enter, packedJson, readRequest } from '$lib/server/api.ts';
-import { changeNameOrOrigin, featuresOf, peopleOf, standsOf } from '$lib/server/bushes.ts';
+import { changeNameOrOrigin, peopleOf, shapesOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
 import { groundFitOf } from '$lib/server/ground.ts';
 import { bushRecordsOf } from '$lib/server/records.ts';
@@ -14,16 +14,14 @@ export async function GET({ params, locals, request }) {
   const bush = await enter(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [stands, features, ground, people, bushRecords, { rows: trees, priors: ringPriors, sizes }] = await Promise.all(
-    [
-      standsOf(bush.id),
-      featuresOf(bush.id),
+  const [{ stands, features, damaged }, ground, people, bushRecords, { rows: trees, priors: ringPriors, sizes }] =
+    await Promise.all([
+      shapesOf(bush.id),
       groundFitOf(bush.id),
       peopleOf(bush.id),
       bushRecordsOf(bush.id),
       treeRows(bush.id, season, day)
-    ]
-  );
+    ]);
   const { id, name, role, settings, version, origin } = bush;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
   return packedJson(request, {
@@ -34,6 +32,7 @@ export async function GET({ params, locals, request }) {
     season,
     stands,
     features,
+    damaged,
     ground,
     bushRecords,
     ringPriors,

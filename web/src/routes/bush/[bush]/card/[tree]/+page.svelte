@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { barkThickness, instruct, paintOf, speciesById } from '@baumkin/core';
+  import { barkThickness, instruct, speciesById } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
 
@@ -34,7 +34,9 @@
     <header class="flex items-baseline justify-between border-b-2 border-black pb-2">
       <h1 class="text-4xl">Tree {row.tag}</h1>
       <p class="text-right">
-        {bush.overview!.bush.name}<br />{bush.standOf(row)?.name ?? ''}, season {bush.season}, {paintOf(bush.season)} paint
+        {bush.overview!.bush.name}<br />{bush.standOf(row)?.name ?? ''}, season {bush.season}{bush.paintOf(bush.season)
+          ? `, ${bush.paintOf(bush.season)} paint`
+          : ''}
       </p>
     </header>
     <dl class="my-3 grid grid-cols-[auto_1fr] gap-x-5 gap-y-1 text-lg">
@@ -58,8 +60,9 @@
           {@const words = instruct(
             placing.task.trunk,
             proposal,
-            landmarkNear(placing, tree.trunkFeatures, proposal, bush.season),
-            preferences.units
+            landmarkNear(placing, tree.trunkFeatures, proposal, bush.season, (season) => bush.paintOf(season)),
+            preferences.units,
+            settings.snowMm
           )}
           <li class="border-l-4 border-black pl-3">
             <p class="font-slab text-xl font-semibold">{words.sentence}</p>

@@ -1,22 +1,23 @@
 import { error, json } from '@sveltejs/kit';
 
 import { enter, readRequest } from '$lib/server/api.ts';
-import { admit, membersOf, showHoles, UnknownName } from '$lib/server/bushes.ts';
+import { admit, LastSteward, membersOf, NoSteward, showHoles, UnknownName } from '$lib/server/bushes.ts';
 
 export async function GET({ params, locals }) {
   const bush = await enter(locals, params.bush);
   return json({ members: await membersOf(bush.id) });
 }
 
-/** Lets somebody in, or changes a role. The steward's own role stays: a bush without a steward helps nobody. */
+/** Lets somebody in, or changes a role. */
 export async function POST({ params, locals, request }) {
   const bush = await enter(locals, params.bush, 'steward');
   const { signInName, role } = await readRequest('member', request);
-  if (signInName.toLowerCase() === locals.member!.signInName) error(409, 'You stay the steward of this bush.');
   try {
-    await admit(bush.id, signInName, role);
+    await admit(bush.id, locals.member!.id, signInName, role);
   } catch (problem) {
     if (problem instanceof UnknownName) error(404, problem.message);
+    if (problem instanceof NoSteward) error(403, problem.message);
+    if (problem instanceof LastSteward) error(409, problem.message);
     throw problem;
   }
   return json({ members: await membersOf(bush.id) });
