@@ -27,7 +27,8 @@ describe('whole bush', () => {
     ringMm: 0.5 + (i % 20) / 10,
     ringSeMm: 0.3,
     holes: Array.from({ length: 15 }, (__, k) => ({ season: 2012 + k, bitMm: 7.9375, depthMm: 38.1 })),
-    conditionTaps: 4
+    conditionTaps: 4,
+    sugarPct: 2.2
   }));
   bench(
     'forty years of 5,000 trees, one draw',

@@ -38,6 +38,7 @@ const tree = (change: Partial<TapTree> = {}): TapTree => ({
   ringSeMm: 0.2,
   holes: [],
   conditionTaps: 4,
+  sugarPct: 2.2,
   ...change
 });
 
@@ -124,6 +125,21 @@ describe('a bush over the decades', () => {
         }
       )
     );
+  });
+});
+
+describe('sugar', () => {
+  it('is each species’ own: a bush of red maples makes less syrup of as much sap', () => {
+    const [sugar, red] = [usualSugarPct('sugarMaple'), usualSugarPct('redMaple')];
+    expect(sugar).toBeGreaterThan(red);
+    const mixed = projectBush([tree({ sugarPct: sugar }), tree({ sugarPct: red })], policy, {
+      season: 2027,
+      years: 3,
+      draws: 2,
+      seed: 1
+    })!;
+    expect(mixed[0]!.sugarPct).toBeGreaterThan(red);
+    expect(mixed[0]!.sugarPct).toBeLessThan(sugar);
   });
 });
 

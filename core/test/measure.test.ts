@@ -12,6 +12,7 @@ import {
   fractionalYear,
   girthFromDiameter,
   questionReading,
+  siftReadings,
   RING_PRIOR,
   type DatedDiameter,
   type MeasureMethod
@@ -191,5 +192,37 @@ describe('the guard', () => {
         expect(questionReading(read(2000 + years, 300 + growth * years), read(2000, 300))).toBeNull();
       })
     );
+  });
+});
+
+describe('readings of one tree that contradict each other', () => {
+  const read = (year: number, dbhMm: number, confirmed = false) => ({
+    year,
+    dbhMm,
+    method: 'diameterTape' as const,
+    confirmed
+  });
+  const asked = (...readings: ReturnType<typeof read>[]) => siftReadings(readings).map((q) => q?.cause ?? null);
+
+  it('the odd one out is asked about, whichever came first, in a bush of two trees as well', () => {
+    const [a, b, c] = [read(2017, 308), read(2020, 316), read(2023, 324)];
+    expect(asked(read(2014, 950), a, b, c)).toEqual(['girthAsDiameter', null, null, null]);
+    expect(asked(a, read(2018.5, 980), b, c)).toEqual([null, 'girthAsDiameter', null, null]);
+    expect(asked(a, b, c, read(2026, 1030))).toEqual([null, null, null, 'girthAsDiameter']);
+    expect(asked(read(2014, 620), a, b)).toEqual(['unknown', null, null]);
+  });
+
+  it('a confirmed reading is gone by, and agreement of the others cannot outvote it', () => {
+    expect(asked(read(2014, 950, true), read(2017, 308), read(2020, 316))).toEqual([
+      null,
+      'diameterAsGirth',
+      'diameterAsGirth'
+    ]);
+  });
+
+  it('an honest slow tree is not nagged, and of two that disagree the later is asked about', () => {
+    expect(asked(read(2015, 300), read(2020, 302), read(2025, 303))).toEqual([null, null, null]);
+    expect(asked(read(2015, 300), read(2020, 942))).toEqual([null, 'girthAsDiameter']);
+    expect(siftReadings([])).toEqual([]);
   });
 });

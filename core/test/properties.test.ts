@@ -10,7 +10,7 @@ import {
   verdictAllows,
   type SpeciesId
 } from '../src/identify/index.ts';
-import { paintOf, PAINTS, recordSchema } from '../src/records/index.ts';
+import { paintClash, paintOf, PAINTS, recordSchema } from '../src/records/index.ts';
 import { bearingTo, crownRadius, defaultHeight, sideOf, type StandTree } from '../src/stand/index.ts';
 import { placeHoles } from '../src/rotation/index.ts';
 import { ladderById, LADDERS, ladderRule, ladderTaps, nextStep } from '../src/taps/index.ts';
@@ -195,11 +195,24 @@ describe('what is known of a stand', () => {
 });
 
 describe('records', () => {
-  it('neighbouring seasons never share a paint colour', () => {
+  it('neighbouring seasons never share a paint colour, and nobody is told of paint that is not there', () => {
+    const habit = { paints: [...PAINTS], paintSince: null, paintLasts: null };
     for (let season = 1990; season < 2100; season++) {
-      const recent = Array.from({ length: PAINTS.length }, (_, i) => paintOf(season + i));
+      const recent = Array.from({ length: PAINTS.length }, (_, i) => paintOf(season + i, habit, 2027));
       expect(new Set(recent).size).toBe(PAINTS.length);
+      expect(paintOf(season, { ...habit, paints: [] }, 2027)).toBeNull();
     }
+    const three = { paints: ['blue', 'white', 'violet'] as const, paintSince: 2012, paintLasts: 5 };
+    expect([2011, 2012, 2013, 2014, 2015].map((s) => paintOf(s, { ...three, paintLasts: null }, 2027))).toEqual([
+      null,
+      'blue',
+      'white',
+      'violet',
+      'blue'
+    ]);
+    expect([2022, 2023].map((s) => paintOf(s, three, 2027))).toEqual([null, 'violet']);
+    expect(paintClash(['blue', 'white'], 'a White ring, a dot at the foot')).toEqual(['white']);
+    expect(paintClash(['blue'], 'blueish')).toEqual([]);
   });
 
   it('with a clue that its character does not have are refused', () => {

@@ -200,4 +200,12 @@ describe('in words', () => {
     expect(said.sentence).toBe('On the SE side, bearing 140°, 132 cm above the ground.');
     expect(said.bodyHeight).toBe('chest height');
   });
+
+  it('words of the body are said from the snow that she stands on; what hangs too high without it is known', () => {
+    const said = instruct(trunk, { bearingDeg: 138, heightMm: 1750 }, null, 'metric', 700);
+    expect(said.bodyHeight).toBe('belly height as you stand on the snow');
+    expect(said.sentence).toMatch(/175 cm above the ground, 105 cm above the snow/);
+    expect(said.highBare).toBe(true);
+    expect(instruct(trunk, { bearingDeg: 138, heightMm: 1400 }, null, 'metric', 700).highBare).toBe(false);
+  });
 });

@@ -27,6 +27,15 @@ export function sapMeaning(species: SpeciesId): SapMeaning | null {
   };
 }
 
+/** A maple of open species is reckoned as red maple is, per cent. */
+const OPEN_SPECIES_PCT = 1.75;
+
+/** Sugar to reckon with in the sap of a maple, per cent: the middle of what is usual for its species. */
+export function usualSugarPct(species: SpeciesId | null): number {
+  const meaning = species === null ? null : sapMeaning(species);
+  return meaning ? (meaning.sugarPct[0] + meaning.sugarPct[1]) / 2 : OPEN_SPECIES_PCT;
+}
+
 /** When its buds break, in words; they end its season. */
 export function budBreakInWords(days: number): string {
   if (Math.abs(days) < 3) return 'Its buds break with sugar maple’s.';

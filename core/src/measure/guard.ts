@@ -41,22 +41,24 @@ const SUSPECTS: readonly { cause: LikelyCause; factor: number; because: string }
   {
     cause: 'girthAsDiameter',
     factor: 1 / Math.PI,
-    because: 'It is about three times the last reading: this looks like the girth, written down as diameter.'
+    because: 'It is about three times the tree’s other readings: this looks like the girth, written down as diameter.'
   },
   {
     cause: 'diameterAsGirth',
     factor: Math.PI,
-    because: 'It is about a third of the last reading: this looks like the diameter, written down as girth.'
+    because: 'It is about a third of the tree’s other readings: this looks like the diameter, written down as girth.'
   },
   {
     cause: 'inchAsCm',
     factor: MM_PER_INCH / 10,
-    because: 'It is smaller than the last reading by about 2.5: this looks like inches, written down as centimetres.'
+    because:
+      'It is smaller than the tree’s other readings by about 2.5: this looks like inches, written down as centimetres.'
   },
   {
     cause: 'cmAsInch',
     factor: 10 / MM_PER_INCH,
-    because: 'It is larger than the last reading by about 2.5: this looks like centimetres, written down as inches.'
+    because:
+      'It is larger than the tree’s other readings by about 2.5: this looks like centimetres, written down as inches.'
   }
 ];
 
@@ -137,6 +139,68 @@ function questionFirst({ dbhMm }: DatedDiameter, { sizes, tapped }: Company): Re
       dbhMm / Math.PI
     );
   return null;
+}
+
+/**
+ * Questions an earlier reading against later ones that agree with each other. Never changes a value.
+ * @param later the first of those that agree
+ */
+function questionEarlier(reading: DatedDiameter, later: DatedDiameter): ReadingQuestion {
+  for (const { cause, factor, because } of SUSPECTS) {
+    const correctedDbhMm = reading.dbhMm * factor;
+    if (explains(later.dbhMm, later, { ...reading, dbhMm: correctedDbhMm }))
+      return { cause, because, correctedDbhMm, neighbourTag: null };
+  }
+  return {
+    cause: 'unknown',
+    because: 'The readings that came after it agree with each other and not with it. Look at the tag and the unit.',
+    correctedDbhMm: null,
+    neighbourTag: null
+  };
+}
+
+/** A reading with whether somebody stands by it. */
+export interface SiftedReading extends DatedDiameter {
+  readonly confirmed: boolean;
+}
+
+/** One confirmed reading weighs more than any number of others. */
+const CONFIRMED_WEIGHT = 1000;
+
+/**
+ * Parts the readings of a tree into those to go by and those to be asked about: the most of them that agree with each other,
+ * each with the one before it, are gone by; the odd ones out are questioned, whichever came first. Of two sets as large the
+ * one that begins earlier is gone by.
+ * @param readings in the order of time
+ * @returns a question for each reading, null for those to go by
+ */
+export function siftReadings(readings: readonly SiftedReading[], company: Company = {}): (ReadingQuestion | null)[] {
+  const first = readings.map((reading) => (reading.confirmed ? null : questionFirst(reading, company)));
+  // The heaviest chain that ends at each reading, and the reading before it in that chain.
+  const weight: number[] = [];
+  const before: number[] = [];
+  readings.forEach((reading, i) => {
+    const own = reading.confirmed ? CONFIRMED_WEIGHT : 1;
+    let [best, from] = [first[i] === null ? own : -Infinity, -1];
+    for (let j = 0; j < i; j++)
+      if (weight[j]! + own > best && (reading.confirmed || plausibleAfter(reading, readings[j]!)))
+        [best, from] = [weight[j]! + own, j];
+    weight.push(best);
+    before.push(from);
+  });
+  const trusted = new Set<number>();
+  let at = weight.reduce((best, w, i) => (w > (weight[best] ?? -Infinity) ? i : best), -1);
+  for (; at >= 0; at = before[at]!) trusted.add(at);
+  return readings.map((reading, i) => {
+    if (trusted.has(i) || reading.confirmed) return null;
+    const earlier = [...trusted].filter((j) => j < i).sort((a, b) => b - a)[0];
+    if (earlier !== undefined) {
+      const question = questionReading(reading, readings[earlier]!, [], company);
+      if (question) return question;
+    }
+    const later = [...trusted].filter((j) => j > i).sort((a, b) => a - b)[0];
+    return later === undefined ? first[i]! : questionEarlier(reading, readings[later]!);
+  });
 }
 
 /** Could a reading be one of the trunk that an earlier reading was of? */

@@ -5,8 +5,8 @@ import {
   diameterAt,
   estimateGrowth,
   fractionalYear,
-  questionReading,
   RING_PRIOR,
+  siftReadings,
   sizeExpectation,
   toDiameter,
   type Company,
@@ -193,22 +193,19 @@ function seenAmongOthers(
   };
 }
 
-/** Parts readings into those to go by and those that the guard asks about, each against the last one to go by. */
+/** Parts readings into those to go by and those that the guard asks about. */
 function sift(
   readings: readonly Reading[],
   company: Company
 ): { trusted: Reading[]; questioned: Map<string, ReadingQuestion> } {
-  const trusted: Reading[] = [];
-  const questioned = new Map<string, ReadingQuestion>();
-  for (const reading of readings) {
-    const last = trusted.at(-1);
-    const question = reading.confirmed
-      ? null
-      : questionReading(datedDiameter(reading), last ? datedDiameter(last) : null, [], company);
-    if (question) questioned.set(reading.id, question);
-    else trusted.push(reading);
-  }
-  return { trusted, questioned };
+  const questions = siftReadings(
+    readings.map((reading) => ({ ...datedDiameter(reading), confirmed: reading.confirmed })),
+    company
+  );
+  return {
+    trusted: readings.filter((_, i) => questions[i] === null),
+    questioned: new Map(readings.flatMap(({ id }, i) => (questions[i] ? [[id, questions[i]] as const] : [])))
+  };
 }
 
 export function datedDiameter(reading: Reading): DatedDiameter {

@@ -43,7 +43,7 @@ export const haphazard: Habit = (_season, tree, _earlier, rng) =>
 
 /** 50 mm on along the bark each season, 115 mm above and below the middle of the band by turns; several taps evenly round. */
 export const pattern: Habit = (season, tree, earlier) => {
-  const last = earlier.at(-1)?.[0]?.bearingDeg ?? 180;
+  const last = earlier.filter((spots) => spots.length > 0).at(-1)?.[0]?.bearingDeg ?? 180;
   const turn = (50 / (tree.woodRadiusMm + season * tree.ringMm)) * (180 / Math.PI);
   const middle = (tree.lowestMm + tree.highestMm) / 2;
   return Array.from({ length: tree.taps }, (_, i) => ({
@@ -163,27 +163,38 @@ export interface HabitRun {
  * its plan, and what its path meets is added up.
  * @param trees how many; tree k draws its truth from seed and k alone, so that habits can be compared in pairs
  * @param from the season from which a tree's mean is taken
+ * @param unwritten chance that a season's holes are drilled wherever it looks clear and never written down: no way knows of them
  */
 export function liveThrough(
   habit: Habit,
   tree: HabitTree,
   model: ColumnModel,
-  options: { readonly seasons: number; readonly trees: number; readonly from: number; readonly seed: number }
+  options: {
+    readonly seasons: number;
+    readonly trees: number;
+    readonly from: number;
+    readonly seed: number;
+    readonly unwritten?: number;
+  }
 ): HabitRun {
-  const { seasons, trees, from, seed } = options;
+  const { seasons, trees, from, seed, unwritten = 0 } = options;
   const lostBySeason = new Float64Array(seasons);
   const lostByTree = new Float64Array(trees);
   for (let k = 0; k < trees; k++) {
     const trunk = new HiddenTrunk(tree, model, seededRng(seed + 2 * k));
     const whim = seededRng(seed + 2 * k + 1);
+    // Who drills without writing is the same for every habit.
+    const stray = seededRng(seed + 1_000_003 + k);
     const meant: (readonly Spot[])[] = [];
     for (let season = 0; season < seasons; season++) {
-      const spots = habit(season, tree, meant, whim);
+      const written = unwritten === 0 || stray.uniform() >= unwritten;
+      const spots = written ? habit(season, tree, meant, whim) : haphazard(season, tree, meant, stray);
       for (const { lost } of trunk.drill(season, spots)) {
         lostBySeason[season]! += lost / spots.length / trees;
         if (season >= from) lostByTree[k]! += lost / spots.length / (seasons - from);
       }
-      meant.push(spots);
+      // An empty season keeps the count of years; nobody knows where its holes went.
+      meant.push(written ? spots : []);
     }
   }
   return { lostBySeason, lostByTree };

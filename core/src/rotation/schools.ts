@@ -79,7 +79,7 @@ function stepping(sideMm: number, upMm: number, byTurns: boolean): Habit {
     const { lowestMm, highestMm, taps } = tree;
     const band = highestMm - lowestMm;
     const radius = tree.woodRadiusMm + season * tree.ringMm;
-    const last = earlier.at(-1)?.[0];
+    const last = earlier.filter((spots) => spots.length > 0).at(-1)?.[0];
     const turn = (sideMm / radius) * (180 / Math.PI);
     const lift = Math.min(upMm, band);
     let heightMm = last ? last.heightMm + lift : lowestMm;
@@ -146,7 +146,8 @@ export const PLACINGS: readonly Placing[] = [
     id: 'rotation',
     name: 'Best clear wood, planned ahead',
     says: 'Each hole where clear wood is almost certain, and so that the coming 25 seasons find clear wood too.',
-    judged: 'Our default: it knows every old hole, doubts what is doubtful, and loses least over fifty seasons.',
+    judged:
+      'Our default: it knows every old hole that was written down, doubts what is doubtful, and loses least over fifty seasons.',
     against: () => null,
     habit: null
   },
@@ -166,42 +167,46 @@ export const PLACINGS: readonly Placing[] = [
   },
   {
     id: 'sixOverTwelve',
-    name: 'Six over, twelve up or down',
-    says: 'At least six inches sideways and twelve up or down from old holes.',
+    name: '15 cm over, 30 cm up or down',
+    says: 'At least 15 cm (6 in) sideways and 30 cm (12 in) up or down from old holes.',
     judged: 'Safe beside each hole, but on a small trunk no place is left after a few seasons.',
     against: (spot, trunk, depthMm) => {
       const near = offsets(spot, trunk, depthMm).find(
         ({ sideMm, upMm }) => Math.abs(sideMm) < SIDEWAYS_APART_MM && Math.abs(upMm) < 12 * INCH
       );
-      return near ? `within six inches over and twelve up or down of the hole of ${near.season}` : null;
+      return near ? `within 15 cm (6 in) over and 30 cm (12 in) up or down of the hole of ${near.season}` : null;
     },
     habit: lookingAbout(overAndUpRoom)
   },
   {
     id: 'sixAndSix',
-    name: 'Six up and six over',
-    says: 'Six inches up and six over from the last hole.',
+    name: '15 cm up and 15 cm over',
+    says: '15 cm (6 in) up and 15 cm over from the last hole.',
     judged: 'Needs the last hole alone; it comes round again before new wood has covered the old.',
-    against: stepFromLast([6 * INCH, 6 * INCH], [6 * INCH, 6 * INCH], 'six inches up or down and six over'),
+    against: stepFromLast([6 * INCH, 6 * INCH], [6 * INCH, 6 * INCH], '15 cm (6 in) up or down and 15 cm over'),
     habit: stepping(6 * INCH, 6 * INCH, false)
   },
   {
     id: 'sixAndTwentyFour',
-    name: 'Six over, twenty-four up or down',
-    says: 'Six inches over and twenty-four up or down by turns.',
+    name: '15 cm over, 60 cm up or down',
+    says: '15 cm (6 in) over and 60 cm (24 in) up or down by turns.',
     judged: 'Well clear of the last hole; the two heights fill up as fast as the girth allows.',
-    against: stepFromLast([6 * INCH, 6 * INCH], [20 * INCH, 24 * INCH], 'six inches over and twenty-four up or down'),
+    against: stepFromLast(
+      [6 * INCH, 6 * INCH],
+      [20 * INCH, 24 * INCH],
+      '15 cm (6 in) over and 60 cm (24 in) up or down'
+    ),
     habit: stepping(6 * INCH, 24 * INCH, true)
   },
   {
     id: 'pattern',
-    name: 'A pattern round the trunk',
-    says: 'Each year one to two inches to the left and eight to ten up or down by turns, all round the trunk.',
-    judged: 'The best that can be kept with paint alone, if the step fits the girth and nobody loses the thread.',
+    name: 'A small step round the trunk',
+    says: 'A fixed small step, always the same way round, well above and below by turns: about 4 cm (1 1/2 in) over and 23 cm (9 in) up or down.',
+    judged: 'The best that can be kept without a plan, if the step fits the girth and nobody misses a turn.',
     against: stepFromLast(
       [1 * INCH, 2 * INCH],
       [8 * INCH, 10 * INCH],
-      'one to two inches over and eight to ten up or down'
+      'a small step of 2.5 to 5 cm (1 to 2 in) over and 20 to 25 cm (8 to 10 in) up or down'
     ),
     habit: pattern
   },

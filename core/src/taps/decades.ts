@@ -13,6 +13,8 @@ export interface TapTree {
   readonly holes: readonly { readonly season: number; readonly bitMm: number; readonly depthMm: number }[];
   /** taps that its condition allows */
   readonly conditionTaps: number;
+  /** sugar in its sap, per cent */
+  readonly sugarPct: number;
 }
 
 /** How a bush is tapped, year after year. */
@@ -120,6 +122,8 @@ export interface BushYear {
   readonly stained: Banded;
   /** taps whose stain new wood replaces, by what growth surely carries and size allows */
   readonly carried: Banded;
+  /** sugar of all the sap together, per cent; 0 without taps */
+  readonly sugarPct: number;
 }
 
 export interface ProjectionOptions {
@@ -152,6 +156,7 @@ export function projectBush(
   const taps = Array.from({ length: years }, () => [] as number[]);
   const stained = Array.from({ length: years }, () => [] as number[]);
   const carried = Array.from({ length: years }, () => [] as number[]);
+  const sweet = Array.from({ length: years }, () => ({ sap: 0, sugar: 0 }));
   for (let draw = 0; draw < draws; draw++) {
     const drift = Math.exp(rng.normal(0, BUSH_DRIFT_SD));
     const sums = Array.from({ length: years }, () => ({ taps: 0, stained: 0, carried: 0 }));
@@ -166,7 +171,10 @@ export function projectBush(
         sum.carried += tapsUnder({ ...policy, minds: 'growth', restsWeak: true }, now);
         if (set === 0) continue;
         sum.taps += set;
-        sum.stained += set * stainedShareIn(season + year, { ...now, holes }, policy);
+        const lost = stainedShareIn(season + year, { ...now, holes }, policy);
+        sum.stained += set * lost;
+        sweet[year]!.sap += set * (1 - lost);
+        sweet[year]!.sugar += set * (1 - lost) * tree.sugarPct;
         holes.push({ season: season + year, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set });
       }
     }
@@ -181,7 +189,8 @@ export function projectBush(
     season: season + year,
     taps: banded(taps[year]!),
     stained: banded(stained[year]!),
-    carried: banded(carried[year]!)
+    carried: banded(carried[year]!),
+    sugarPct: sweet[year]!.sap > 0 ? sweet[year]!.sugar / sweet[year]!.sap : 0
   }));
 }
 

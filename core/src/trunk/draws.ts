@@ -41,18 +41,27 @@ export function drawTruth(trunk: Trunk, model: ColumnModel, rng: Rng, ringCv = 0
   return {
     leanDeg: rng.normal(0, model.grainSdDeg),
     logSize: rng.normal(0, TREE_SIZE_SIGMA),
-    growth: Math.max(0, rng.normal(1, ringCv)),
+    growth: drawGrowthFactor(rng, ringCv),
     holes: trunk.holes.map((hole) => drawHole(hole, model, rng))
   };
 }
 
+/** How much more or less than recorded a tree has grown over its holes. @param ringCv relative uncertainty */
+export function drawGrowthFactor(rng: Rng, ringCv: number): number {
+  return Math.max(0, rng.normal(1, ringCv));
+}
+
+/** Spread of the logarithm of a hole's column among the holes of one tree. */
+export function holeSizeSigma(model: ColumnModel): number {
+  return Math.sqrt(Math.max(0, model.volumeRatioSigma ** 2 - TREE_SIZE_SIGMA ** 2));
+}
+
 export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth {
   const { unsure } = hole;
-  const sigma = Math.sqrt(Math.max(0, model.volumeRatioSigma ** 2 - TREE_SIZE_SIGMA ** 2));
   return {
     leftMm: rng.normal(0, Math.hypot(model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0)),
     upMm: rng.normal(0, Math.hypot(model.positionSdUpMm, unsure?.upMm ?? 0)),
-    ratio: rng.logNormal(model.volumeRatioMedian, sigma),
+    ratio: rng.logNormal(model.volumeRatioMedian, holeSizeSigma(model)),
     halfWidthMm: hole.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma),
     buriedMm: unsure ? unsure.buriedFromMm + rng.uniform() * (unsure.buriedToMm - unsure.buriedFromMm) : hole.buriedMm
   };

@@ -3,8 +3,10 @@ import { columnHalfLength, stainedShare, type Overlap } from './column.ts';
 import type { ColumnModel } from './defaults.ts';
 import {
   columnsWithin,
+  drawGrowthFactor,
   drawHole,
   drawTruth,
+  holeSizeSigma,
   TREE_SIZE_SIGMA,
   type HoleTruth,
   type TrunkDraw,
@@ -92,14 +94,21 @@ export interface LearnOptions {
   readonly ringCv?: number;
 }
 
-/** Chains that start far from each other, and how many sweeps each takes before and between the truths that are kept. */
-const CHAINS = 6;
-const WARM_UP = 30;
-const BETWEEN = 2;
+/**
+ * Chains that start far from each other, how many sweeps each takes before the first truth is kept, and how many between two.
+ * Chosen by the spread over seeds of the chance of clear wood at one spot (test/posterior.test.ts).
+ */
+const CHAINS = 12;
+const WARM_UP = 15;
+const BETWEEN = { few: 6, many: 2, manyFrom: 7 } as const;
+/** A small step, in standard deviations. */
+const NUDGE = 0.7;
+/** Truths from which each chain chooses its beginning. */
+const STARTS = 40;
 
 /**
  * Possible truths about a trunk, as likely as the shavings of its logged holes make them. Metropolis chains walk through
- * the truths: the grain's lean, the size of the tree's columns, and each hole's own place and column are changed in turn,
+ * the truths: the grain's lean, the size of the tree's columns, its growth, and each hole's own place and column are changed in turn,
  * and a change stays by how much better or worse it explains what was seen (Metropolis et al. 1953; Hastings 1970).
  *
  * Without shavings the draws are the model's own. One tree's few shavings say little: the intervals stay wide.
@@ -119,7 +128,7 @@ export function learnTrunk(
       const walk = new Chain(trunk, seen, model, rng, ringCv);
       for (let i = 0; i < WARM_UP; i++) walk.sweep();
       for (let i = 0; i < each && truths.length < draws; i++) {
-        for (let k = 0; k < BETWEEN; k++) walk.sweep();
+        for (let k = 0; k < walk.between; k++) walk.sweep();
         truths.push(walk.truth());
       }
     }
@@ -152,15 +161,17 @@ class Chain {
   /** holes that some look speaks of */
   readonly #concerned: readonly number[];
   readonly #sidewaysSd: readonly number[];
-  #leanDeg: number;
-  #logSize: number;
-  readonly #growth: number;
-  readonly #holes: HoleTruth[];
+  #leanDeg = 0;
+  #logSize = 0;
+  #growth = 1;
+  readonly #ringCv: number;
+  #holes: HoleTruth[] = [];
 
   constructor(trunk: Trunk, seen: readonly SeenShavings[], model: ColumnModel, rng: Rng, ringCv: number) {
     this.#trunk = trunk;
     this.#model = model;
     this.#rng = rng;
+    this.#ringCv = ringCv;
     // Where nothing older is near, shavings say nothing of the grain.
     this.#looks = seen
       .map((look) => ({ ...look, older: olderNear(trunk, look.hole) }))
@@ -171,13 +182,34 @@ class Chain {
     this.#all = this.#looks.map((_, i) => i);
     this.#concerned = trunk.holes.flatMap((_, index) => (this.#about[index]!.length > 0 ? index : []));
     this.#sidewaysSd = trunk.holes.map(({ unsure }) => Math.hypot(model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0));
-    const truth = drawTruth(trunk, model, rng, ringCv);
-    this.#leanDeg = truth.leanDeg;
-    this.#logSize = truth.logSize;
-    this.#growth = truth.growth;
-    this.#holes = [...truth.holes];
-    this.#fits = Float64Array.from(this.#looks, (look) => this.#fit(look));
+    this.#fits = new Float64Array(this.#looks.length);
     this.#trial = new Float64Array(this.#looks.length);
+    this.#begin();
+  }
+
+  /** Begins with one of several truths drawn from the priors, chosen by how well they explain what was seen. */
+  #begin(): void {
+    const starts = Array.from({ length: STARTS }, () => {
+      this.#set(drawTruth(this.#trunk, this.#model, this.#rng, this.#ringCv));
+      const fit = this.#looks.reduce((sum, look) => sum + this.#fit(look), 0);
+      return { leanDeg: this.#leanDeg, logSize: this.#logSize, growth: this.#growth, holes: this.#holes, fit };
+    });
+    const best = Math.max(...starts.map(({ fit }) => fit));
+    let left = this.#rng.uniform() * starts.reduce((sum, { fit }) => sum + Math.exp(fit - best), 0);
+    this.#set(starts.find(({ fit }) => (left -= Math.exp(fit - best)) <= 0) ?? starts[0]!);
+    this.#looks.forEach((look, i) => (this.#fits[i] = this.#fit(look)));
+  }
+
+  #set({ leanDeg, logSize, growth, holes }: TrunkTruth): void {
+    this.#leanDeg = leanDeg;
+    this.#logSize = logSize;
+    this.#growth = growth;
+    this.#holes = [...holes];
+  }
+
+  /** Sweeps between two truths that are kept: on a trunk with few holes the steps are cheap, and the truths far apart. */
+  get between(): number {
+    return this.#concerned.length < BETWEEN.manyFrom ? BETWEEN.few : BETWEEN.many;
   }
 
   truth(): TrunkTruth {
@@ -197,18 +229,75 @@ class Chain {
     const size = this.#logSize;
     this.#logSize = size + rng.normal(0, TREE_SIZE_SIGMA);
     if (!this.#stays(this.#all, (size ** 2 - this.#logSize ** 2) / (2 * TREE_SIZE_SIGMA ** 2))) this.#logSize = size;
+    this.#grow();
+    // Holes that no look speaks of wait until a truth is kept.
     for (const index of this.#concerned) {
-      // Drawn from its own prior, so that only the fit decides. Holes that no look speaks of wait until a truth is kept.
-      const before = this.#holes[index]!;
-      this.#holes[index] = drawHole(this.#trunk.holes[index]!, this.#model, rng);
-      if (!this.#stays(this.#about[index]!, 0)) this.#holes[index] = before;
+      this.#redraw(index);
+      this.#nudge(index);
     }
     this.#shear();
   }
 
+  /** Draws one hole from its own prior, so that only the fit decides. */
+  #redraw(index: number): void {
+    const before = this.#holes[index]!;
+    this.#holes[index] = drawHole(this.#trunk.holes[index]!, this.#model, this.#rng);
+    if (!this.#stays(this.#about[index]!, 0)) this.#holes[index] = before;
+  }
+
+  /** Moves one hole's place and column a little: what explains brown shavings is seldom drawn anew from the priors. */
+  #nudge(index: number): void {
+    const { positionSdUpMm, sideMarginSigma, sideMarginMedianMm, volumeRatioMedian } = this.#model;
+    const rng = this.#rng;
+    const hole = this.#trunk.holes[index]!;
+    const before = this.#holes[index]!;
+    const ratioSd = holeSizeSigma(this.#model);
+    const sds = {
+      left: this.#sidewaysSd[index]!,
+      up: Math.hypot(positionSdUpMm, hole.unsure?.upMm ?? 0),
+      ratio: ratioSd,
+      margin: sideMarginSigma
+    };
+    /** its place and the logarithms of its column, in their own standard deviations */
+    const off = (truth: HoleTruth) => [
+      truth.leftMm / sds.left,
+      truth.upMm / sds.up,
+      sds.ratio > 0 ? Math.log(truth.ratio / volumeRatioMedian) / sds.ratio : 0,
+      sds.margin > 0 ? Math.log((truth.halfWidthMm - hole.bitMm / 2) / sideMarginMedianMm) / sds.margin : 0
+    ];
+    const after: HoleTruth = {
+      ...before,
+      leftMm: before.leftMm + rng.normal(0, NUDGE * sds.left),
+      upMm: before.upMm + rng.normal(0, NUDGE * sds.up),
+      ratio: before.ratio * Math.exp(rng.normal(0, NUDGE * sds.ratio)),
+      halfWidthMm: hole.bitMm / 2 + (before.halfWidthMm - hole.bitMm / 2) * Math.exp(rng.normal(0, NUDGE * sds.margin))
+    };
+    const squares = (truth: HoleTruth) => off(truth).reduce((sum, z) => sum + z * z, 0);
+    this.#holes[index] = after;
+    if (!this.#stays(this.#about[index]!, (squares(before) - squares(after)) / 2)) this.#holes[index] = before;
+  }
+
   /**
-   * Leans the grain and moves every hole sideways along with it, so that each path meets what it met before: what was seen
-   * cannot tell such truths apart, the priors alone do, and together they are a bell from which the change is drawn.
+   * Another growth over the holes: one from its own prior, so that only the fit decides (without looks it always stays), and
+   * one near by.
+   */
+  #grow(): void {
+    const cv = this.#ringCv;
+    if (cv === 0) return;
+    let growth = this.#growth;
+    this.#growth = drawGrowthFactor(this.#rng, cv);
+    if (!this.#stays(this.#all, 0)) this.#growth = growth;
+    growth = this.#growth;
+    this.#growth = growth + this.#rng.normal(0, 0.5 * cv);
+    const prior = ((growth - 1) ** 2 - (this.#growth - 1) ** 2) / (2 * cv ** 2);
+    if (this.#growth < 0 || !this.#stays(this.#all, prior)) this.#growth = growth;
+  }
+
+  /**
+   * Leans the grain and moves every hole sideways along with it, so that each path meets nearly what it met before: what was
+   * seen hardly tells such truths apart, and single steps would take hours along that ridge. The new lean is drawn from the
+   * bell that the priors make along the ridge, whatever the old one was (an independence step, Hastings 1970); what the bell
+   * leaves out, the fit and that the lean's own prior is normal in degrees and not in slope, decides whether it stays.
    */
   #shear(): void {
     const slopeSd = Math.tan((this.#model.grainSdDeg * Math.PI) / 180);
@@ -224,13 +313,20 @@ class Chain {
       pull -= (this.#holes[index]!.leftMm * arm) / sd ** 2;
     });
     const change = this.#rng.normal(pull / precision, 1 / Math.sqrt(precision));
+    const before = { lean: this.#leanDeg, holes: this.#concerned.map((index) => this.#holes[index]!) };
+    /** logarithm of the lean's prior over the bell's part of it, with the change of measure from degrees to slope */
+    const beyondTheBell = (leanDeg: number) => {
+      const t = Math.tan((leanDeg * Math.PI) / 180);
+      return t ** 2 / (2 * slopeSd ** 2) - leanDeg ** 2 / (2 * this.#model.grainSdDeg ** 2) - Math.log(1 + t ** 2);
+    };
     this.#leanDeg = (Math.atan(slope + change) * 180) / Math.PI;
     this.#concerned.forEach((index, i) => {
       const hole = this.#holes[index]!;
       this.#holes[index] = { ...hole, leftMm: hole.leftMm + (heights[i]! - middle) * change };
     });
-    // The girth's growth between two holes makes the invariance a little less than exact: take what was seen anew.
-    for (const i of this.#all) this.#fits[i] = this.#fit(this.#looks[i]!);
+    if (this.#stays(this.#all, beyondTheBell(this.#leanDeg) - beyondTheBell(before.lean))) return;
+    this.#leanDeg = before.lean;
+    this.#concerned.forEach((index, i) => (this.#holes[index] = before.holes[i]!));
   }
 
   /** Does a change that these looks speak of stay? */

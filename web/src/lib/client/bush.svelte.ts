@@ -29,6 +29,7 @@ import { getContext, setContext } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 
 import type { Overview } from './overview.ts';
+import { sendInHalves, type Answer } from './sendInHalves.ts';
 import { store, type OutboxEntry } from './store.ts';
 
 /** A record without the parts that are the same for all: id, moment and tree. */
@@ -71,6 +72,8 @@ const treesIn = (outbox: readonly OutboxEntry[]) =>
   outbox.flatMap((entry) => (entry.treeId === null ? [] : [entry.treeId]));
 
 const RETRY_MS = 15_000;
+/** A record on which the server breaks is tried so often before it is set aside. */
+const MOST_TRIES = 3;
 
 /**
  * The bush on this device: rows for every tree, records for those that were opened, and the outbox. Every write goes
@@ -87,6 +90,9 @@ export class BushState {
   readonly #records = new SvelteMap<string, readonly WorkRecord[]>();
   #sending: Promise<void> | null = null;
   #sendAgain = false;
+  /** how often the server broke on a record */
+  readonly #tries = new Map<string, number>();
+  #closed = false;
   #timer: ReturnType<typeof setInterval> | undefined;
 
   readonly waiting = $derived(this.outbox.filter((entry) => entry.refused === null).length);
@@ -145,6 +151,8 @@ export class BushState {
     this.round = round?.value ? new Set(round.value as string[]) : null;
     await this.#readOutbox();
     await this.#fromDevice(treesIn(this.outbox));
+    // The page may be gone by now: its timers and listeners end with it.
+    if (this.#closed) return;
     window.addEventListener('online', this.#wake);
     window.addEventListener('offline', this.#sleep);
     document.addEventListener('visibilitychange', this.#lookAgain);
@@ -156,6 +164,7 @@ export class BushState {
   }
 
   close(): void {
+    this.#closed = true;
     window.removeEventListener('online', this.#wake);
     window.removeEventListener('offline', this.#sleep);
     document.removeEventListener('visibilitychange', this.#lookAgain);
@@ -393,25 +402,8 @@ export class BushState {
     // Two tabs share one outbox; the server takes a record that comes twice as one, so no lock is needed.
     const batch = this.outbox.filter((entry) => entry.refused === null).slice(0, 200);
     if (batch.length === 0) return;
-    let response: Response;
-    try {
-      response = await fetch(`/api/v1/bushes/${this.id}/records`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ records: batch.map((entry) => entry.record) })
-      });
-    } catch {
-      this.offline = true;
-      return;
-    }
-    this.offline = false;
-    if (!response.ok) {
-      this.problem =
-        response.status === 401 ? 'Sign in again; your records wait on this device.' : await messageOf(response);
-      return;
-    }
-    this.problem = null;
-    const { outcomes } = (await response.json()) as { outcomes: { id: string; status: string; reason?: string }[] };
+    const { outcomes, aside, stopped } = await sendInHalves(batch, (part) => this.#post(part));
+    this.offline = stopped !== null && stopped.reason === null;
     const byId = new Map(outcomes.map((outcome) => [outcome.id, outcome]));
     const stored: OutboxEntry[] = [];
     for (const entry of batch) {
@@ -419,11 +411,45 @@ export class BushState {
       if (outcome?.status === 'refused') await store.outbox.update(entry.id, { refused: outcome.reason ?? 'refused' });
       else if (outcome) stored.push(entry);
     }
+    // What the server does not take even alone is set aside with its reason; the rest has arrived.
+    for (const { item, reason, final } of aside) {
+      const tries = (this.#tries.get(item.id) ?? 0) + 1;
+      this.#tries.set(item.id, tries);
+      if (final || tries >= MOST_TRIES) await store.outbox.update(item.id, { refused: reason });
+    }
+    this.problem =
+      stopped?.reason ??
+      (aside.length > 0 ? `${stored.length} stored, ${aside.length} not taken: ${aside[0]!.reason}` : null);
     const known = await this.#arrived(stored);
     await this.#readOutbox();
     // A tree whose records this device never held: only the server can say how its line looks now.
     if (!known) await this.refresh();
-    if (this.waiting > 0) this.#sendAgain = true;
+    // Only what made headway is followed up at once; the rest waits for the next turn of the clock.
+    if (this.waiting > 0 && stopped === null && stored.length > 0) this.#sendAgain = true;
+  }
+
+  /** Posts a part of the outbox. */
+  async #post(part: readonly OutboxEntry[]): Promise<Answer<{ id: string; status: string; reason?: string }>> {
+    let response: Response;
+    try {
+      response = await fetch(`/api/v1/bushes/${this.id}/records`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ records: part.map((entry) => entry.record) })
+      });
+    } catch {
+      return { kind: 'stop', reason: null };
+    }
+    if (response.ok)
+      return {
+        kind: 'taken',
+        outcomes: ((await response.json()) as { outcomes: { id: string; status: string }[] }).outcomes
+      };
+    if (response.status === 401) return { kind: 'stop', reason: 'Sign in again; your records wait on this device.' };
+    // Forbidden or throttled as a whole: halving would change nothing.
+    if (response.status === 403 || response.status === 404 || response.status === 429)
+      return { kind: 'stop', reason: await messageOf(response) };
+    return { kind: 'refused', reason: await messageOf(response), final: response.status < 500 };
   }
 
   /**

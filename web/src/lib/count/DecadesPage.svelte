@@ -7,6 +7,7 @@
     LITRES_A_TAP,
     MM_PER_INCH,
     sapToSyrup,
+    usualSugarPct,
     tapsUnder,
     type BushYear,
     type LadderId,
@@ -29,8 +30,6 @@
   const settings = $derived(bush.overview!.bush.settings);
   const YEARS = 40;
   const DRAWS = 30;
-  /** Sugar of sugar maple sap, per cent. Common practice: 2 to 2.5. */
-  const SUGAR_PCT = 2.2;
 
   const now = $derived(policyOf(settings));
 
@@ -75,7 +74,8 @@
           ringMm: state.growth.ringMm,
           ringSeMm: state.growth.ringSeMm,
           holes: state.holes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
-          conditionTaps: conditionCap(state.assessment, bush.today).taps
+          conditionTaps: conditionCap(state.assessment, bush.today).taps,
+          sugarPct: usualSugarPct(row.species)
         }
       ];
     });
@@ -96,9 +96,9 @@
   const AT = [0, 10, 20, 39];
   const pct = (share: number) => `${Math.round(100 * share)} %`;
   /** Sap and syrup of a year, litres: each tap's yield, less what its stained wood does not give. */
-  function yields({ taps, stained }: BushYear): { sap: number; syrup: number } {
+  function yields({ taps, stained, sugarPct }: BushYear): { sap: number; syrup: number } {
     const sap = taps.mean * LITRES_A_TAP * (1 - stained.mean);
-    return { sap, syrup: sap / sapToSyrup(SUGAR_PCT) };
+    return { sap, syrup: sugarPct > 0 ? sap / sapToSyrup(sugarPct) : 0 };
   }
 
   function chart(of: (year: BushYear) => { mean: number; low: number; high: number }, up: string, scale: number) {
@@ -261,8 +261,8 @@
         </tbody>
       </table>
       <p class="aside">
-        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season, less the stained share (common practice); syrup at {SUGAR_PCT}
-        % sugar by 86 divided by the sugar percentage.
+        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season, less the stained share (common practice); syrup by 86 divided
+        by the sugar percentage, each maple’s sap by what is usual for its species.
       </p>
     {:else}
       <p class="max-w-prose text-lg">

@@ -24,6 +24,18 @@ export function fixOf(sentence: string): Fix | null {
   }
 }
 
+/** A phone is never better than this, metres. Working assumption. */
+const LEAST_PHONE_SD_M = 3;
+
+/**
+ * One standard deviation of a phone's position, metres. By the standard's text the accuracy is a radius of 95 % (2.45
+ * standard deviations in the plane); many phones give one of 68 % (1.5): the cautious reading is taken.
+ * @param accuracyM as `GeolocationCoordinates.accuracy` tells it
+ */
+export function phoneSd(accuracyM: number): number {
+  return Math.max(LEAST_PHONE_SD_M, accuracyM / 1.5);
+}
+
 /** Fixes a second apart share most of their error: half a minute of them counts as one more look. Working assumption. */
 const FIXES_TO_A_LOOK = 30;
 

@@ -1,4 +1,4 @@
-import { fixOf, meanFix, type Fix } from './fixes.ts';
+import { fixOf, meanFix, phoneSd, type Fix } from './fixes.ts';
 import { listenTo, offeredDevices, type Device } from './wire.ts';
 
 /** The mean of what a receiver says while the steward stands still: this device's own, or one on a wire. */
@@ -33,9 +33,7 @@ export class Receiver {
       return;
     }
     const watch = navigator.geolocation.watchPosition(
-      // The interface names the radius of 95 % confidence: two standard deviations.
-      ({ coords }) =>
-        this.#take({ lat: coords.latitude, lon: coords.longitude, sdM: Math.max(0.5, coords.accuracy / 2) }),
+      ({ coords }) => this.#take({ lat: coords.latitude, lon: coords.longitude, sdM: phoneSd(coords.accuracy) }),
       () => (this.problem = 'This device may not, or cannot, tell where it is.'),
       { enableHighAccuracy: true }
     );

@@ -8,6 +8,7 @@
     placingById,
     type Shavings,
     type SpotAnswer,
+    tapForbidden,
     type Taphole
   } from '@baumkin/core';
   import Volume2 from '@lucide/svelte/icons/volume-2';
@@ -20,6 +21,7 @@
   import { chanceInWords } from './chance.ts';
   import Cookie from './Cookie.svelte';
   import { landmarkNear } from './landmark.ts';
+  import HighHole from './HighHole.svelte';
   import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
   import PlacePages from './PlacePages.svelte';
@@ -99,6 +101,7 @@
     return `Shavings of ${holes_} were looked at. ${lean}${size}`;
   });
 
+  const forbidden = $derived(tapForbidden(row, bush.standOf(row), bush.today));
   const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
 
   const landmark = $derived(
@@ -328,6 +331,7 @@
     </section>
 
     <section aria-label="Where to drill" class="flex flex-col gap-4">
+      {#if forbidden !== null}<p class="caution" data-testid="forbidden">{forbidden}</p>{/if}
       <p>
         {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};
           these are clear places.
@@ -368,6 +372,7 @@
           <p class="mt-1">
             {words.bodyHeight[0]!.toUpperCase() + words.bodyHeight.slice(1)}{landmark ? `, ${words.compass}` : ''}.
           </p>
+          {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
         </div>
         {#if outlook}
           {#if !asked && proposals[chosen]?.planned}<p class="aside -mt-3">

@@ -211,7 +211,9 @@
           ><tr class="border-b-2 border-base-content"
             ><th class="py-1 font-semibold">Way of placing</th><th class="text-right font-semibold">Season 10</th><th
               class="text-right font-semibold">Season 25</th
-            ><th class="text-right font-semibold">Mean of seasons 26 to 50</th></tr
+            ><th class="text-right font-semibold">Mean of seasons 26 to 50</th><th class="text-right font-semibold"
+              >One in five never written down</th
+            ></tr
           ></thead
         >
         <tbody>
@@ -223,10 +225,15 @@
               <td class="text-right tabular-nums"
                 >{pct(run.late)}{run.lateTo < 0.0005 ? '' : ` (${pct(run.lateFrom)} to ${pct(run.lateTo)})`}</td
               >
+              <td class="text-right tabular-nums">{pct(run.lateUnwritten)}</td>
             </tr>
           {/each}
         </tbody>
       </table>
+      <p class="aside max-w-2xl">
+        Last column: every fifth season somebody drills where it looks clear and writes nothing down. A plan knows only
+        what was written.
+      </p>
     {:else if long.done === null}
       <p class="max-w-prose">
         Set a tree, and every way of placing is lived through on the same hidden trunks: columns, grain and a hand that

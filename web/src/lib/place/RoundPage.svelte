@@ -21,6 +21,7 @@
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { roundState, type RoundState } from './roundHoles.ts';
   import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
+  import HighHole from './HighHole.svelte';
   import Sketch from './Sketch.svelte';
   import { placementOf, type TreePlacement } from './task.ts';
   import { walkRows } from './walkRows.ts';
@@ -236,6 +237,7 @@
                 {item.open.length > 1 ? `${k + 1}: ` : ''}{words.sentence}
               </p>
               <p class="text-sm">{words.bodyHeight}, {words.compass}; clear {chanceInWords(hole.pClear)}</p>
+              {#if words.highBare && settings.dropMm === null}<HighHole heightMm={hole.heightMm} plain />{/if}
               <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
                 {#each ['pale', 'partly', 'brown', 'dry'] as seen (seen)}<span class="flex items-center gap-1"
                     ><span class="inline-block h-3 w-3 border border-black"></span>{seen}</span
@@ -282,7 +284,11 @@
               <tr class="break-inside-avoid border-b border-black/40">
                 <th class="py-1.5 pr-3 align-top text-base">{k === 0 ? item.row.tag : ''}</th>
                 <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
-                <td class="pr-3">{words.bodyHeight}</td>
+                <td class="pr-3"
+                  >{words.bodyHeight}{words.highBare && settings.dropMm === null
+                    ? '; too high for a bucket when the snow is gone'
+                    : ''}</td
+                >
                 <td class="pr-3">{chanceInWords(hole.pClear)}</td>
                 <td class="pr-3 whitespace-nowrap">{tapeAt(item)}</td>
                 <td class="w-24 border-l border-black/40"></td>

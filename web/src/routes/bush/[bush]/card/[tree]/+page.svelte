@@ -6,6 +6,7 @@
   import { page } from '$app/state';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import HighHole from '$lib/place/HighHole.svelte';
   import { chanceInWords } from '$lib/place/chance.ts';
   import { landmarkNear } from '$lib/place/landmark.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
@@ -69,6 +70,7 @@
             <p>
               {words.bodyHeight}, {words.compass}; clear wood {chanceInWords(proposal.outlook.pClear)}
             </p>
+            {#if words.highBare && settings.dropMm === null}<HighHole heightMm={proposal.heightMm} plain />{/if}
             <p class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
               Shavings:
               {#each ['pale', 'partly brown', 'all brown', 'dry'] as seen (seen)}
