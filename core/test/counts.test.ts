@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { usualSugarPct } from '../src/identify/index.ts';
 import { insideBark } from '../src/measure/index.ts';
 import {
   comesToSize,
