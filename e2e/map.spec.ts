@@ -284,3 +284,43 @@ test('a caliper fills a reading, a receiver finds a place, and a key lets a prog
   expect((await request.get('/api/v1/bushes', asking)).status()).toBe(401);
   expect(((await (await request.get('/api/v1/openapi.json')).json()) as { openapi: string }).openapi).toBe('3.1.0');
 });
+
+test('help, finding, toasts and the words of the trade lie on top of the map, in both sizes and themes', async ({
+  page
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  /** Of a grid of places over what is named, how many have something of the page drawn over them. */
+  const covered = (selector: string) =>
+    page.evaluate((wanted) => {
+      const shown = [...document.querySelectorAll(wanted)].find((e) => e.getBoundingClientRect().width > 0)!;
+      const box = shown.getBoundingClientRect();
+      let over = 0;
+      for (let x = 0.1; x < 1; x += 0.2)
+        for (let y = 0.1; y < 1; y += 0.2) {
+          const top = document.elementFromPoint(box.left + x * box.width, box.top + y * box.height);
+          if (!top || !shown.contains(top)) over++;
+        }
+      return over;
+    }, selector);
+  for (const theme of ['snow', 'night'])
+    for (const width of [1280, 390]) {
+      await page.setViewportSize({ width, height: 800 });
+      for (const path of ['', '/map']) {
+        await page.goto(`/bush/${bushId}${path}`);
+        await page.evaluate((name) => localStorage.setItem('baumkin.theme', name), theme);
+        await expect(page.locator('.stand-map').first()).toBeVisible();
+        await page.locator('body').click({ position: { x: 2, y: 400 } });
+        for (const [key, title] of [
+          ['?', 'Keys and words'],
+          ['/', 'Find a tree by its tag']
+        ] as const) {
+          await page.keyboard.press(key);
+          await expect(page.getByRole('dialog', { name: title })).toBeVisible();
+          expect(await covered('dialog[open]'), `${title} over ${path || 'the opening page'}`).toBe(0);
+          await page.keyboard.press('Escape');
+          await expect(page.getByRole('dialog')).toHaveCount(0);
+        }
+      }
+    }
+});

@@ -28,7 +28,8 @@ describe('whole bush', () => {
     ringSeMm: 0.3,
     holes: Array.from({ length: 15 }, (__, k) => ({ season: 2012 + k, bitMm: 7.9375, depthMm: 38.1 })),
     conditionTaps: 4,
-    sugarPct: 2.2
+    sugarPct: 2.2,
+    species: null
   }));
   bench(
     'forty years of 5,000 trees, one draw',

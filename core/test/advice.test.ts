@@ -31,6 +31,7 @@ import {
   highsSolver,
   isQuiet,
   judgeChoice,
+  northernRim,
   notYet,
   openCrownArea,
   planThinning,
@@ -494,3 +495,18 @@ function standOf(trees: readonly PlanTree[], sideM: number): PlanStand {
     around: []
   };
 }
+
+it('at a gap the trees on its northern rim are named, which the southern sun reaches; none at the other sides', () => {
+  const gap = { eastM: 0, northM: 0, radiusM: 8 };
+  const at = (id: string, eastM: number, northM: number) => ({
+    id,
+    eastM,
+    northM,
+    dbhMm: 300,
+    species: 'sugarMaple' as const,
+    crownRadiiM: null
+  });
+  const trees = [at('north', 0, 11), at('farNorth', 0, 40), at('south', 0, -11), at('east', 11, 0), at('nne', 5, 10)];
+  expect(northernRim(trees, [gap])).toEqual(['north', 'nne']);
+  expect(northernRim(trees, [])).toEqual([]);
+});

@@ -22,6 +22,7 @@ import {
   type TapPolicy,
   type TapTree
 } from '../src/taps/index.ts';
+import { columnsOf, DEFAULT_COLUMNS, meanVolumeRatio } from '../src/trunk/index.ts';
 
 const policy: TapPolicy = {
   ladder: ladderById('twelveEighteen'),
@@ -29,6 +30,7 @@ const policy: TapPolicy = {
   depthMm: 38.1,
   bandMm: 610,
   acceptedShare: 0.1,
+  model: DEFAULT_COLUMNS,
   leastDbhMm: 0,
   minds: 'growth',
   restsWeak: true
@@ -40,6 +42,7 @@ const tree = (change: Partial<TapTree> = {}): TapTree => ({
   holes: [],
   conditionTaps: 4,
   sugarPct: 2.2,
+  species: null,
   ...change
 });
 
@@ -212,4 +215,13 @@ describe('gear', () => {
     expect(gearFor(0, 7.9375, 'tubing')).toEqual([]);
     expect(gearFor(12, 11.1125, 'tubing').find((line) => line.what === 'lateral lines')!.count).toBe(3);
   });
+});
+
+it('a red maple carries fewer taps than a sugar maple of the same growth: its columns are larger', () => {
+  const carried = (species: TapTree['species']) =>
+    tapsUnder(policy, tree({ species, dbhMm: 400, ringMm: 0.3, ringSeMm: 0 }));
+  expect(carried('redMaple')).toBeLessThan(carried('sugarMaple'));
+  expect(meanVolumeRatio(columnsOf('redMaple'))).toBeGreaterThan(meanVolumeRatio(columnsOf('sugarMaple')));
+  expect(columnsOf('blackMaple')).toEqual(DEFAULT_COLUMNS);
+  expect(columnsOf(null)).toEqual(DEFAULT_COLUMNS);
 });

@@ -492,3 +492,17 @@ describe('hostile files', () => {
     expect(out.split('\n')[1]).toMatch(/^"?'=/);
   });
 });
+
+it('a file with a property name of its own for every point is refused while it is read, before its table is built', () => {
+  const features = Array.from({ length: 20_000 }, (_, i) => ({
+    type: 'Feature',
+    geometry: { type: 'Point', coordinates: [10 + i / 1e6, 50] },
+    properties: { [`a property name that no other point has ${i}`]: 1 }
+  }));
+  const text = JSON.stringify({ type: 'FeatureCollection', features });
+  expect(text.length).toBeGreaterThan(2_300_000);
+  const before = process.memoryUsage().heapUsed;
+  expect(() => readGeoJson(text, options)).toThrow(/more than \d+ properties/);
+  // Twenty thousand by twenty thousand cells would be hundreds of megabytes at least.
+  expect(process.memoryUsage().heapUsed - before).toBeLessThan(300e6);
+});

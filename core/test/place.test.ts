@@ -128,7 +128,7 @@ describe('what speaks against a place', () => {
       placingById(id).against(at(leftMm, upMm), one, 38.1);
     expect(said('handSpan', 5, 320)).toMatch(/straight above/);
     expect(said('handSpan', 210, 0)).toBeNull();
-    expect(said('sixOverTwelve', 100, 200)).toMatch(/six inches over and twelve/);
+    expect(said('sixOverTwelve', 100, 200)).toMatch(/6 in.* over and .*12 in/);
     expect(said('sixOverTwelve', 160, 0)).toBeNull();
     expect(said('sixAndSix', 152, 152)).toBeNull();
     expect(said('sixAndSix', 300, 0)).toMatch(/six inches up/);
@@ -200,4 +200,22 @@ describe('the pace of a crew', () => {
     expect(minutesAHole(Array.from({ length: 20 }, () => at(3)))).toBeNull();
     expect(minutesAHole([])).toBeNull();
   });
+});
+
+it('a mild wish for a side turns equally clear places to it, and never takes a worse one', () => {
+  const young = trunkToday(380, 1.4, 2027, []);
+  const asked = task(young, { taps: 1, seasonsAhead: 0, wanted: 1 });
+  const [anywhere] = placeHoles(asked).proposals;
+  const [warm] = placeHoles({ ...asked, favoured: [180] }).proposals;
+  expect(Math.abs(warm!.bearingDeg - 180)).toBeLessThan(15);
+  expect(warm!.outlook.pClear).toBeGreaterThan(anywhere!.outlook.pClear - 0.021);
+  // With the whole warm side used up, clear wood goes first.
+  const used = trunkToday(
+    380,
+    1.4,
+    2027,
+    Array.from({ length: 12 }, (_, i) => hole(2026, 150 + 20 * (i % 4), 650 + 250 * Math.floor(i / 4)))
+  );
+  const [away] = placeHoles(task(used, { taps: 1, seasonsAhead: 0, wanted: 1, favoured: [180] })).proposals;
+  expect(away!.outlook.pClear).toBeGreaterThan(0.97);
 });

@@ -15,9 +15,10 @@ import {
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { modelOf } from '../src/lib/count/policy.ts';
 import { roundState } from '../src/lib/place/roundHoles.ts';
 import { movedBy } from '../src/lib/place/sheetGeometry.ts';
-import { bandOf, modelOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
+import { bandOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
 import { walkRows } from '../src/lib/place/walkRows.ts';
 import { corranHill } from '../src/lib/server/demo/corranHill.ts';
 
@@ -34,7 +35,7 @@ const tapped = lives.flatMap((records) => {
 });
 
 describe('the rotation on trunks with a long past', () => {
-  const model = modelOf(settings);
+  const model = modelOf(settings, null);
   const kernel = new LossKernel(settings.bitMm, model);
   const mean = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a + b, 0) / values.length;
 

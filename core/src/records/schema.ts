@@ -476,6 +476,9 @@ export const ownLadderSchema = z
     );
   }, 'each step of a ladder needs a greater diameter and more taps than the one before');
 
+/** The warm side, and the bark under a big limb or over a big root: said to run better. */
+export const FAVOURS = ['warmSide', 'limbsAndRoots'] as const;
+
 const dayOfYear = z.string().regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a day of the year is month-day: 04-15');
 
 /** The bush's own numbers. */
@@ -524,6 +527,8 @@ const settings = {
   quietTo: dayOfYear,
   /** the ash borer was found in this bush or near it */
   ashBorer: z.boolean(),
+  /** sides liked better between equally clear places outside the planned rotation */
+  favours: z.array(z.enum(FAVOURS)).max(FAVOURS.length),
   /** paint under a season's holes, by turns; none where nobody paints */
   paints: z.array(z.enum(PAINTS)).max(PAINTS.length),
   /** the season in which the first was used, and after how many seasons a mark is gone; null: always, and never */
@@ -571,6 +576,7 @@ export const bushSettingsSchema = z.object({
   quietFrom: settings.quietFrom.default(DEFAULT_QUIET.from),
   quietTo: settings.quietTo.default(DEFAULT_QUIET.to),
   ashBorer: settings.ashBorer.default(false),
+  favours: settings.favours.default([]),
   paints: settings.paints.default([]),
   paintSince: settings.paintSince.default(null),
   paintLasts: settings.paintLasts.default(null),

@@ -78,6 +78,8 @@ export interface PlacementTask {
   readonly line?: DropLine | null;
   readonly seen?: readonly SeenShavings[];
   readonly school?: PlacingId;
+  /** sides, bearings in degrees, that are liked better between equally clear places outside the planned rotation */
+  readonly favoured?: readonly number[];
   /** seasons of the plan to give back; 0 when none is wanted */
   readonly seasonsAhead?: number;
   /** 1 unless a rougher plan will do */
@@ -200,7 +202,16 @@ function outOfReach(trunk: Trunk, spot: Spot, line: DropLine, spareMm = 0): bool
   return spot.heightMm < line.heightMm + spareMm || apart(trunk, spot, line) > line.lengthMm - SLACK_MM - spareMm;
 }
 
-/** Clear places with nothing against them: the clearest first, of equally clear ones that nearest to the middle of the band. */
+/** How near a side is to one that is liked better, 0..1; 1 where none is. */
+function liking(favoured: readonly number[], bearingDeg: number): number {
+  if (favoured.length === 0) return 1;
+  return Math.max(...favoured.map((side) => (1 + Math.cos(((bearingDeg - side) * Math.PI) / 180)) / 2));
+}
+
+/**
+ * Clear places with nothing against them: the clearest first; of equally clear ones those on a favoured side, then those
+ * nearest to the middle of the band.
+ */
 function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: readonly Spot[]): Spot[] {
   const middle = (map.lowestMm + map.highestMm) / 2;
   const half = (map.highestMm - map.lowestMm) / 2;
@@ -209,7 +220,9 @@ function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: 
       bearingDeg: columnBearing(map, cell % map.columns),
       heightMm: rowHeight(map, Math.floor(cell / map.columns))
     };
-    return { spot, score: Math.floor(p / EQUALLY_CLEAR) - Math.abs(spot.heightMm - middle) / (1.01 * half) };
+    const off = Math.abs(spot.heightMm - middle) / (1.01 * half);
+    const unliked = 1 - liking(task.favoured ?? [], spot.bearingDeg);
+    return { spot, score: Math.floor(p / EQUALLY_CLEAR) - 0.3 * off - 0.69 * unliked };
   }).sort((a, b) => b.score - a.score);
   const chosen: Spot[] = [];
   for (const { spot } of cells) {

@@ -1,6 +1,7 @@
+import type { SpeciesId } from '../identify/index.ts';
 import { insideBark } from '../measure/index.ts';
 import { seededRng } from '../random/index.ts';
-import { DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
+import { columnsOf, DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
 import { growthBalance } from './balance.ts';
 import { ladderTaps, type Ladder } from './ladder.ts';
 
@@ -15,6 +16,8 @@ export interface TapTree {
   readonly conditionTaps: number;
   /** sugar in its sap, per cent */
   readonly sugarPct: number;
+  /** null where it is not settled */
+  readonly species: SpeciesId | null;
 }
 
 /** How a bush is tapped, year after year. */
@@ -24,6 +27,8 @@ export interface TapPolicy {
   readonly depthMm: number;
   readonly bandMm: number;
   readonly acceptedShare: number;
+  /** the bush's columns, in sugar maple */
+  readonly model: ColumnModel;
   /** thinner trees are left alone, whatever the ladder says; 0 for none */
   readonly leastDbhMm: number;
   /** does the growth balance have a say, or the ladder alone? */
@@ -35,13 +40,14 @@ export interface TapPolicy {
 /** Taps of a tree in a year under a policy; in a rest rhythm, the mean over it. */
 export function tapsUnder(
   policy: TapPolicy,
-  { dbhMm, ringMm, ringSeMm, conditionTaps }: Pick<TapTree, 'dbhMm' | 'ringMm' | 'ringSeMm' | 'conditionTaps'>
+  tree: Pick<TapTree, 'dbhMm' | 'ringMm' | 'ringSeMm' | 'conditionTaps' | 'species'>
 ): number {
+  const { dbhMm, ringMm, ringSeMm, conditionTaps, species } = tree;
   if (dbhMm < policy.leastDbhMm) return 0;
   const size = ladderTaps(policy.ladder, dbhMm);
   const held = policy.restsWeak ? Math.min(size, conditionTaps) : size;
   if (policy.minds === 'ladder' || held === 0) return held;
-  const balance = growthBalance({ dbhMm, ringMm, ringSeMm, ...policy });
+  const balance = growthBalance({ dbhMm, ringMm, ringSeMm, ...policy, model: columnsOf(species, policy.model) });
   if (balance.suggested >= 1) return Math.min(held, balance.suggested);
   return Number.isFinite(balance.restRhythmYears) ? Math.min(held, 1 / balance.restRhythmYears) : 0;
 }
@@ -171,7 +177,7 @@ export function projectBush(
         sum.carried += tapsUnder({ ...policy, minds: 'growth', restsWeak: true }, now);
         if (set === 0) continue;
         sum.taps += set;
-        const lost = stainedShareIn(season + year, { ...now, holes }, policy);
+        const lost = stainedShareIn(season + year, { ...now, holes }, policy, columnsOf(tree.species, policy.model));
         sum.stained += set * lost;
         sweet[year]!.sap += set * (1 - lost);
         sweet[year]!.sugar += set * (1 - lost) * tree.sugarPct;

@@ -156,6 +156,28 @@ export function gapsIn(trees: readonly FigureTree[], outline: readonly Point[], 
   return gaps;
 }
 
+/** How far either way of due north a tree at a gap's northern rim may stand, degrees, and how near its crown comes, m. */
+const RIM_DEG = 45;
+const RIM_M = 2;
+
+/**
+ * Trees at the northern rims of gaps, whose crowns the southern sun reaches through the opening: the ones that gain by a gap.
+ * North of the equator. Common practice; the angle and the distance are working assumptions.
+ * @returns ids, in the order of the trees
+ */
+export function northernRim(trees: readonly (FigureTree & { readonly id: string })[], gaps: readonly Disc[]): string[] {
+  return trees
+    .filter((tree) =>
+      gaps.some((gap) => {
+        const [de, dn] = [tree.eastM - gap.eastM, tree.northM - gap.northM];
+        const bearing = (Math.atan2(de, dn) * 180) / Math.PI;
+        const toCrown = Math.hypot(de, dn) - reachToward(tree, (bearing + 540) % 360);
+        return Math.abs(bearing) <= RIM_DEG && toCrown - gap.radiusM <= RIM_M;
+      })
+    )
+    .map(({ id }) => id);
+}
+
 /** Points of a net over a stand's ground, `stepM` apart. */
 export function netOver(outline: readonly Point[], stepM: number): Point[] {
   const [easts, norths] = [outline.map(([e]) => e), outline.map(([, n]) => n)];

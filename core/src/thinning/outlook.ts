@@ -2,6 +2,7 @@ import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { seededRng } from '../random/index.ts';
 import { LITRES_A_TAP, sapToSyrup } from '../sap/index.ts';
 import { basalArea, radiusOf } from '../stand/index.ts';
+import { columnsOf } from '../trunk/index.ts';
 import {
   banded,
   BUSH_DRIFT_SD,
@@ -199,11 +200,12 @@ function lived(
           dbhMm: dbhMm[i]!,
           ringMm: ringMm[i]!,
           ringSeMm: 0,
-          conditionTaps: tree.conditionTaps
+          conditionTaps: tree.conditionTaps,
+          species: tree.species
         });
         if (set > 0) {
           const own = holes[i]!;
-          const lost = stainedShareBehind(dbhMm[i]!, own, policy);
+          const lost = stainedShareBehind(dbhMm[i]!, own, policy, columnsOf(tree.species, policy.model));
           taps += stands * set;
           stained += stands * set * lost;
           syrup += (stands * set * LITRES_A_TAP * (1 - lost)) / sapToSyrup(sugarPct(tree.species, felt[i]!));

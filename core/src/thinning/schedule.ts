@@ -33,9 +33,11 @@ export function entriesAhead(
     const planned = then.flatMap((tree) => {
       const before = known.get(tree.id);
       if (!before) return [];
-      const { dbhMm, conditionTaps, ringMm, tappable } = tree;
+      const { dbhMm, conditionTaps, ringMm, species, tappable } = tree;
       const tapsIn = (more: number) =>
-        tappable ? tapsUnder(policy, { dbhMm: dbhMm + 2 * ringMm * more, ringMm, ringSeMm: 0, conditionTaps }) : 0;
+        tappable
+          ? tapsUnder(policy, { dbhMm: dbhMm + 2 * ringMm * more, ringMm, ringSeMm: 0, conditionTaps, species })
+          : 0;
       return [{ ...before, tree, taps: tapsIn(0), tapsLater: tapsIn(LATER_YEARS), must: false }];
     });
     const all = [...planned.map(({ tree }) => tree), ...stand.around];

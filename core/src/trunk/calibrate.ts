@@ -1,5 +1,6 @@
+import type { SpeciesId } from '../identify/index.ts';
 import { seededRng } from '../random/index.ts';
-import type { ColumnModel } from './defaults.ts';
+import { columnsOf, type ColumnModel } from './defaults.ts';
 import { drawTrunks } from './draws.ts';
 import { readingChances, type SeenShavings } from './learn.ts';
 import { judgeSpot } from './spot.ts';
@@ -7,6 +8,8 @@ import type { Trunk } from './trunk.ts';
 
 /** A logged hole with the trunk as it was before it was drilled: what should its shavings have been? */
 export interface LoggedHole {
+  /** of the tree; left out where it is not settled */
+  readonly species?: SpeciesId | null;
   readonly trunk: Trunk;
   readonly bearingDeg: number;
   readonly heightMm: number;
@@ -164,7 +167,7 @@ export function corrected(model: ColumnModel, sizeFactor: number, positionFactor
 /** Chance that a hole's shavings read pale, over everything that is not known of its trunk and of its own place. */
 function chanceOfPale(hole: LoggedHole, model: ColumnModel, draws: number, seed: number): number {
   const rng = seededRng(seed);
-  const trunks = drawTrunks(hole.trunk, hole, model, draws, rng);
+  const trunks = drawTrunks(hole.trunk, hole, columnsOf(hole.species ?? null, model), draws, rng);
   let pale = 0;
   for (const columns of trunks) {
     const side = (rng.normal(0, model.positionSdSidewaysMm) / hole.trunk.woodRadiusMm) * (180 / Math.PI);

@@ -1,3 +1,5 @@
+import type { SpeciesId } from '../identify/index.ts';
+
 /**
  * The numbers behind columns of non-conductive wood. Each can be changed for a bush; where each comes from is said here
  * and in docs/model.md. Geometry of the walls: compartmentalisation is weakest along the grain and strongest between
@@ -32,6 +34,19 @@ export const DEFAULT_COLUMNS: ColumnModel = {
   sapwoodMm: 75,
   hitShare: 0.02
 };
+
+/**
+ * How much larger a column is than sugar maple's behind the same hole. Red and the other maples wall wounds off less well:
+ * the direction is common practice, the size a working assumption. 1 where the species is not settled.
+ */
+const OTHER_MAPLES = 1.3;
+const WALLS_WELL: readonly SpeciesId[] = ['sugarMaple', 'blackMaple'];
+
+/** The columns of a tree of this species, from the bush's own. */
+export function columnsOf(species: SpeciesId | null, model: ColumnModel = DEFAULT_COLUMNS): ColumnModel {
+  if (species === null || WALLS_WELL.includes(species)) return model;
+  return { ...model, volumeRatioMedian: OTHER_MAPLES * model.volumeRatioMedian };
+}
 
 /** Mean of the volume ratio: `median * exp(sigma^2 / 2)` of a log-normal. */
 export function meanVolumeRatio(model: ColumnModel): number {

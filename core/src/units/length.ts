@@ -17,6 +17,8 @@ export type LengthUse =
   | 'hand'
   /** bits and hole depths: 1 mm or a sixteenth of an inch */
   | 'drill'
+  /** the size of a bit, which is sold in inches: mm with the inches beside them, or the inches */
+  | 'bit'
   /** ring widths and yearly growth: 0.1 mm or 0.01 in */
   | 'ring'
   /** distances on the ground, heights of trees: 0.1 m or 1 ft */
@@ -29,6 +31,7 @@ export type LengthUse =
  * @param mm length in millimetres, any sign
  * @example formatLength(365, 'metric', 'trunk') // "36.5 cm"
  * @example formatLength(38.1, 'inch', 'drill') // "1 1/2 in"
+ * @example formatLength(7.9375, 'metric', 'bit') // "8 mm (5/16 in)"
  */
 export function formatLength(mm: number, system: UnitSystem, use: LengthUse): string {
   if (!Number.isFinite(mm)) return '–';
@@ -43,6 +46,8 @@ function formatMetric(mm: number, use: LengthUse): string {
       return `${Math.round(mm / 10)} cm`;
     case 'drill':
       return `${Math.round(mm)} mm`;
+    case 'bit':
+      return `${Math.round(mm)} mm (${inchFraction(mm / MM_PER_INCH, 16)} in)`;
     case 'ring':
       return `${mm.toFixed(1)} mm`;
     case 'ground':
@@ -60,6 +65,7 @@ function formatInch(mm: number, use: LengthUse): string {
     case 'hand':
       return `${inchFraction(inches, 2)} in`;
     case 'drill':
+    case 'bit':
       return `${inchFraction(inches, 16)} in`;
     case 'ring':
       return `${inches.toFixed(2)} in`;

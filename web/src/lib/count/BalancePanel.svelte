@@ -6,7 +6,8 @@
     insideBark,
     longRunStainedShare,
     MM_PER_INCH,
-    type BalanceInput
+    type BalanceInput,
+    type SpeciesId
   } from '@baumkin/core';
   import { untrack } from 'svelte';
 
@@ -14,8 +15,15 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { chanceInWords } from '$lib/place/chance.ts';
 
+  import { modelOf } from './policy.ts';
+
   /** Does new wood keep up with what holes kill? For this tree as it is drilled here, and as it might be. */
-  const { dbhMm, ringMm, ringSeMm }: { dbhMm: number; ringMm: number; ringSeMm: number } = $props();
+  const {
+    dbhMm,
+    ringMm,
+    ringSeMm,
+    species
+  }: { dbhMm: number; ringMm: number; ringSeMm: number; species: SpeciesId | null } = $props();
   const bush = $derived(useBush());
   const kept = $derived(bush.overview!.bush.settings);
 
@@ -31,7 +39,8 @@
     bitMm: trying ? bitMm : kept.bitMm,
     depthMm: trying ? depthMm : kept.depthMm,
     bandMm: trying ? bandMm : kept.highestMm - kept.lowestMm,
-    acceptedShare: trying ? accepted : kept.acceptedShare
+    acceptedShare: trying ? accepted : kept.acceptedShare,
+    model: modelOf(kept, species)
   });
   const balance = $derived(growthBalance(input));
   const ring = (mm: number) => preferences.length(mm, 'ring');
@@ -65,7 +74,7 @@
     It lays {ring(ringMm)} of wood a year (give or take {ring(ringSeMm)}). Over a band of {preferences.length(
       input.bandMm,
       'hand'
-    )}, with a {preferences.length(input.bitMm, 'drill')} bit {preferences.length(input.depthMm, 'drill')} deep, that carries
+    )}, with a {preferences.length(input.bitMm, 'bit')} bit {preferences.length(input.depthMm, 'drill')} deep, that carries
     <b>{carried(balance.tapsCarried)}</b> holes a year, likely between {carried(balance.tapsCarriedLow)} and {carried(
       balance.tapsCarriedHigh
     )}. One hole a year asks for rings of {ring(balance.ringForOneMm)}, two for {ring(2 * balance.ringForOneMm)}. The

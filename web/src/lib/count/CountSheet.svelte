@@ -28,7 +28,7 @@
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
   import LadderPicture from './LadderPicture.svelte';
-  import { policyOf } from './policy.ts';
+  import { balanceOf } from './policy.ts';
   import { DEFECT_WORDS, HAZARD_WORDS, suggestedWords, tapWords, WILDLIFE_WORDS } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
@@ -56,7 +56,7 @@
           dbhMm: tree.dbhMm,
           ringMm: tree.growth.ringMm,
           ringSeMm: tree.growth.ringSeMm,
-          ...policyOf(settings),
+          ...balanceOf(settings, row.species),
           condition: tree.assessment,
           today: bush.today,
           forbidden: tapForbidden(row, stand, bush.today),
@@ -219,7 +219,12 @@
 
       <section aria-labelledby="balance">
         <h2 id="balance" class="mb-1">By growth: does new wood keep up?</h2>
-        <BalancePanel dbhMm={tree.dbhMm!} ringMm={tree.growth.ringMm} ringSeMm={tree.growth.ringSeMm} />
+        <BalancePanel
+          species={row.species}
+          dbhMm={tree.dbhMm!}
+          ringMm={tree.growth.ringMm}
+          ringSeMm={tree.growth.ringSeMm}
+        />
       </section>
 
       <section aria-labelledby="condition" class="max-w-2xl">

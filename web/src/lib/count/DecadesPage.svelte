@@ -75,7 +75,8 @@
           ringSeMm: state.growth.ringSeMm,
           holes: state.holes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
           conditionTaps: conditionCap(state.assessment, bush.today).taps,
-          sugarPct: usualSugarPct(row.species)
+          sugarPct: usualSugarPct(row.species),
+          species: row.species
         }
       ];
     });

@@ -24,7 +24,7 @@
   import { placeWorker } from '$lib/place/worker.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
-  import { policyOf } from './policy.ts';
+  import { balanceOf } from './policy.ts';
   import { countable, suggestionFor } from './suggestions.ts';
   import { BINDING_WORDS, suggestedWords, tapWords } from './words.ts';
 
@@ -138,7 +138,12 @@
     const thin = coming.filter(({ at }) => at.taps === 1).toSorted((a, b) => a.row.dbhMm! - b.row.dbhMm!)[0];
     if (!thin) return null;
     const { row, at } = thin;
-    const input = { dbhMm: row.dbhMm!, ringMm: row.ringMm, ringSeMm: row.ringSeMm, ...policyOf(settings) };
+    const input = {
+      dbhMm: row.dbhMm!,
+      ringMm: row.ringMm,
+      ringSeMm: row.ringSeMm,
+      ...balanceOf(settings, row.species)
+    };
     return costOfTooEarly(input, at.atDbhMm);
   });
   const pct = (share: number) => `${Math.round(100 * share)} %`;

@@ -11,7 +11,7 @@ import {
   type TreeRow
 } from '@baumkin/core';
 
-import { policyOf } from './policy.ts';
+import { balanceOf } from './policy.ts';
 
 /** Is the tree one to be counted for taps: a measured maple with a tag, in a stand that is kept for syrup? */
 export function countable(row: TreeRow, stand: Stand | null): boolean {
@@ -37,7 +37,7 @@ export function suggestionFor(
     dbhMm: row.dbhMm!,
     ringMm: row.ringMm,
     ringSeMm: row.ringSeMm,
-    ...policyOf(settings),
+    ...balanceOf(settings, row.species),
     condition: conditionOf(row),
     today,
     forbidden: tapForbidden(row, stand, today),

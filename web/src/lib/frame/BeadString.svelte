@@ -58,6 +58,22 @@
     return out;
   });
 
+  /** Where each stand's name is written: at its first tree, past the current tag and past the name before it. */
+  const names = $derived.by(() => {
+    const tag = bush.walked[index]?.tag ?? '';
+    const from = width / 2 - tag.length * 4.5 - 8;
+    const past = width / 2 + tag.length * 4.5 + 8;
+    let free = -Infinity;
+    return beads.flatMap((bead) => {
+      if (bead.stand === null) return [];
+      const long = bead.stand.length * 6.6;
+      let x = Math.max(bead.x - bead.r + 2, free);
+      if (x < past && x + long > from) x = past;
+      free = x + long + 10;
+      return [{ id: bead.row.id, says: bead.stand, x }];
+    });
+  });
+
   function label({ row, wants }: Bead): string {
     return `Tree ${row.tag}${row.dbhMm ? `, ${preferences.length(row.dbhMm, 'trunk')}` : ''}${wants ? ', waiting here' : ''}`;
   }
@@ -84,6 +100,9 @@
   <div class="min-w-0 grow overflow-hidden" bind:clientWidth={width}>
     <svg {width} height={HEIGHT} role="group" aria-label="Trees in walking order">
       <line x1="0" x2={width} y1={STRING_Y} y2={STRING_Y} stroke="currentColor" stroke-width="1.5" opacity="0.45" />
+      {#each names as name (name.id)}
+        <text x={name.x} y={HEIGHT - 8} class="fill-current text-[12px]">{name.says}</text>
+      {/each}
       {#each beads as bead (bead.row.id)}
         {@const here = bead.row.id === current}
         {#if bead.stand}
@@ -97,7 +116,6 @@
             stroke-dasharray="2 3"
             opacity="0.6"
           />
-          <text x={bead.x - bead.r + 2} y={HEIGHT - 4} class="fill-current text-[12px]">{bead.stand}</text>
         {/if}
         <!-- the keys [ and ] step along the whole string -->
         <!-- svelte-ignore a11y_click_events_have_key_events -->

@@ -54,7 +54,7 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     case 'decision':
       return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
     case 'taphole':
-      return `Drilled for ${record.season}${ruler.paintOf(record.season) ? ` (${ruler.paintOf(record.season)})` : ''}: ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${ruler.length(record.heightMm, 'hand')} up, ${ruler.length(record.bitMm, 'drill')} by ${ruler.length(record.depthMm, 'drill')}`;
+      return `Drilled for ${record.season}${ruler.paintOf(record.season) ? ` (${ruler.paintOf(record.season)})` : ''}: ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${ruler.length(record.heightMm, 'hand')} up, ${ruler.length(record.bitMm, 'bit')} by ${ruler.length(record.depthMm, 'drill')}`;
     case 'shavings':
       return {
         pale: 'Shavings pale: clear wood',

@@ -422,7 +422,7 @@
 
 <div
   bind:this={box}
-  class="stand-map h-full w-full bg-base-200 font-sans {mode === 'look' ? '' : 'aiming'}"
+  class="stand-map isolate h-full w-full bg-base-200 font-sans {mode === 'look' ? '' : 'aiming'}"
   role="application"
   aria-label="Map of the bush, north up. Arrow keys move it, plus and minus change its scale."
   data-testid="map"

@@ -8,7 +8,7 @@ import {
   type TreeRow
 } from '@baumkin/core';
 
-import { policyOf } from '../count/policy.ts';
+import { balanceOf } from '../count/policy.ts';
 
 /** A maple's growth, beside what a taphole a year asks of it. */
 export interface GrowthRow {
@@ -34,14 +34,13 @@ export function growthRows(
   season: number,
   today: string
 ): GrowthRow[] {
-  const policy = policyOf(settings);
   return rows.flatMap((row): GrowthRow[] => {
     if (row.dbhMm === null || row.tagged === false || knownMaple(row) !== true) return [];
     const input = {
       dbhMm: row.dbhMm,
       ringMm: row.ringMm,
       ringSeMm: row.ringSeMm,
-      ...policy
+      ...balanceOf(settings, row.species)
     };
     const neededMm = growthBalance(input).ringForOneMm;
     const spread = EIGHTY * row.ringSeMm;

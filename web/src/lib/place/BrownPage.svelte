@@ -50,6 +50,7 @@
         const { bearingDeg, heightMm, bitMm, depthMm, season, authorId = '' } = hole;
         return [
           {
+            species: tree.species,
             trunk: trunkBefore(found.trunk, index),
             bearingDeg,
             heightMm,

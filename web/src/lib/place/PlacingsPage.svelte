@@ -15,11 +15,12 @@
   import { page } from '$app/state';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { modelOf } from '$lib/count/policy.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
-  import { bandOf, modelOf, trunkOf } from './task.ts';
+  import { bandOf, trunkOf } from './task.ts';
 
   /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
   const bush = $derived(useBush());
@@ -28,9 +29,10 @@
   const TREES = 120;
 
   let school = $state<PlacingId>(untrack(() => settings.school));
+  let favours = $state(untrack(() => [...settings.favours]));
   let problem = $state<string | null>(null);
   async function keep(): Promise<void> {
-    problem = await bush.changeSettings({ school });
+    problem = await bush.changeSettings({ school, favours });
     if (problem === null) toast.success(`Holes are placed by “${placingById(school).name}” from now on.`);
   }
 
@@ -74,7 +76,9 @@
       tree = { woodRadiusMm, ringMm: state.growth.ringMm, taps: state.decision?.taps || 1, past, ...drilling };
     } else if (typeof dbhMm === 'string') return;
     else tree = { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
-    const all = await long.run((remote, told) => remote.compare(tree, modelOf(settings), SEASONS, TREES, told));
+    const all = await long.run((remote, told) =>
+      remote.compare(tree, modelOf(settings, ofTree?.row.species ?? null), SEASONS, TREES, told)
+    );
     if (all) lived = { tree, all };
   }
 
@@ -140,9 +144,24 @@
           >
         </label>
       {/each}
+      <fieldset class="mt-2 flex flex-col gap-1.5" disabled={!bush.mayDecide} data-testid="favours">
+        <legend class="mb-1 font-semibold">Between equally clear places, rather</legend>
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" value="warmSide" bind:group={favours} /> on the warm side</label
+        >
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" value="limbsAndRoots" bind:group={favours} /> under a big limb
+          or over a big root</label
+        >
+        <p class="aside">
+          Many find that these run first. It is a mild wish: clear wood goes first, and the places of the planned
+          rotation stay, since holes that crowd on one side lose more than its warmth gives.
+        </p>
+      </fieldset>
       {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
-      {#if bush.mayDecide}<button class="btn mt-2 self-start btn-primary" disabled={school === settings.school}
-          >Place by this</button
+      {#if bush.mayDecide}<button
+          class="btn mt-2 self-start btn-primary"
+          disabled={school === settings.school && favours.join() === settings.favours.join()}>Place by this</button
         >{:else}<p class="aside">The way of placing is the steward’s to choose.</p>{/if}
     </form>
   </section>

@@ -266,7 +266,7 @@
           {bush.overview!.bush.name}{stand ? `, ${bush.overview!.stands.find(({ id }) => id === stand)?.name}` : ''},
           season
           {bush.season}. {holes}
-          {holes === 1 ? 'hole' : 'holes'}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'drill')} bit{bush.paintOf(
+          {holes === 1 ? 'hole' : 'holes'}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'bit')} bit{bush.paintOf(
             bush.season
           )
             ? `; ${bush.paintOf(bush.season)} paint`

@@ -1,11 +1,8 @@
 import {
-  corrected,
-  DEFAULT_COLUMNS,
   DEFAULT_PRACTICE,
   seedFrom,
   trunkToday,
   type BushSettings,
-  type ColumnModel,
   type Defect,
   type OldHole,
   type PlacementTask,
@@ -17,6 +14,7 @@ import {
   type TrunkFeature
 } from '@baumkin/core';
 
+import { modelOf } from '../count/policy.ts';
 import { DEFECT_WORDS } from '../count/words.ts';
 import { FEATURE_WORDS } from './words.ts';
 
@@ -51,6 +49,19 @@ function keptOff({ assessment, trunkFeatures }: TreeState): Defect[] {
   return [...defects, ...features];
 }
 
+/** The warm side is the south, north of the equator. */
+const WARM_DEG = 180;
+
+/** Sides that this bush likes better, as bearings. */
+function favouredSides({ favours }: BushSettings, { trunkFeatures }: TreeState): number[] {
+  return [
+    ...(favours.includes('warmSide') ? [WARM_DEG] : []),
+    ...(favours.includes('limbsAndRoots')
+      ? trunkFeatures.filter(({ what }) => what === 'limb' || what === 'root').map(({ bearingDeg }) => bearingDeg)
+      : [])
+  ];
+}
+
 /** A bucket or spout hangs at least this far above the snow, mm. Working assumption. */
 const ABOVE_SNOW_MM = 150;
 
@@ -61,11 +72,6 @@ export function bandOf({ lowestMm, highestMm, snowMm }: BushSettings): { lowestM
     lowestMm: Math.min(highest - 100, Math.max(lowestMm, snowMm > 0 ? snowMm + ABOVE_SNOW_MM : 0)),
     highestMm: highest
   };
-}
-
-/** The columns of this bush: the model with its accepted correction. */
-export function modelOf({ columnFactor, positionFactor, sapwoodMm }: BushSettings): ColumnModel {
-  return { ...corrected(DEFAULT_COLUMNS, columnFactor, positionFactor), sapwoodMm };
 }
 
 /** Each of a group of scars as a hole of which little is known. */
@@ -140,7 +146,7 @@ export function placementOf(
     task: {
       trunk,
       practice: { ...DEFAULT_PRACTICE, ...bandOf(settings), bitMm, depthMm, spacingMm, angleDeg },
-      model: modelOf(settings),
+      model: modelOf(settings, tree.determination?.species ?? null),
       seed: seedFrom(treeId),
       ringMm: tree.growth.ringMm,
       ringCv: Math.min(0.6, tree.growth.ringSeMm / tree.growth.ringMm),
@@ -151,6 +157,7 @@ export function placementOf(
       taken: tree.holesThisSeason.map(({ bearingDeg, heightMm }) => ({ bearingDeg, heightMm })),
       seen: seenOf(holes, tree),
       school,
+      favoured: favouredSides(settings, tree),
       seasonsAhead: SEASONS_AHEAD,
       ...FULL
     }

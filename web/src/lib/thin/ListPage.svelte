@@ -3,7 +3,6 @@
     CLEAR_TREE_LENGTHS,
     compassPoint,
     isSugarbush,
-    paintClash,
     speciesById,
     type CrownCardRecord,
     type TreeRow
@@ -21,6 +20,7 @@
   import { lengthOf, markingList, type ListedTree } from './cautions.ts';
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
+  import FellingHabits from './FellingHabits.svelte';
   import { CUT_WORDS, MARK_SAID } from './words.ts';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
@@ -30,8 +30,6 @@
   let asked = $state(false);
   let cutting = $state<string | null>(null);
   let picked = $state<string | null>(null);
-  let paint = $state(bush.overview!.bush.settings.markPaint);
-  let problem = $state<string | null>(null);
 
   const here = (row: TreeRow) => standId === 'all' || row.standId === standId;
   const walkOrder = $derived(markingList(bush.rows.filter(here), bush.features, metres));
@@ -202,34 +200,9 @@
       {#each bush.overview!.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
     </select></label
   >
-  <form
-    class="flex items-center gap-2"
-    onsubmit={async (event) => {
-      event.preventDefault();
-      problem = await bush.changeSettings({ markPaint: paint });
-      if (problem === null) toast.success('The list says so from now on.');
-    }}
-  >
-    <label class="flex items-center gap-2"
-      >Painted with <input
-        class="input w-60"
-        maxlength="60"
-        required
-        disabled={!bush.mayDecide}
-        bind:value={paint}
-      /></label
-    >
-    {#if bush.mayDecide && paint !== bush.overview!.bush.settings.markPaint}<button class="btn btn-outline btn-sm"
-        >Keep</button
-      >{/if}
-  </form>
-  {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
-  {#if paintClash(settings.paints, paint).length > 0}<p class="border-l-4 border-primary pl-3">
-      {paintClash(settings.paints, paint).join(' and ')} is also the paint at tapholes: choose another for felling.
-    </p>{/if}
 </div>
 <p class="hidden print:block">
-  {bush.overview!.bush.name}, {bush.today}. Painted with: {paint}. {byTurn
+  {bush.overview!.bush.name}, {bush.today}. Painted with: {settings.markPaint}. {byTurn
     ? 'In an order that leaves little hurt; which way a tree falls is for whoever fells it.'
     : 'In walking order.'} Faller: {faller}. With: {helper}. Kept away: {away.join(', ')}.
 </p>
@@ -241,7 +214,12 @@
 </p>
 {#if isQuiet(quiet, bush.today)}
   <p class="caution mb-3 max-w-prose" data-testid="quiet">
-    From {dayWords(quiet.from)} to {dayWords(quiet.to)} nothing is cut or cleared here: nests, dens and roosts hold young.
+    From {dayWords(quiet.from)} to {dayWords(quiet.to)} nothing is cut or cleared here: nests and dens hold young{[
+      '06',
+      '07'
+    ].includes(bush.today.slice(5, 7))
+      ? ', and bats raise theirs under loose bark and in cavities'
+      : ''}.
   </p>
 {/if}
 {#if bush.today.slice(5, 7) === '11'}
@@ -351,6 +329,7 @@
     left={new Set(list.filter(({ row }) => row.mark === 'girdle').map(({ row }) => row.id))}
   />
   <div class="flex flex-col gap-6">
+    <FellingHabits />
     {#if standingDead.length > 0}
       <section aria-labelledby="standing-dead" data-testid="standing-dead">
         <h2 id="standing-dead">Standing dead, or lying alive</h2>

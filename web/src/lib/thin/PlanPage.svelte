@@ -5,6 +5,7 @@
     freeSides,
     freeToGrow,
     gapsIn,
+    northernRim,
     isAcid,
     reasonsFor,
     sidesFreed,
@@ -72,7 +73,8 @@
   function signOf(row: TreeRow): MapSign | undefined {
     if (shown?.taken.has(row.id)) return row.mark === 'girdle' ? 'girdle' : 'take';
     if (row.mark && row.mark !== 'take' && row.mark !== 'girdle') return row.mark;
-    return row.wildlife.length > 0 ? 'home' : row.hazards.length > 0 ? 'hazard' : undefined;
+    if (row.wildlife.length > 0) return 'home';
+    return row.hazards.length > 0 || row.fallen !== null ? 'hazard' : undefined;
   }
 
   /** Ground to be seen round the stand, metres. */
@@ -114,19 +116,27 @@
 
   let gaps = $state(false);
   /** Openings that the shown choice would make, and gaps that are there already. */
-  const rings = $derived.by(() => {
+  const there = $derived.by(() => {
     const { stand, limits, thin } = desk;
-    const wide = limits.openingM ?? 15;
-    const there =
-      gaps && stand?.outline && thin
-        ? gapsIn([...thin.plan.trees.map(({ tree }) => tree), ...thin.plan.around], stand.outline, wide)
-        : [];
+    return gaps && stand?.outline && thin
+      ? gapsIn([...thin.plan.trees.map(({ tree }) => tree), ...thin.plan.around], stand.outline, limits.openingM ?? 15)
+      : null;
+  });
+  const rings = $derived.by(() => {
     return [
-      ...there.map((disc) => ({ ...disc, says: 'gap' })),
+      ...(there ?? []).map((disc) => ({ ...disc, says: 'gap' })),
       ...(shown?.judgement.openings ?? []).map((disc) => ({ ...disc, says: 'opens' }))
     ];
   });
 
+  const rim = $derived(
+    desk.thin && there
+      ? northernRim(
+          desk.thin.plan.trees.flatMap(({ tree }) => (shown?.taken.has(tree.id) ? [] : [tree])),
+          there
+        )
+      : []
+  );
   const row = $derived(picked === null ? null : (bush.byId.get(picked) ?? null));
   async function markAll(ids: readonly string[]): Promise<void> {
     const { thin } = desk;
@@ -355,6 +365,22 @@
         )} and more</label
       >
     </p>
+    {#if there !== null}
+      <p class="mt-1" data-testid="rim">
+        {#if there.length === 0}
+          No gap of that width lies in this stand.
+        {:else if rim.length === 0}
+          {there.length}
+          {there.length === 1 ? 'gap' : 'gaps'}; no tree that stays reaches a northern rim.
+        {:else}
+          {there.length}
+          {there.length === 1 ? 'gap' : 'gaps'}. The southern sun comes in to the trees at the northern rim: {rim
+            .map((id) => bush.byId.get(id))
+            .map((row) => (row && row.tagged !== false ? row.tag : 'one without a tag'))
+            .join(', ')}.
+        {/if}
+      </p>
+    {/if}
     {#if row}
       <PickedTree
         {desk}

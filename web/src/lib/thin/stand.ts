@@ -61,7 +61,8 @@ export function tapsOf(row: TreeRow, policy: TapPolicy, today: string, years = 0
     dbhMm: row.dbhMm + 2 * row.ringMm * years,
     ringMm: row.ringMm,
     ringSeMm: row.ringSeMm,
-    conditionTaps: conditionCap(conditionOf(row), today).taps
+    conditionTaps: conditionCap(conditionOf(row), today).taps,
+    species: row.species
   });
 }
 

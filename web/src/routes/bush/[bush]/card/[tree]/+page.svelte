@@ -83,7 +83,7 @@
         {/each}
       </ol>
       <p class="mt-2">
-        Bit {preferences.length(settings.bitMm, 'drill')}, tape at {preferences.length(
+        Bit {preferences.length(settings.bitMm, 'bit')}, tape at {preferences.length(
           settings.depthMm + barkThickness(row.dbhMm!),
           'drill'
         )} ({preferences.length(settings.depthMm, 'drill')} of wood under {preferences.length(
