@@ -83,7 +83,7 @@ describe('learning from shavings', () => {
   it('the next choices are no worse for it, and the map is nearer to the truth', () => {
     const saved: number[] = [];
     const wrong = { with: 0, without: 0 };
-    const trees = 36;
+    const trees = 80;
     for (let k = 0; k < trees; k++) {
       const { trunk, seen, hidden } = tapped(2 * k, 16);
       const grid = gridFor(trunk, 700, 1300, 40);
@@ -103,7 +103,7 @@ describe('learning from shavings', () => {
       const lost = { with: 0, without: 0 };
       for (const way of ['with', 'without'] as const) {
         const { draws } = learnTrunk(trunk, way === 'with' ? seen : [], DEFAULT_COLUMNS, {
-          draws: 240,
+          draws: 120,
           depthMm: 38.1,
           seed: k
         });

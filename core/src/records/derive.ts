@@ -144,7 +144,10 @@ export function deriveTree(
     cropChoice: of('cropChoice').at(-1) ?? null,
     crownCard: of('crownCard').at(-1) ?? null,
     ...endOf(of('cut').at(-1) ?? null),
-    tapBan: of('tapBan').at(-1) ?? null
+    tapBan:
+      of('tapBan')
+        .slice(-1)
+        .find(({ until }) => until === null || today <= until) ?? null
   };
 }
 
@@ -371,7 +374,7 @@ export function tapForbidden(
 ): string | null {
   const { tapBan, fallen } = row;
   if (fallen) return fallen.what === 'lying' ? 'It lies: no taps; look again next summer.' : 'It was girdled to die.';
-  if (tapBan && (tapBan.until === null || today <= tapBan.until))
+  if (tapBan)
     return `Never tapped: ${tapBan.reasons.map((reason) => BAN_WORDS[reason]).join('; ')}${tapBan.until ? ` (until ${tapBan.until})` : ''}.`;
   if (stand && !stand.mayTap && (stand.wordUntil === null || today <= stand.wordUntil))
     return `${stand.name} is not to be tapped${stand.byWord ? `, by the word of ${stand.byWord}` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;

@@ -19,6 +19,7 @@ import {
   KEPT_FOR,
   MARK_PURPOSES,
   SEEDLING_CLASSES,
+  GUARDS,
   SEEDLING_GROUPS,
   STOCKING_SCHOOLS,
   type SeedlingClass,
@@ -399,6 +400,28 @@ export const seedlingsSchema = z.object({
   note
 });
 
+/** A group of planted trees; the day of the record is the one on which they were counted and measured last. */
+export const plantingSchema = z
+  .object({
+    ...dated,
+    kind: z.literal('planting'),
+    standId: uuid().nullable(),
+    name: lineOfText(60),
+    species: speciesIdSchema,
+    year: z.number().int().min(1900).max(2200),
+    many: z.number().int().min(1).max(100_000),
+    /** that live; null where nobody has counted again */
+    alive: z.number().int().min(0).max(100_000).nullable().default(null),
+    /** their middle height; null where nobody measured */
+    heightM: z.number().min(0.05).max(30).nullable().default(null),
+    guard: oneOf(...GUARDS),
+    note
+  })
+  .refine(({ alive, many }) => alive === null || alive <= many, {
+    path: ['alive'],
+    message: 'no more can live than were planted'
+  });
+
 /** A thinning that was thought out and kept, to be compared. */
 export const thinningPlanSchema = z.object({
   ...dated,
@@ -410,7 +433,12 @@ export const thinningPlanSchema = z.object({
 });
 
 /** Records of the bush as a whole. */
-export const bushRecordSchema = z.discriminatedUnion('kind', [plotSchema, seedlingsSchema, thinningPlanSchema]);
+export const bushRecordSchema = z.discriminatedUnion('kind', [
+  plotSchema,
+  seedlingsSchema,
+  plantingSchema,
+  thinningPlanSchema
+]);
 
 /** A record as it is kept: with who wrote it down, which the server sets and never takes from a client. */
 type Kept<T> = T & { readonly authorId?: string };
@@ -437,6 +465,7 @@ export type RecordKind = WorkRecord['kind'];
 export type RecordInput = z.input<typeof recordSchema>;
 export type PlotRecord = Kept<z.infer<typeof plotSchema>>;
 export type SeedlingsRecord = Kept<z.infer<typeof seedlingsSchema>>;
+export type PlantingRecord = Kept<z.infer<typeof plantingSchema>>;
 export type ThinningPlanRecord = Kept<z.infer<typeof thinningPlanSchema>>;
 export type BushRecord = Kept<z.infer<typeof bushRecordSchema>>;
 export type BushRecordKind = BushRecord['kind'];

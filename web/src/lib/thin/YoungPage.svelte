@@ -23,6 +23,7 @@
   import UnitNumber from '$lib/ui/UnitNumber.svelte';
 
   import { deskOf } from './desk.svelte.ts';
+  import PlantedPanel from './PlantedPanel.svelte';
   import { standTrees } from './standTrees.ts';
   import StandPicker from './StandPicker.svelte';
 
@@ -198,6 +199,7 @@
         </p>
       {/if}
     </section>
+    <PlantedPanel standId={desk.stand?.id ?? null} {unitM} {unit} />
   </div>
   {#if bush.mayRecord}
     <section aria-labelledby="count-plot">

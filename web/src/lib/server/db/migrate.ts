@@ -12,6 +12,7 @@ import * as condition from './migrations/0008-condition.ts';
 import * as place from './migrations/0009-place.ts';
 import * as thin from './migrations/0010-thin.ts';
 import * as soundAdvice from './migrations/0012-sound-advice.ts';
+import * as plantings from './migrations/0013-plantings.ts';
 import * as ownFigures from './migrations/0011-own-figures.ts';
 
 /** All migrations, oldest first. Forward only. */
@@ -27,7 +28,8 @@ const MIGRATIONS = [
   { name: '0009-place', up: place.up },
   { name: '0010-thin', up: thin.up },
   { name: '0011-own-figures', up: ownFigures.up },
-  { name: '0012-sound-advice', up: soundAdvice.up }
+  { name: '0012-sound-advice', up: soundAdvice.up },
+  { name: '0013-plantings', up: plantings.up }
 ];
 
 const LOCK = 'baumkin-migrations';

@@ -182,6 +182,21 @@ export const WORK_TABLES: Readonly<
       note: text(500)
     })
   },
+  planting: {
+    table: 'plantings',
+    ofBush: true,
+    columns: () => ({
+      standId: { type: DataTypes.UUID, allowNull: true },
+      name: text(60),
+      species: text(30),
+      year: { type: DataTypes.INTEGER, allowNull: false },
+      many: { type: DataTypes.INTEGER, allowNull: false },
+      alive: { type: DataTypes.INTEGER, allowNull: true },
+      heightM: doubleOrNull(),
+      guard: text(10),
+      note: text(500)
+    })
+  },
   thinningPlan: {
     table: 'thinningPlans',
     ofBush: true,
