@@ -306,9 +306,12 @@ test('help, finding, toasts and the words of the trade lie on top of the map, in
   for (const theme of ['snow', 'night'])
     for (const width of [1280, 390]) {
       await page.setViewportSize({ width, height: 800 });
+      await page.evaluate(
+        (name) => localStorage.setItem('baumkin-preferences', JSON.stringify({ units: 'metric', theme: name })),
+        theme
+      );
       for (const path of ['', '/map']) {
         await page.goto(`/bush/${bushId}${path}`);
-        await page.evaluate((name) => localStorage.setItem('baumkin.theme', name), theme);
         await expect(page.locator('.stand-map').first()).toBeVisible();
         await page.locator('body').click({ position: { x: 2, y: 400 } });
         for (const [key, title] of [

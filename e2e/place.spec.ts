@@ -91,7 +91,7 @@ test('the whole round is placed in one go and printed as cards and as a list', a
   await expect(working).toBeVisible();
   await expect(working).toBeHidden({ timeout: 120_000 });
   const round = page.getByTestId('round');
-  await expect(round).toContainText(/From the (newest|\d{4}) \w+ mark/);
+  await expect(round).toContainText(/From the hole at the (newest|\d{4}) \w+ mark/);
   await expect(round).not.toContainText('not placed yet');
   await expectAccessible(page);
   await expectFits(page);
@@ -112,7 +112,7 @@ test('the whole round is placed in one go and printed as cards and as a list', a
 
   // What was planned is still there after a reload.
   await page.reload();
-  await expect(round).toContainText(/From the (newest|\d{4}) \w+ mark/);
+  await expect(round).toContainText(/From the hole at the (newest|\d{4}) \w+ mark/);
 });
 
 test('brown wood of the bush is held against what the sheets expected; names only by their own choice', async ({

@@ -83,7 +83,7 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   // Limits that contradict are named; a tight one says that it binds.
   await page.getByRole('slider', { name: 'Basal area left at least' }).fill('30');
   await page.getByRole('button', { name: 'Make the plan again' }).click();
-  await expect(page.getByTestId('clash')).toContainText('the basal area that stays');
+  await expect(page.getByTestId('clash')).toContainText('how much is to stay standing');
   await page.getByRole('slider', { name: 'Basal area left at least' }).fill('0');
   await page.getByRole('slider', { name: 'Share of the basal area taken at most' }).fill('0.06');
   await page.getByRole('button', { name: 'Make the plan again' }).click();
@@ -118,6 +118,12 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   const print = page.getByRole('button', { name: 'Print the list' });
   await expect(print).toBeDisabled();
   await page.getByLabel(/I have asked what local rules say/).check();
+  await expect(print).toBeDisabled();
+  // Nor before it says who fells, who is with them, and who is kept away.
+  const day = page.getByTestId('felling-day');
+  await day.getByLabel('who fells').fill('Odo');
+  await day.getByLabel('who is with them').fill('Tomke');
+  for (const who of ['visitors and children', 'dogs', 'horses and livestock']) await day.getByLabel(who).check();
   await expect(print).toBeEnabled();
   await expect(page.locator('main')).toContainText('Felling kills');
   await expect(page.getByRole('row')).toHaveCount(many + 1);

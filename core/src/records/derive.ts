@@ -377,7 +377,7 @@ export function tapForbidden(
   if (tapBan)
     return `Never tapped: ${tapBan.reasons.map((reason) => BAN_WORDS[reason]).join('; ')}${tapBan.until ? ` (until ${tapBan.until})` : ''}.`;
   if (stand && !stand.mayTap && (stand.wordUntil === null || today <= stand.wordUntil))
-    return `${stand.name} is not to be tapped${stand.byWord ? `, by the word of ${stand.byWord}` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
+    return `${stand.name} is not to be tapped${stand.byWord ? ` (${stand.byWord} says so)` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
   return null;
 }
 

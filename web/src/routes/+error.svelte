@@ -5,7 +5,7 @@
 <svelte:head><title>Baumkin</title></svelte:head>
 
 <main class="mx-auto flex min-h-screen max-w-xl flex-col justify-center gap-4 p-6">
-  <h1>{page.status === 404 ? 'Nothing stands here' : 'That did not work'}</h1>
+  <h1>{page.status === 404 ? 'There is no such page' : 'That did not work'}</h1>
   <p>{page.error?.message}</p>
   {#if page.error?.id}<p class="aside">In the server’s log under {page.error.id}.</p>{/if}
   <p><a class="btn btn-primary" href="/">Back to the bush</a></p>

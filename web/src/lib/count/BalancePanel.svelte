@@ -14,6 +14,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { chanceInWords } from '$lib/place/chance.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   import { modelOf } from './policy.ts';
 
@@ -115,9 +116,11 @@
       >{/each}
   </svg>
   <p>
-    In the long run one tap a year leaves {share(longRunStainedShare(balance, 1))} of the band stained, two leave {share(
-      longRunStainedShare(balance, 2)
-    )}; {trying ? 'accepted here' : 'you accept'}: {share(input.acceptedShare!)}.
+    In the long run one tap a year leaves {share(longRunStainedShare(balance, 1))} of the band <Term of="stained"
+      >stained</Term
+    >, two leave {share(longRunStainedShare(balance, 2))}; {trying ? 'accepted here' : 'you accept'}: {share(
+      input.acceptedShare!
+    )}.
     {#if balance.suggested === 0 && Number.isFinite(balance.restRhythmYears)}In balance: one hole every {balance.restRhythmYears}
       years.{/if}
   </p>

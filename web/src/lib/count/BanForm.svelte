@@ -51,7 +51,7 @@
       >
       <div class="flex gap-2">
         <button class="btn btn-primary btn-sm" disabled={reasons.length === 0}>Keep it so</button>
-        <button type="button" class="btn btn-ghost btn-sm" onclick={() => (open = false)}>Leave it</button>
+        <button type="button" class="btn btn-ghost btn-sm" onclick={() => (open = false)}>Cancel</button>
       </div>
     </form>
   {:else}

@@ -17,6 +17,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { readMetres } from '$lib/ui/readMetres.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   import CrownDrawing from './CrownDrawing.svelte';
   import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './words.ts';
@@ -175,7 +176,10 @@
     {/each}
   </div>
   <label class="flex flex-col gap-1">
-    <span>Dead fine branches in the live crown: <b>{dieback === null ? 'not looked at' : `${dieback} %`}</b></span>
+    <span
+      ><Term of="dieback">Dead fine branches</Term> in the live crown:
+      <b>{dieback === null ? 'not looked at' : `${dieback} %`}</b></span
+    >
     <input
       type="range"
       class="range w-full range-sm {dieback === null ? 'opacity-50' : ''}"
@@ -282,6 +286,6 @@
   {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
   <div class="flex gap-2">
     <button class="btn btn-outline btn-sm" disabled={problem !== null || !something}>Write this down</button>
-    {#if before}<button type="button" class="btn btn-ghost btn-sm" onclick={ondone}>Leave it</button>{/if}
+    {#if before}<button type="button" class="btn btn-ghost btn-sm" onclick={ondone}>Cancel</button>{/if}
   </div>
 </form>

@@ -199,7 +199,7 @@
               </label>
               <div class="flex gap-2">
                 <button class="btn btn-primary btn-sm" disabled={reason.trim() === ''}>Decide</button>
-                <button type="button" class="btn btn-ghost btn-sm" onclick={() => (choice = null)}>Leave it</button>
+                <button type="button" class="btn btn-ghost btn-sm" onclick={() => (choice = null)}>Cancel</button>
               </div>
             </form>
           {/if}

@@ -24,6 +24,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import LengthField from '$lib/ui/LengthField.svelte';
+  import Term from '$lib/ui/Term.svelte';
 
   import LadderPicture from './LadderPicture.svelte';
 
@@ -259,7 +260,7 @@
           /></label
         >{/if}
       <label class="flex items-center gap-3"
-        ><span class="w-32">Sapwood</span><LengthField
+        ><span class="w-32"><Term of="sapwood">Sapwood</Term></span><LengthField
           use="drill"
           bind:valueMm={sapwoodMm}
           bind:problem={() => unreadable.sapwood ?? null, (problem) => (unreadable.sapwood = problem)}

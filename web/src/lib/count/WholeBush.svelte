@@ -280,7 +280,7 @@
           <input class="input w-full" maxlength="500" autofocus bind:value={reason} /></label
         >
         <button class="btn btn-primary btn-sm" disabled={reason.trim() === ''}>Decide</button>
-        <button type="button" class="btn btn-ghost btn-sm" onclick={() => (asking = null)}>Leave it</button>
+        <button type="button" class="btn btn-ghost btn-sm" onclick={() => (asking = null)}>Cancel</button>
       </form>
     {/if}
     <div class="overflow-x-auto">

@@ -29,8 +29,7 @@
       if (found[0]) choose(found[0].id);
     }}
   >
-    <!-- svelte-ignore a11y_autofocus: the dialog is opened to type into -->
-    <input autofocus class="input w-full" aria-label="Tag" autocomplete="off" bind:value={wanted} />
+    <input class="input w-full" aria-label="Tag" autocomplete="off" bind:value={wanted} />
   </form>
   <ul class="mt-2">
     {#each found as row (row.id)}

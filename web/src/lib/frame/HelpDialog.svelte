@@ -42,5 +42,4 @@
       </dl>
     </div>
   </div>
-  <button class="btn mt-5 btn-outline btn-sm" onclick={() => (open = false)}>Close</button>
 </ModalDialog>

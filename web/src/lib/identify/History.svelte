@@ -23,7 +23,7 @@
 
   async function takeBack(entry: Determination): Promise<void> {
     await bush.withdraw(entry);
-    toast.success('Taken back. It stays in the tree’s life, struck out.');
+    toast.success('Taken back. It stays in the tree’s life, crossed out.');
   }
 
   const grounds = (entry: Determination) => {
@@ -35,7 +35,7 @@
 
 {#if entries.length > 0}
   <section aria-labelledby="history" class="max-w-4xl">
-    <h2 id="history" class="mb-1">What it was taken for</h2>
+    <h2 id="history" class="mb-1">Earlier determinations</h2>
     <ul class="flex flex-col">
       {#each entries as entry (entry.id)}
         {@const valid = stands.has(entry.id)}

@@ -284,7 +284,7 @@
             ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={editing.ground.mayCut} /> trees may be cut</label
           >
           <label class="flex items-center gap-3"
-            ><span class="w-28">by the word of</span><input
+            ><span class="w-28">who says so</span><input
               class="input grow input-sm"
               maxlength="120"
               placeholder="owner, lease, reserve"
@@ -317,7 +317,7 @@
     {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
     <div class="flex flex-wrap gap-2">
       <button class="btn btn-primary btn-sm" disabled={!enough || editing.name.trim() === ''}>Keep it</button>
-      <button type="button" class="btn btn-outline btn-sm" onclick={end}>Leave it</button>
+      <button type="button" class="btn btn-outline btn-sm" onclick={end}>Cancel</button>
       {#if !editing.isNew}<button type="button" class="btn btn-ghost btn-sm" onclick={takeAway}>Take it away</button
         >{/if}
     </div>

@@ -62,7 +62,7 @@
       <div class="flex flex-wrap gap-2">
         <button class="btn btn-primary btn-sm" disabled={rows.length < 2} onclick={keep}>Walk it like that</button>
         <button class="btn btn-outline btn-sm" onclick={() => (picked = picked.slice(0, -1))}>One back</button>
-        <button class="btn btn-ghost btn-sm" onclick={() => (picked = [])}>Leave it</button>
+        <button class="btn btn-ghost btn-sm" onclick={() => (picked = [])}>Cancel</button>
       </div>
     {/if}
     <p class="aside">

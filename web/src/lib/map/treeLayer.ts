@@ -114,7 +114,7 @@ function paintSign(
     pen.lineTo(x - size * 1.2, y + size * 0.9);
     pen.closePath();
   } else {
-    // A roof: somebody lives there.
+    // A roof: something lives there.
     pen.moveTo(x - size * 1.2, y);
     pen.lineTo(x, y - size * 1.2);
     pen.lineTo(x + size * 1.2, y);

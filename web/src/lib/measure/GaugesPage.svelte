@@ -10,6 +10,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   import { basalAreaFactors, gaugeRow, stickMarks } from './gaugeTables.ts';
 
@@ -151,8 +152,8 @@
       <h2 id="angle">Angle gauge</h2>
       <p class="max-w-prose">
         Hold a strip of this width {length(reach.mm)} from your eye and turn once round on the spot. Each trunk that looks
-        wider than the strip counts for its factor of basal area. Measure the doubtful ones: a tree counts when it stands
-        no farther away than this.
+        wider than the strip counts for its factor of <Term of="basalArea" />. Measure the doubtful ones: a tree counts
+        when it stands no farther away than this.
       </p>
       <div class="overflow-x-auto">
         <table class="mt-2 w-full text-left">

@@ -22,6 +22,7 @@
 
   import Listening from '$lib/devices/Listening.svelte';
   import BookLine from '$lib/tree/BookLine.svelte';
+  import Term from '$lib/ui/Term.svelte';
 
   import GrowthLine from './GrowthLine.svelte';
   import MeasurePages from './MeasurePages.svelte';
@@ -233,7 +234,7 @@
         <Listening onreading={hear} />
         <label class="flex flex-col gap-1">
           <span
-            >{chosen === 'girth' ? 'Girth' : 'Diameter'} at breast height ({preferences.length(
+            >{chosen === 'girth' ? 'Girth' : 'Diameter'} at <Term of="dbh">breast height</Term> ({preferences.length(
               bush.overview!.bush.settings.breastHeightMm,
               'hand'
             )})</span

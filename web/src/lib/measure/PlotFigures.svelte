@@ -12,6 +12,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   /** What the plots say of a stand, how far to trust it, and how many more it takes. */
   let { plots, standId = $bindable() }: { plots: readonly PlotRecord[]; standId: string } = $props();
@@ -54,7 +55,7 @@
   {#if shown.length === 0}
     <p class="max-w-prose">
       Nothing is counted here yet. A few plots, laid out by chance or on a grid before you look, tell how much stands
-      here without tagging every tree: how many stems, how much basal area, how much of it maple.
+      here without tagging every tree: how many stems, how much <Term of="basalArea" />, how much of it maple.
     </p>
   {:else}
     <div data-testid="plot-figures">

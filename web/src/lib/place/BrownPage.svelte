@@ -21,6 +21,7 @@
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import Term from '$lib/ui/Term.svelte';
   import { trunkOf } from './task.ts';
 
   /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
@@ -155,8 +156,9 @@
   {@const brown = brownOf(wet)}
   {@const [from, to] = wilson(brown, wet.length)}
   <p class="max-w-prose text-lg" data-testid="rate">
-    Of {wet.length} holes whose shavings were looked at, <b>{brown} met brown wood: {pct(brown / wet.length)}</b> (9 in
-    10:
+    Of {wet.length} holes whose shavings were looked at,
+    <b>{brown} met <Term of="stained">brown wood</Term>: {pct(brown / wet.length)}</b>
+    (9 in 10:
     {pct(from)} to {pct(to)}). That cost about {preferences.volume(lostOf(wet))} of sap.
     {logged.length > wet.length
       ? `${logged.length - wet.length} dry holes are left out: they have other causes too.`

@@ -16,6 +16,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   import BarkSheet from './BarkSheet.svelte';
   import { chanceInWords } from './chance.ts';
@@ -221,7 +222,8 @@
       />
       <div class="aside mt-1.5 flex max-w-xl flex-wrap items-center gap-x-5 gap-y-1">
         <span class="flex items-center gap-1.5">
-          stained <span
+          <Term of="stained">stained</Term>
+          <span
             class="inline-block h-3 w-24 border border-current/50"
             style="background: linear-gradient(to right, var(--wood-stained), var(--wood-clear))"
           ></span> clear
@@ -379,7 +381,7 @@
               Planned together with the coming seasons, so that they keep clear wood too.
             </p>{/if}
           <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" data-testid="outlook">
-            <dt>Clear wood</dt>
+            <dt><Term of="likely">Clear wood</Term></dt>
             <dd><b>{chanceInWords(outlook.pClear)}</b>{outlook.pClear < CLEAR_ENOUGH ? ', not clear enough' : ''}</dd>
             <dt>Expected flow</dt>
             <dd>{Math.round(outlook.flow * 100)} % of a hole in clear wood</dd>

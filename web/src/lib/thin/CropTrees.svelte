@@ -1,6 +1,7 @@
 <script lang="ts">
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Slider from '$lib/ui/Slider.svelte';
+  import Term from '$lib/ui/Term.svelte';
 
   import type { ThinDesk } from './desk.svelte.ts';
 
@@ -37,8 +38,9 @@
     disabled={busy}
   >
     {#snippet says()}<span>
-        {desk.crops.size} crop trees at least {preferences.length(desk.spacingM * 1000, 'ground')} apart: the set with most
-        points. {desk.pinned.size} by your word, {desk.vetoed.size} struck out.
+        {desk.crops.size}
+        <Term of="cropTree">crop trees</Term> at least {preferences.length(desk.spacingM * 1000, 'ground')} apart: the set
+        with most points. {desk.pinned.size} you named yourself, {desk.vetoed.size} you said no to.
       </span>{/snippet}
   </Slider>
   <form

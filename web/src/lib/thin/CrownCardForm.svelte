@@ -184,6 +184,6 @@
   {/each}
   <div class="flex gap-2">
     <button class="btn btn-primary" disabled={SIDES.every((side) => sides[side] === null)}>Keep the card</button>
-    <button type="button" class="btn btn-ghost" onclick={ondone}>Leave it</button>
+    <button type="button" class="btn btn-ghost" onclick={ondone}>Cancel</button>
   </div>
 </form>

@@ -77,6 +77,6 @@
       it.
     </p>{/if}
   <button class="btn btn-primary">Write it down</button>
-  <button type="button" class="btn btn-ghost" onclick={ondone}>Leave it</button>
+  <button type="button" class="btn btn-ghost" onclick={ondone}>Cancel</button>
   {#if problem !== null}<p role="alert" class="w-full font-semibold text-error">{problem}</p>{/if}
 </form>

@@ -4,6 +4,7 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Slider from '$lib/ui/Slider.svelte';
+  import Term from '$lib/ui/Term.svelte';
 
   /** What one entry may do. The limit that holds the plan back says by how much. */
   let {
@@ -17,10 +18,14 @@
     preferences.units === 'metric' ? 1 : (5 * M2_PER_SQUARE_FOOT * M2_PER_HECTARE) / M2_PER_ACRE
   );
   const FLOOR_STEPS = 30;
-  const SCHOOLS: readonly (readonly [PlanLimits['school'], string, string])[] = [
-    ['timber', 'Timber guides', 'by basal area: below 17 to 18 m²/ha at these diameters, leave it alone'],
+  const SCHOOLS = $derived<readonly (readonly [PlanLimits['school'], string, string])[]>([
+    [
+      'timber',
+      'Timber guides',
+      `by basal area: below ${preferences.basalAreaDensity(17)} to ${preferences.basalAreaDensity(18)} at these diameters, leave it alone`
+    ],
     ['sugarbush', 'Sugarbush guides', 'by crowns: few, wide ones, that can fill the ground again']
-  ];
+  ]);
   const price = (id: LimitId) => binding?.find((b) => b.id === id)?.worth ?? null;
 </script>
 
@@ -38,12 +43,13 @@
 <fieldset class="flex flex-col gap-3" {disabled}>
   <div>
     <Slider label="Share of the basal area taken at most" min={0.05} max={0.45} step={0.01} bind:value={limits.share}>
-      {#snippet says()}<span>Take at most <b>{Math.round(100 * limits.share)} %</b> of the basal area</span>{/snippet}
+      {#snippet says()}<span>Take at most <b>{Math.round(100 * limits.share)} %</b> of the <Term of="basalArea" /></span
+        >{/snippet}
     </Slider>
     {@render held('share')}
   </div>
   <fieldset class="flex flex-col gap-1" aria-label="How full is a sugarbush?">
-    <legend class="mb-1 font-semibold">What shall stay, by which guides?</legend>
+    <legend class="mb-1 font-semibold">How much has to stay, by which guides?</legend>
     {#each SCHOOLS as [id, name, says] (id)}
       <label class="flex items-start gap-2 max-md:min-h-11"
         ><input
@@ -76,7 +82,9 @@
   {@render held('residual')}
   <div>
     <Slider label="Ground under crowns at least" min={0} max={0.9} step={0.05} bind:value={limits.cover}>
-      {#snippet says()}<span>Keep <b>{Math.round(100 * limits.cover)} %</b> of the ground under crowns, or more</span
+      {#snippet says()}<span
+          >Keep <b>{Math.round(100 * limits.cover)} %</b> of the ground <Term of="crownCover">under crowns</Term>, or
+          more</span
         >{/snippet}
     </Slider>
     {@render held('cover')}

@@ -62,7 +62,8 @@
           >{/if}
         {#if row.crop === null}<button class="btn btn-outline btn-sm" onclick={() => onchoose('veto')}
             >Never a crop tree</button
-          >{:else}<button class="btn btn-outline btn-sm" onclick={() => onchoose('none')}>Take that word back</button
+          >{:else}<button class="btn btn-outline btn-sm" onclick={() => onchoose('none')}
+            >Let the points decide again</button
           >{/if}
       {/if}
     {/if}

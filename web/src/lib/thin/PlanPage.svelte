@@ -19,6 +19,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import StandMap from '$lib/map/StandMap.svelte';
   import type { MapSide, MapSign, MapTree } from '$lib/map/treeLayer.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   import ChoicesTable from './ChoicesTable.svelte';
   import CropTrees from './CropTrees.svelte';
@@ -232,9 +233,12 @@
     <p class="aside">choosing crop trees …</p>
   {:else if desk.refused === null && judged && desk.now}
     <p data-testid="in-short">
-      <b>{desk.crops.size}</b> crop trees; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},
+      <b>{desk.crops.size}</b>
+      <Term of="cropTree">crop trees</Term>; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},
         <b>{freeToGrow(judged)}</b> with “{shown.name}”: {shown.taken.size}
-        {shown.taken.size === 1 ? 'tree' : 'trees'} taken, {(100 * judged.share).toFixed(0)} % of the basal area{/if}.
+        {shown.taken.size === 1 ? 'tree' : 'trees'} taken, {(100 * judged.share).toFixed(0)} % of the <Term
+          of="basalArea"
+        />{/if}.
     </p>
   {/if}
   <button class="ml-auto link text-sm" onclick={() => map?.frame()}>Show all</button>
@@ -259,7 +263,7 @@
     <p>
       {#if why === 'cover'}Only {Math.round(100 * now)} % of its ground lies under crowns, and {Math.round(
           100 * wanted
-        )} % shall stay so. Let the crowns close first.
+        )} % should stay so. Let the crowns close first.
       {:else if desk.limits.school === 'timber'}The trees in the book come to <b>{preferences.basalAreaDensity(now)}</b
         >. The timber guides leave a stand of this size alone below {preferences.basalAreaDensity(wanted)} to {preferences.basalAreaDensity(
           wanted + 1
@@ -297,7 +301,7 @@
 {/if}
 {#if desk.thin && desk.thin.clashes.length > 0 && desk.refused === null}
   <section class="mb-3 max-w-prose border-l-4 border-error pl-3" aria-labelledby="clashes" data-testid="clashes">
-    <h2 id="clashes">These contradict each other: you decide</h2>
+    <h2 id="clashes">Two wishes clash here: you decide</h2>
     <ul>
       {#each desk.thin.clashes as { row: tree, clash: says } (tree.id)}
         <li class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300/60 py-1.5">
@@ -421,7 +425,7 @@
         >
         <label class="flex items-center gap-2 max-md:min-h-11"
           ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={desk.takeHazards} disabled={busy} /> hazards
-          over a path, building or line go in any case, unless somebody keeps them or lives in them</label
+          over a path, building or line go in any case, unless they are marked to keep or something lives in them</label
         >
 
         {#if desk.work.failed}<p role="alert" class="font-semibold text-error">

@@ -33,6 +33,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   import CrownCardForm from './CrownCardForm.svelte';
   import { cruisedM2PerHa } from './cruised.ts';
@@ -163,8 +164,7 @@
 <ThinPages {treeId} />
 {#if row.cut}
   <p class="mb-3 max-w-prose text-lg" data-testid="is-cut">
-    This tree stands no more: {CUT_WORDS[row.cut.what]} on {row.cut.on}{row.cut.by ? ` by ${row.cut.by}` : ''}{row.cut
-      .note
+    This tree is gone: {CUT_WORDS[row.cut.what]} on {row.cut.on}{row.cut.by ? ` by ${row.cut.by}` : ''}{row.cut.note
       ? `; ${row.cut.note}`
       : ''}.
   </p>
@@ -172,8 +172,8 @@
 {#if row.fallen}
   <p class="caution mb-3 max-w-prose" data-testid="is-fallen">
     {#if row.fallen.what === 'girdled'}<b>Girdled on {row.fallen.on}{row.fallen.by ? ` by ${row.fallen.by}` : ''}.</b> It
-      dies on its feet and drops limbs for years: nobody works or rests under it, and it is for trained fallers if it must
-      come down.
+      dies standing and drops limbs for years: nobody works or rests under it, and it is for trained fallers if it must come
+      down.
     {:else}<b>It lies since {row.fallen.on} and is alive.</b> Its root plate is under tension and can snap back when the trunk
       is cut: trained fallers alone. No taps; look again next summer.{/if}
     {row.fallen.reviewOn ? `Look again by ${row.fallen.reviewOn}.` : 'No day is set to look again.'}
@@ -363,7 +363,7 @@
         <div class="absolute -inset-y-1 w-0.5 bg-base-content" style:left="{REMOVAL_LIMIT * 200}%"></div>
       </div>
       <p>
-        <b>{(out.share * 100).toFixed(1)} %</b> of the basal area: {out.trees}
+        <b>{(out.share * 100).toFixed(1)} %</b> of the <Term of="basalArea" />: {out.trees}
         {out.trees === 1 ? 'tree' : 'trees'}, {preferences.basalArea(out.basalAreaM2)}.
         {out.overLimit
           ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'

@@ -202,7 +202,7 @@ export function refusal(stand: Stand, { plan, unknown }: ThinStand, today: strin
   if (!isSugarbush(stand))
     return `${stand.name} is managed for something else${stand.note ? `: ${stand.note}` : '.'} Nothing is thinned here for maples.`;
   if (!stand.mayCut && (stand.wordUntil === null || today <= stand.wordUntil))
-    return `Nothing is cut in ${stand.name}${stand.byWord ? `, by the word of ${stand.byWord}` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
+    return `Nothing is cut in ${stand.name}${stand.byWord ? ` (${stand.byWord} says so)` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
   if (stand.areaHa === null && stand.outline === null)
     return 'How large this stand is is not known: draw it on the map first.';
   if (plan.trees.length === 0) return 'No tree of this stand has a place and a diameter yet.';

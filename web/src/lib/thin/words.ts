@@ -18,7 +18,7 @@ export const CUT_WORDS: Readonly<Record<Cut['what'], string>> = {
 };
 
 export const KEPT_WORDS: Readonly<Record<KeptFor, string>> = {
-  home: 'somebody lives in it',
+  home: 'something lives in it',
   lastOfKind: 'one of the last of its kind',
   seed: 'for seed',
   fibre: 'for fibre',
@@ -30,7 +30,7 @@ export const KEPT_WORDS: Readonly<Record<KeptFor, string>> = {
 
 export const LIMIT_WORDS: Readonly<Record<LimitId, string>> = {
   share: 'the share of basal area that one entry may take',
-  residual: 'what shall stay standing',
+  residual: 'how much is to stay standing',
   cover: 'the ground that stays under crowns',
   others: 'the share of other species that stays',
   opening: 'the width of openings',

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import X from '@lucide/svelte/icons/x';
   import type { Snippet } from 'svelte';
 
   /** A dialog on the browser's top layer: nothing of the page, whatever its stacking, is drawn over it. */
@@ -12,13 +13,16 @@
   let dialog: HTMLDialogElement;
 
   $effect(() => {
-    if (open && !dialog.open) dialog.showModal();
+    if (open && !dialog.open) {
+      dialog.showModal();
+      // What is opened to type into is typed into at once.
+      dialog.querySelector('input')?.focus();
+    }
     if (!open && dialog.open) dialog.close();
   });
 </script>
 
 <!-- a click on the dialog itself is one outside its content: on the ground behind it; Escape closes by the browser -->
-<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
 <dialog
   bind:this={dialog}
   aria-labelledby={uid}
@@ -28,9 +32,14 @@
   onclick={(event) => event.target === dialog && dialog.close()}
 >
   {#if open}
-    <div class="p-5 md:p-6">
-      <h2 id={uid} class="mb-2 text-xl font-semibold">{title}</h2>
-      {@render children()}
-    </div>
+    <header class="sticky top-0 flex items-center gap-3 bg-base-100 px-5 pt-4 pb-2 md:px-6">
+      <h2 id={uid} class="grow text-xl font-semibold">{title}</h2>
+      <button
+        class="-mr-2 grid h-9 w-9 place-items-center rounded hover:bg-base-200"
+        aria-label="Close"
+        onclick={() => (open = false)}><X size={18} /></button
+      >
+    </header>
+    <div class="px-5 pb-5 md:px-6 md:pb-6">{@render children()}</div>
   {/if}
 </dialog>

@@ -3,12 +3,22 @@
  * uses one lets it be tapped.
  */
 export const GLOSSARY = {
-  dbh: ['DBH', 'Diameter at breast height, outside the bark: 1.30 m above the ground, 4.5 ft in US practice.'],
+  dbh: ['DBH', 'Diameter at breast height, outside the bark: 1.30 m above the ground, 4.5 ft in US practice.'],
   girth: ['girth', 'The way round the trunk with a tape. Divided by pi it is the diameter.'],
   taphole: ['taphole', 'The hole that a spout sits in.'],
   stained: [
     'stained wood',
     'The brown column that a tree walls off behind an old hole, above and below it. It never gives sap again; each year a new ring of clear wood grows over it. Shavings from it are brown, shavings of clear wood are cream.'
+  ],
+  sapwood: ['sapwood', 'The outer wood that carries sap. Under it lies dark heartwood, which gives none.'],
+  qmd: ['quadratic mean diameter', 'The diameter of the tree of mean basal area: thick trees count more in it.'],
+  sdi: [
+    'stand density index',
+    'How crowded a stand is: the number of trees of 25 cm (10 in) on the same ground that would press on each other as much.'
+  ],
+  rootPlate: [
+    'root plate',
+    'The roots with their earth that come up when a tree is thrown. Under tension they snap back.'
   ],
   school: [
     'rule',
@@ -42,7 +52,6 @@ export const GLOSSARY = {
   opposite: ['opposite', 'Two twigs or buds face each other across the stem, as in maple and ash.'],
   alternate: ['alternate', 'Twigs or buds stand one at a time, by turns along the stem, as in oak, cherry and beech.'],
   dropLine: ['drop', 'The short piece of tube from a spout down to the line.'],
-  brix: ['°Bx', 'Degrees Brix: grams of sugar in 100 g of sap or syrup.'],
   ladder: ['thresholds', 'The diameters from which a tree may carry one tap, two, or more.'],
   likely: [
     'chance of clear wood',
