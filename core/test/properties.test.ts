@@ -165,6 +165,8 @@ describe('sizes', () => {
   });
 
   it('rules are said in the steward’s units', () => {
+    // A rule that was made in inches names them beside the centimetres.
+    expect(ladderRule(ladderById('twelveEighteen'), 'metric')).toBe('one from 30.5 cm (12 in), two over 45.7 (18)');
     expect(ladderRule(ladderById('twelveEighteen'), 'inch')).toBe('one from 12 in, two over 18');
     expect(ladderRule(ladderById('metric'), 'metric')).toBe('one from 25 cm, two over 40, three over 60, four over 80');
   });

@@ -136,12 +136,19 @@ export function nextStep(ladder: Ladder, dbhMm: number): LadderStep | null {
 
 const COUNT_WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
 
+const wholeInches = (mm: number) => Math.round(mm / MM_PER_INCH);
+
 /** A ladder's rule in words and in the steward's units: "one from 12 in, two over 18". The unit is said once. */
 export function ladderRule(ladder: Ladder, system: UnitSystem): string {
+  const inInches = ladder.steps.every(
+    ({ diameterMm }) => Math.abs(diameterMm / MM_PER_INCH - wholeInches(diameterMm)) < 0.01
+  );
   return ladder.steps
     .map(({ above, diameterMm, taps }, i) => {
-      const size = formatLength(diameterMm, system, 'trunk').replace('.0 ', ' ');
-      return `${COUNT_WORDS[taps] ?? taps} ${above ? 'over' : 'from'} ${i === 0 ? size : size.split(' ')[0]}`;
+      const unit = (text: string) => (i === 0 ? text : text.split(' ')[0]!);
+      const size = unit(formatLength(diameterMm, system, 'trunk').replace('.0 ', ' '));
+      const made = inInches && system === 'metric' ? ` (${unit(`${wholeInches(diameterMm)} in`)})` : '';
+      return `${COUNT_WORDS[taps] ?? taps} ${above ? 'over' : 'from'} ${size}${made}`;
     })
     .join(', ');
 }

@@ -373,13 +373,19 @@
     </p>
     <LadderPicture chosen={picture} dbhMm={null} />
     <table class="mt-3 w-full max-w-2xl text-left text-sm">
-      <thead class="sr-only"><tr><th>School</th><th>Rule</th></tr></thead>
+      <thead
+        ><tr class="border-b-2 border-base-content"
+          ><th class="py-1 pr-4 font-semibold">School</th><th class="pr-4 font-semibold">Rule</th><th
+            class="text-right font-semibold whitespace-nowrap">At {show(USUAL.dbhMm)}</th
+          ></tr
+        ></thead
+      >
       <tbody>
         {#each LADDERS as school (school.id)}
           <tr class="border-b border-base-300/60"
             ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{school.name}</th><td class="pr-4"
               >{ladderRule(school, preferences.units)}</td
-            ><td class="text-right">{ladderTaps(school, USUAL.dbhMm)} at {show(USUAL.dbhMm)}</td></tr
+            ><td class="text-right">{ladderTaps(school, USUAL.dbhMm)}</td></tr
           >
         {/each}
       </tbody>
@@ -405,8 +411,8 @@
         {#each DEPTHS as [inches, who] (inches)}
           {@const mm = inches * MM_PER_INCH}
           <tr class="border-b border-base-300/60"
-            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{preferences.length(mm, 'drill')}</th><td
-              class="pr-4">{who}</td
+            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{preferences.length(mm, 'bit')}</th><td class="pr-4"
+              >{who}</td
             ><td class="pr-4 text-right">{Math.round(mm / USUAL.ringMm)} seasons</td><td class="text-right"
               >{typeof change === 'string'
                 ? ''

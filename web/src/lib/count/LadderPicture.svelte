@@ -7,7 +7,7 @@
   const { chosen, dbhMm }: { chosen: Ladder; dbhMm: number | null } = $props();
 
   const WIDTH = 640;
-  const LEFT = 128;
+  const LEFT = 140;
   const ROW = 26;
   const TOP = 20;
   const [FROM, TO] = [150, 900];

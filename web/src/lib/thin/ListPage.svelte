@@ -249,7 +249,7 @@
       <label class="flex flex-col gap-1"
         >who is with them <input class="input w-44" maxlength="80" bind:value={helper} /></label
       >
-      <span>kept away and by whom it is seen to:</span>
+      <span>kept away, or none about:</span>
       {#each AWAY as who (who)}
         <label class="flex min-h-8 items-center gap-2"
           ><input type="checkbox" class="checkbox checkbox-sm" value={who} bind:group={away} /> {who}</label

@@ -52,6 +52,7 @@ export function markingList(
   const minded = rows.filter((row) => keptWord(row) !== null);
   const words = new Map(minded.map((row) => [row.id, keptWord(row)!]));
   const kept = standTrees(minded);
+  const tagged = new Set(minded.filter((row) => row.tagged !== false).map(({ id }) => id));
   const falling = standTrees(rows.filter((row) => row.mark === 'take' && !row.fallen));
   const turns = new Map(fellingOrder(falling, kept).map(({ id, room }, i) => [id, { at: i + 1, room }]));
   return rows
@@ -74,7 +75,9 @@ export function markingList(
         if (there.length === 0) return [];
         const named = there
           .slice(0, MOST_NAMED)
-          .map(({ tree: other }) => `${other.tag || 'one without a tag'} (${words.get(other.id)})`);
+          .map(
+            ({ tree: other }) => `${tagged.has(other.id) ? other.tag : 'one without a tag'} (${words.get(other.id)})`
+          );
         const more = there.length - named.length;
         return [{ side, says: named.join(', ') + (more > 0 ? ` and ${more} more` : '') }];
       });

@@ -204,6 +204,19 @@ export function thinning(
     };
   });
   ofBush.push({
+    ...dated('2026-08-09'),
+    kind: 'planting',
+    standId,
+    name: 'Along the sap road',
+    species: 'sugarMaple',
+    year: 2019,
+    many: 24,
+    alive: 19,
+    heightM: 2.1,
+    guard: 'tube',
+    note: ''
+  });
+  ofBush.push({
     ...dated('2026-10-20'),
     kind: 'thinningPlan',
     standId,
