@@ -510,3 +510,44 @@ it('at a gap the trees on its northern rim are named, which the southern sun rea
   expect(northernRim(trees, [gap])).toEqual(['north', 'nne']);
   expect(northernRim(trees, [])).toEqual([]);
 });
+
+it('a later look that says nothing of the crown forgets nothing of an earlier one, nor its day', () => {
+  const look = (on: string, change: object) =>
+    recordSchema.parse({
+      id: crypto.randomUUID(),
+      treeId: '5d2c9f0e-3f0a-4d6a-9d0c-5f4d3c2b1a00',
+      on,
+      recordedAt: `${on}T10:00:00.000Z`,
+      kind: 'assessment',
+      diebackPct: null,
+      crownClass: null,
+      oldestOpenHoleYears: null,
+      stressed: null,
+      peeledPct: null,
+      ...change
+    });
+  const state = deriveTree(
+    [
+      look('2024-08-01', { diebackPct: 60, stressed: true, crownClass: 'codominant' }),
+      look('2026-08-01', { peeledPct: 20, stressed: false })
+    ],
+    2027,
+    '2026-11-23'
+  );
+  expect(state.assessment).toMatchObject({
+    on: '2026-08-01',
+    diebackPct: 60,
+    crownClass: 'codominant',
+    stressed: false,
+    peeledPct: 20,
+    earlier: { diebackPct: '2024-08-01', crownClass: '2024-08-01' }
+  });
+  expect(conditionCap(state.assessment, '2026-11-23').taps).toBe(0);
+  // A healthy crown grows old by its own day.
+  const healthy = deriveTree(
+    [look('2022-08-01', { diebackPct: 5 }), look('2026-08-01', { stressed: false })],
+    2027,
+    '2026-11-23'
+  );
+  expect(conditionEffects(healthy.assessment, '2026-11-23')[0]).toMatchObject({ unknown: true });
+});

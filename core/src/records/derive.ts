@@ -18,7 +18,14 @@ import {
   type SizeExpectation
 } from '../measure/index.ts';
 import type { CrownRadii } from '../stand/index.ts';
-import type { Condition, DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
+import {
+  LOOKED_AT,
+  type Condition,
+  type DefectKind,
+  type EarlierLooks,
+  type HazardKind,
+  type WildlifeKind
+} from '../taps/index.ts';
 import type { KeptFor, MarkPurpose } from '../thinning/index.ts';
 import type {
   Assessment,
@@ -69,7 +76,8 @@ export interface TreeState {
   readonly heightM: number | null;
   /** measured reach of the crown to the north, east, south and west, metres */
   readonly crownRadiiM: CrownRadii | null;
-  readonly assessment: Assessment | null;
+  /** the last look, with what it left open told by earlier ones */
+  readonly assessment: (Assessment & { readonly earlier: EarlierLooks }) | null;
   readonly decision: Decision | null;
   readonly holes: readonly Taphole[];
   readonly holesThisSeason: readonly Taphole[];
@@ -106,7 +114,7 @@ export function deriveTree(
   const of = <K extends RecordKind>(kind: K) =>
     valid.filter((r): r is Extract<WorkRecord, { kind: K }> => r.kind === kind);
   const readings = of('reading');
-  const assessment = of('assessment').at(-1) ?? null;
+  const assessment = lastLooks(of('assessment'));
   const holes = of('taphole');
   const { trusted, questioned } = sift(readings, { sizes, tapped: holes.length > 0 });
   const dated = trusted.map(datedDiameter);
@@ -147,11 +155,26 @@ export function deriveTree(
     tapBan:
       of('tapBan')
         .slice(-1)
-        .find(({ until }) => until === null || today <= until) ?? null
+        .find((ban) => holds(ban, today)) ?? null
   };
 }
 
 /** A girdled tree stands for years, and one that lies may live: neither is gone. */
+/** The last look; what it left open is told by the last one that said it, with the day of that one. */
+function lastLooks(looks: readonly Assessment[]): TreeState['assessment'] {
+  const last = looks.at(-1);
+  if (!last) return null;
+  const earlier: EarlierLooks = {};
+  const told: Partial<Assessment> = {};
+  for (const what of LOOKED_AT) {
+    const said = looks.filter((look) => look[what] !== null).at(-1);
+    if (!said || said === last) continue;
+    earlier[what] = said.on;
+    Object.assign(told, { [what]: said[what] });
+  }
+  return { ...last, ...told, earlier };
+}
+
 function endOf(last: Cut | null): Pick<TreeState, 'cut' | 'fallen'> {
   const gone = last !== null && (last.what === 'felled' || last.what === 'fallen');
   return { cut: gone ? last : null, fallen: gone ? null : last };
@@ -244,6 +267,8 @@ export interface TreeRow extends Tree {
   readonly peelFresh: boolean;
   /** the day of the last look at crown, holes and trunk */
   readonly lookedOn: string | null;
+  /** when that was seen which the last look left open and an earlier one told */
+  readonly earlierLooks: EarlierLooks;
   readonly decidedTaps: number | null;
   readonly drilled: number;
   readonly lastTappedSeason: number | null;
@@ -330,6 +355,7 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     peeledPct: state.assessment?.peeledPct ?? null,
     peelFresh: state.assessment?.peelFresh ?? false,
     lookedOn: state.assessment?.on ?? null,
+    earlierLooks: state.assessment?.earlier ?? {},
     decidedTaps: state.decision?.taps ?? null,
     drilled: state.holesThisSeason.length,
     lastTappedSeason: state.lastTappedSeason,
@@ -352,9 +378,12 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
 
 /** What was last seen of a tree's condition; null where nobody looked. */
 export function conditionOf(
-  row: Pick<TreeRow, 'lookedOn' | 'diebackPct' | 'oldestOpenHoleYears' | 'stressed' | 'peeledPct' | 'peelFresh'>
+  row: Pick<
+    TreeRow,
+    'lookedOn' | 'earlierLooks' | 'diebackPct' | 'oldestOpenHoleYears' | 'stressed' | 'peeledPct' | 'peelFresh'
+  >
 ): Condition | null {
-  return row.lookedOn === null ? null : { ...row, on: row.lookedOn };
+  return row.lookedOn === null ? null : { ...row, on: row.lookedOn, earlier: row.earlierLooks };
 }
 
 const BAN_WORDS: Readonly<Record<TapBan['reasons'][number], string>> = {
@@ -366,6 +395,9 @@ const BAN_WORDS: Readonly<Record<TapBan['reasons'][number], string>> = {
   noPermission: 'nobody gave leave to tap it'
 };
 
+/** Does a ban still hold on a day? */
+const holds = ({ until }: TapBan, today: string) => until === null || today <= until;
+
 /** Why a tree is not to be tapped, whatever it bears, as a sentence; null where nothing forbids it. @param today ISO date */
 export function tapForbidden(
   row: Pick<TreeRow, 'tapBan' | 'fallen'>,
@@ -374,7 +406,7 @@ export function tapForbidden(
 ): string | null {
   const { tapBan, fallen } = row;
   if (fallen) return fallen.what === 'lying' ? 'It lies: no taps; look again next summer.' : 'It was girdled to die.';
-  if (tapBan)
+  if (tapBan && holds(tapBan, today))
     return `Never tapped: ${tapBan.reasons.map((reason) => BAN_WORDS[reason]).join('; ')}${tapBan.until ? ` (until ${tapBan.until})` : ''}.`;
   if (stand && !stand.mayTap && (stand.wordUntil === null || today <= stand.wordUntil))
     return `${stand.name} is not to be tapped${stand.byWord ? ` (${stand.byWord} says so)` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;

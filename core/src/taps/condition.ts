@@ -15,7 +15,14 @@ export interface Condition {
   readonly peeledPct: number | null;
   /** the peeling is fresh */
   readonly peelFresh: boolean;
+  /** when that was seen which the last look left open and an earlier one told */
+  readonly earlier?: EarlierLooks;
 }
+
+/** What a look may leave open. */
+export const LOOKED_AT = ['diebackPct', 'crownClass', 'oldestOpenHoleYears', 'stressed', 'peeledPct'] as const;
+/** ISO dates of earlier looks by what they told. */
+export type EarlierLooks = Partial<Record<(typeof LOOKED_AT)[number], string>>;
 
 /** Defects of the trunk: what a hole keeps away from, and what weakens the tree. */
 export const DEFECT_KINDS = [
@@ -111,7 +118,8 @@ export function conditionEffects(condition: Condition | null, today: string): Co
       cap(NO_CAP, 'Nobody has looked up at this crown yet.', true),
       ...(condition ? besides(condition, today, cap) : [])
     ];
-  const { diebackPct, on } = condition;
+  const { diebackPct } = condition;
+  const on = condition.earlier?.diebackPct ?? condition.on;
   const dieback = `${diebackPct} % of the crown has died back`;
   const old = lookIsOld(on, today);
   const crown: Record<VigourClass, ConditionCap> = {
@@ -128,16 +136,19 @@ export function conditionEffects(condition: Condition | null, today: string): Co
 
 /** What else than the crown asks for fewer taps. */
 function besides(
-  { on, oldestOpenHoleYears: open, stressed, peeledPct, peelFresh }: Condition,
+  { on: lastOn, earlier = {}, oldestOpenHoleYears: open, stressed, peeledPct, peelFresh }: Condition,
   today: string,
   cap: (taps: number, reason: string, unknown?: boolean) => ConditionCap
 ): ConditionCap[] {
   const effects: ConditionCap[] = [];
-  const since = Math.floor(yearsBetween(on, today));
+  const holesOn = earlier.oldestOpenHoleYears ?? lastOn;
+  const stressOn = earlier.stressed ?? lastOn;
+  const since = Math.floor(yearsBetween(holesOn, today));
   if (open === 0) effects.push(cap(NO_CAP, 'The old holes that were looked at have closed.'));
   else if (open !== null) {
     const years = open + since;
-    const asked = since > 0 ? ` It was ${open} when somebody last looked, on ${on}: see whether it has closed.` : '';
+    const asked =
+      since > 0 ? ` It was ${open} when somebody last looked, on ${holesOn}: see whether it has closed.` : '';
     effects.push(
       years >= 3
         ? cap(0, `A hole is ${since > 0 ? 'perhaps ' : ''}still open after ${years} years: the tree is weak.${asked}`)
@@ -147,8 +158,8 @@ function besides(
           )
     );
   }
-  if (stressed && growingSeasonsBetween(on, today) < STRESS_LASTS_SEASONS)
-    effects.push(cap(0, `It was stressed in the summer before ${on}: let it recover for two summers.`));
+  if (stressed && growingSeasonsBetween(stressOn, today) < STRESS_LASTS_SEASONS)
+    effects.push(cap(0, `It was stressed in the summer before ${stressOn}: let it recover for two summers.`));
   if (peeledPct !== null && peeledPct >= PEELED_SOME_PCT)
     effects.push(
       peeledPct >= PEELED_MUCH_PCT

@@ -228,7 +228,7 @@
   <ul class="border-l-4 border-primary pl-3" aria-label="What that does to the count" data-testid="effects">
     {#each effects as effect (effect.reason)}
       <li>
-        {effect.reason}
+        {effect.unknown ? 'Look up at the crown: until then it counts as not looked at.' : effect.reason}
         <b
           >{effect.unknown
             ? 'Not known.'

@@ -72,6 +72,8 @@
       ? [0, 1, 2, 3, 4, 5, 6, 7, 8]
       : [0, 1, 2, 3, 4]
   );
+  /** A later look may have left the crown alone. */
+  const crownSeenOn = $derived(tree.assessment?.earlier.diebackPct ?? tree.assessment?.on ?? '');
   let lookingUp = $state(untrack(() => tree.assessment === null));
 
   let reason = $state('');
@@ -236,9 +238,9 @@
                 ? 'a healthy crown'
                 : `${vigourClass(tree.assessment.diebackPct)} decline`}{/if}{tree.assessment.crownClass
               ? `, ${tree.assessment.crownClass}`
-              : ''}, seen on {tree.assessment.on}.
+              : ''}, seen on {crownSeenOn}.
             {conditionCap(tree.assessment, bush.today).reason}
-            {lookIsOld(tree.assessment.on, bush.today) ? 'That was long ago: look again.' : ''}
+            {lookIsOld(crownSeenOn, bush.today) ? 'That was long ago: look again.' : ''}
           </p>
           {#if tree.assessment.defects.length > 0}<p>
               On the trunk: {tree.assessment.defects.map((d) => DEFECT_WORDS[d.kind]).join(', ')}; new holes keep away

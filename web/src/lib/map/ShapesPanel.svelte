@@ -360,7 +360,9 @@
       {#if bush.mayDecide}
         <div class="mt-2 flex flex-wrap gap-2">
           {#each Object.entries(KIND_WORDS) as [kind, label] (kind)}
-            <button class="btn btn-outline btn-sm" onclick={() => newFeature(kind as Kind)}>Draw a {label}</button>
+            <button class="btn btn-outline btn-sm" onclick={() => newFeature(kind as Kind)}
+              >Draw {label === 'water' ? label : `a ${label}`}</button
+            >
           {/each}
         </div>
       {/if}

@@ -406,7 +406,7 @@
                 'drill'
               )} of wood, {preferences.length(barkThickness(tree.dbhMm!), 'drill')} of bark; {preferences.length(
                 settings.bitMm,
-                'drill'
+                'bit'
               )} bit
             </dd>
           </dl>
