@@ -285,9 +285,7 @@ test('a caliper fills a reading, a receiver finds a place, and a key lets a prog
   expect(((await (await request.get('/api/v1/openapi.json')).json()) as { openapi: string }).openapi).toBe('3.1.0');
 });
 
-test('help, finding, toasts and the words of the trade lie on top of the map, in both sizes and themes', async ({
-  page
-}) => {
+test('help, finding and the words of the trade lie on top of the map, in both sizes and themes', async ({ page }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
   /** Of a grid of places over what is named, how many have something of the page drawn over them. */
@@ -325,5 +323,12 @@ test('help, finding, toasts and the words of the trade lie on top of the map, in
           await expect(page.getByRole('dialog')).toHaveCount(0);
         }
       }
+      await page.goto(`/bush/${bushId}/thin/plan`);
+      const term = page.getByTestId('in-short').getByRole('button', { name: 'crop trees' });
+      await term.click();
+      await expect(page.getByRole('tooltip')).toContainText('the stand is managed for');
+      expect(await covered('[role=tooltip]'), 'the word explained').toBe(0);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('tooltip')).toHaveCount(0);
     }
 });

@@ -97,6 +97,39 @@ describe('who is kept', () => {
     expect(fateOf({ ...plain, resistant: true }, WISHES).hold).toMatch(/sound/);
   });
 
+  it('where every tree is to stay there is a plan, and it takes none', () => {
+    const trees = Array.from({ length: 12 }, (_, i): PlanTree => ({
+      tree: at(`t${i}`, 3 * i, 5, 300),
+      crop: false,
+      weight: 0,
+      hold: 'keep',
+      must: false,
+      taps: 0,
+      tapsLater: 0,
+      dying: 0,
+      maple: true
+    }));
+    const plan = planThinning(standOf(trees, 30), { ...DEFAULT_LIMITS, residualM2PerHa: 0, cover: 0 }, solve);
+    expect('clash' in plan ? plan : plan.taken).toEqual([]);
+  });
+
+  it('a stand of maples alone can be thinned by the default limits: no cut brings other species', () => {
+    const trees = Array.from({ length: 36 }, (_, i): PlanTree => ({
+      tree: at(`t${i}`, 2 + 5 * (i % 6), 2 + 5 * Math.floor(i / 6), 300),
+      crop: false,
+      weight: 0,
+      hold: null,
+      must: i === 14,
+      taps: 0,
+      tapsLater: 0,
+      dying: 0,
+      maple: true
+    }));
+    const plan = planThinning(standOf(trees, 30), { ...DEFAULT_LIMITS, cover: 0 }, solve);
+    expect('clash' in plan ? plan : plan.taken.map(({ id }) => id)).toEqual(['t14']);
+    expect('clash' in plan ? null : plan.judgement.broken).toEqual([]);
+  });
+
   it('no kept, braced or lived-in tree is in any plan, whatever is marked or hazardous', () => {
     const tree = fc.record({
       mark: fc.constantFrom(null, 'take', 'girdle', 'keep', 'watch', 'brace'),

@@ -16,11 +16,13 @@ describe('who grows, who stalls', () => {
     const wanted = rows.filter((row) => row.tagged !== false && row.dbhMm !== null && kindOf(row) === 'maple');
     expect(grown.map(({ row }) => row.id).sort()).toEqual(wanted.map(({ id }) => id).sort());
     const { bitMm, depthMm, highestMm, lowestMm, acceptedShare } = settings;
-    for (const { dbhMm, neededMm } of grown) {
+    for (const { row, dbhMm, neededMm } of grown) {
       // phi = k A p / (2 w pi DIB H), solved for w at k = 1 and phi as accepted (docs/model.md, growth balance).
       const stain = meanVolumeRatio(DEFAULT_COLUMNS) * (Math.PI / 4) * bitMm ** 2 * depthMm;
       const by = stain / (2 * acceptedShare * Math.PI * insideBark(dbhMm) * (highestMm - lowestMm));
-      expect(neededMm).toBeCloseTo(by, 9);
+      // Maples but sugar and black maple have columns three tenths larger (working assumption).
+      const wallsWell = row.species === null || row.species === 'sugarMaple' || row.species === 'blackMaple';
+      expect(neededMm).toBeCloseTo((wallsWell ? 1 : 1.3) * by, 9);
     }
   });
 

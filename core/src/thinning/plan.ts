@@ -108,6 +108,13 @@ function tapPrice({ taps, tapsLater }: PlanTree, { tapCost }: PlanLimits): numbe
 /** Room for rounding, so that a limit met exactly is not broken. */
 const EPSILON = 1e-6;
 
+/** Share of other species that is to stay: no more than there is, since no cut brings any. */
+function othersToStay({ trees }: PlanStand, { othersShare }: PlanLimits): number {
+  const all = sum(trees, ({ tree }) => basalArea(tree.dbhMm));
+  const others = sum(trees, ({ maple, tree }) => (maple ? 0 : basalArea(tree.dbhMm)));
+  return all > 0 ? Math.min(othersShare, others / all) : 0;
+}
+
 /**
  * Judges any choice of trees by the same measure as the plan: the steward's own marks, or another plan.
  * @param covers of the stand under these limits, and its cover, where they are known already
@@ -142,7 +149,7 @@ export function judgeChoice(
   if (limits.school === 'timber' ? leftM2PerHa < limits.residualM2PerHa - EPSILON : crownsShare < CROWNS_FILL - EPSILON)
     broken.push('residual');
   if (shaded !== null && shaded < limits.cover - EPSILON) broken.push('cover');
-  if (othersShare < limits.othersShare - EPSILON) broken.push('others');
+  if (othersShare < othersToStay(stand, limits) - EPSILON) broken.push('others');
   if (openings.length > 0) broken.push('opening');
   if (missing) broken.push('must');
   return {
@@ -300,14 +307,15 @@ function planProgram(stand: PlanStand, limits: PlanLimits, without: ReadonlySet<
   }
   if (!without.has('others') && limits.othersShare > 0) {
     // others left >= share * all left, with what is taken on one side.
+    const toStay = othersToStay(stand, limits);
     const others = sum(
       stand.trees.filter(({ maple }) => !maple),
       area
     );
     rows.push({
       lower: -Infinity,
-      upper: others - limits.othersShare * all,
-      terms: loose.map((each, i) => [i, area(each) * ((each.maple ? 0 : 1) - limits.othersShare)])
+      upper: others - toStay * all,
+      terms: loose.map((each, i) => [i, area(each) * ((each.maple ? 0 : 1) - toStay)])
     });
   }
   if (!without.has('opening'))

@@ -46,6 +46,16 @@ export type Solver = (program: Program, options?: SolveOptions) => Answer;
 /** Gap at which a plan counts as the best one. */
 export const PROVEN_GAP = 0.001;
 
+/** A row without terms is kept up to this, as the solver itself would take it. */
+const ROUNDING = 1e-7;
+
+/** The answer where there is nothing to decide, or nothing that keeps all limits. */
+function emptyAnswer(kept: boolean): Answer {
+  return kept
+    ? { status: 'proven', values: new Float64Array(0), gain: 0, bound: 0, gap: 0 }
+    : { status: 'none', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
+}
+
 /**
  * The solver HiGHS, from its loaded runtime. It runs on the thread that calls it, until it is done; whoever wants to end
  * it before ends that thread.
@@ -53,6 +63,8 @@ export const PROVEN_GAP = 0.001;
 export function highsSolver(highs: Highs): Solver {
   const { callbackType, modelStatus, objectiveSense } = highs.constants;
   return ({ columns, rows }, { gap = PROVEN_GAP, seconds = 60, onBetter } = {}) => {
+    if (columns.length === 0)
+      return emptyAnswer(rows.every(({ lower, upper }) => lower <= ROUNDING && upper >= -ROUNDING));
     const starts = new Int32Array(rows.length + 1);
     const terms = rows.flatMap((row, i) => {
       starts[i + 1] = starts[i]! + row.terms.length;
@@ -94,8 +106,7 @@ export function highsSolver(highs: Highs): Solver {
           }
         );
         const status = model.getModelStatus();
-        if (status === modelStatus.infeasible)
-          return { status: 'none', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
+        if (status === modelStatus.infeasible) return emptyAnswer(false);
         if (!Number.isFinite(Number(model.info.get('mip_gap'))))
           throw new Error('The solver found no answer in its time, nor that there is none.');
         return {

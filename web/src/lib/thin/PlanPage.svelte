@@ -276,9 +276,10 @@
           in the book, and what a plan says holds where they are.
         {:else}Plots found {preferences.basalAreaDensity(cruised)}, no more than that.{/if}
       {/if}
-      You can still make a plan: it keeps these limits and takes little. {desk.limits.school === 'timber'
-        ? 'The sugarbush guides see it otherwise: try them beside it.'
-        : ''}
+      {now >= wanted
+        ? 'You can still make a plan: it keeps these limits and takes little.'
+        : 'No plan keeps these limits; they are yours to loosen.'}
+      {desk.limits.school === 'timber' ? 'The sugarbush guides see it otherwise: try them beside it.' : ''}
     </p>
   </div>
 {/if}

@@ -77,7 +77,7 @@
 
   function onkeydown(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
-    if (event.ctrlKey || event.metaKey || event.altKey || helpOpen || findOpen) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]')) return;
     if (target.closest('input:not([type=radio]):not([type=range]), textarea, select, [contenteditable]')) return;
     const trail = TRAIL.find((s) => s.key === event.key);
     const action = trail
