@@ -27,6 +27,7 @@ import {
   fellingCautions,
   fellingOrder,
   fenceFor,
+  firstTapping,
   girdlingCaution,
   highsSolver,
   isQuiet,
@@ -39,6 +40,7 @@ import {
   roomToFall,
   seedlingFigures,
   sideStates,
+  survival,
   spreadWork,
   stockingOf,
   STOCKING_SCHOOLS,
@@ -583,4 +585,18 @@ it('a later look that says nothing of the crown forgets nothing of an earlier on
     '2026-11-23'
   );
   expect(conditionEffects(healthy.assessment, '2026-11-23')[0]).toMatchObject({ unknown: true });
+});
+
+it('planted trees come to a first taphole after forty years and more, sooner with a free crown, with a span that says so', () => {
+  const first = firstTapping(2026, 0.5, 305);
+  // Common practice: forty years and more from a seedling.
+  expect(first.from - 2026).toBeGreaterThanOrEqual(35);
+  expect(first.likely - 2026).toBeGreaterThan(40);
+  expect(first.from).toBeLessThan(first.likely);
+  expect(first.likely).toBeLessThan(first.to);
+  // Taller ones are nearer; a ladder that begins later is later.
+  expect(firstTapping(2026, 1.2, 305).likely).toBeLessThanOrEqual(first.likely);
+  expect(firstTapping(2026, 0.5, 400).likely).toBeGreaterThan(first.likely);
+  expect(survival({ many: 24, alive: null })).toBeNull();
+  expect(survival({ many: 24, alive: 18 })).toBe(0.75);
 });

@@ -343,3 +343,36 @@ describe('an archive', () => {
     expect(tables().sequelize).toBeDefined();
   }, 60_000);
 });
+
+describe('planted trees', () => {
+  it('are counted again, and refused where more live than were planted or they were counted before; an archive holds them', async () => {
+    const { bushId, userId, send, access } = await book();
+    const planting = (change: object = {}) => {
+      const { treeId: _tree, ...record } = made('', {
+        kind: 'planting',
+        standId: null,
+        name: 'By the brook',
+        species: 'sugarMaple',
+        year: 2019,
+        many: 24,
+        alive: null,
+        heightM: 0.6,
+        guard: 'tube',
+        note: '',
+        ...change
+      });
+      return record;
+    };
+    const first = planting();
+    expect(await send(first)).toEqual(['stored']);
+    expect(await send(planting({ correctsId: first.id, alive: 19, heightM: 2.1 }))).toEqual(['stored']);
+    for (const wrong of [{ alive: 25 }, { year: 2030 }, { species: 'noTree' }, { standId: randomUUID() }])
+      expect((await send(planting(wrong)))[0]).not.toBe('stored');
+    const archive = JSON.stringify(await writeArchive(await access(), NOW));
+    const empty = await createBush(userId, 'Restored');
+    await restoreArchive((await bushFor(userId, empty))!, userId, archive, NOW);
+    const told = (id: string) =>
+      tables().work.planting.findAll({ where: { bushId: id }, attributes: ['name', 'alive', 'heightM'], raw: true });
+    expect(await told(empty)).toEqual(expect.arrayContaining(await told(bushId)));
+  });
+});

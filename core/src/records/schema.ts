@@ -420,6 +420,10 @@ export const plantingSchema = z
   .refine(({ alive, many }) => alive === null || alive <= many, {
     path: ['alive'],
     message: 'no more can live than were planted'
+  })
+  .refine(({ year, on }) => year <= Number(on.slice(0, 4)) + 1, {
+    path: ['year'],
+    message: 'they were planted after they were counted'
   });
 
 /** A thinning that was thought out and kept, to be compared. */
