@@ -21,7 +21,7 @@
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
   import FellingHabits from './FellingHabits.svelte';
-  import { CUT_WORDS, MARK_SAID } from './words.ts';
+  import { CUT_WORDS, lookAgain, MARK_SAID } from './words.ts';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
   const bush = useBush();
@@ -339,7 +339,7 @@
               <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>
               {CUT_WORDS[row.fallen!.what]}, {row.fallen!.on}.
               <span class={row.reviewOn !== null && row.reviewOn <= bush.today ? 'font-semibold' : 'aside'}
-                >{row.reviewOn === null ? 'No day is set to look again.' : `Look again by ${row.reviewOn}.`}</span
+                >{lookAgain(row.reviewOn, bush.today)}</span
               >
             </li>
           {/each}
@@ -357,13 +357,7 @@
               {MARK_SAID[row.mark!].toLowerCase()}{row.markReason ? `: ${row.markReason}` : ''}{row.leanDeg === null
                 ? ''
                 : `; leans ${compassPoint(row.leanDeg)}`}.
-              <span class={due ? 'font-semibold' : 'aside'}
-                >{row.reviewOn === null
-                  ? 'No day is set to look again.'
-                  : due
-                    ? `Look again now: it was due on ${row.reviewOn}.`
-                    : `Look again by ${row.reviewOn}.`}</span
-              >
+              <span class={due ? 'font-semibold' : 'aside'}>{lookAgain(row.reviewOn, bush.today)}</span>
             </li>
           {/each}
         </ul>

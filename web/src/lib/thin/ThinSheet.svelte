@@ -42,7 +42,7 @@
   import MarkForm from './MarkForm.svelte';
   import { standTrees } from './standTrees.ts';
   import ThinPages from './ThinPages.svelte';
-  import { CUT_WORDS, listed, MARK_SAID } from './words.ts';
+  import { CUT_WORDS, listed, lookAgain, MARK_SAID } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -176,8 +176,7 @@
       down.
     {:else}<b>It lies since {row.fallen.on} and is alive.</b> Its root plate is under tension and can snap back when the trunk
       is cut: trained fallers alone. No taps; look again next summer.{/if}
-    {row.fallen.reviewOn ? `Look again by ${row.fallen.reviewOn}.` : 'No day is set to look again.'}
-    {row.fallen.note}
+    {lookAgain(row.fallen.reviewOn, bush.today)}{row.fallen.note ? ` Noted: ${row.fallen.note}.` : ''}
   </p>
 {/if}
 {#if stand && !isSugarbush(stand)}

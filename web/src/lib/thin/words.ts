@@ -51,3 +51,9 @@ export function reasonWords(reasons: readonly TakeReason[], tagOf: (id: string) 
 export function listed(words: readonly string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 }
+
+/** When a tree is to be looked at again, in a sentence. @param today ISO date */
+export function lookAgain(reviewOn: string | null, today: string): string {
+  if (reviewOn === null) return 'No day is set to look again.';
+  return reviewOn <= today ? `Look again now: it was due on ${reviewOn}.` : `Look again by ${reviewOn}.`;
+}
