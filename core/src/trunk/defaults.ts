@@ -42,9 +42,14 @@ export const DEFAULT_COLUMNS: ColumnModel = {
 const OTHER_MAPLES = 1.3;
 const WALLS_WELL: readonly SpeciesId[] = ['sugarMaple', 'blackMaple'];
 
+/** Is a wound of this species walled off as in sugar maple? Taken so where the species is not settled. */
+export function wallsOffWell(species: SpeciesId | null): boolean {
+  return species === null || WALLS_WELL.includes(species);
+}
+
 /** The columns of a tree of this species, from the bush's own. */
 export function columnsOf(species: SpeciesId | null, model: ColumnModel = DEFAULT_COLUMNS): ColumnModel {
-  if (species === null || WALLS_WELL.includes(species)) return model;
+  if (wallsOffWell(species)) return model;
   return { ...model, volumeRatioMedian: OTHER_MAPLES * model.volumeRatioMedian };
 }
 

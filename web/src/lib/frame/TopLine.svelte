@@ -14,7 +14,8 @@
     if (bush.refused.length > 0) return `${bush.refused.length} refused`;
     if (bush.waiting > 0)
       return bush.offline ? `No network: ${bush.waiting} kept on this device` : `Saving ${bush.waiting} …`;
-    return bush.offline ? 'No network: working from this device' : 'All saved';
+    if (bush.offline) return bush.overview ? 'No network: working from this device' : 'No network';
+    return bush.overview ? 'All saved' : 'Opening …';
   });
 
   /** What the device keeps of the bush goes; what still waits in the outbox stays for its writer. */
@@ -28,7 +29,7 @@
     <img src="/icon.svg" alt="" class="h-7 w-7 rounded-sm ring-1 ring-white/30" />
     <span class="truncate font-slab text-[1.05rem] font-semibold">{bush.overview?.bush.name ?? 'Baumkin'}</span>
   </a>
-  <span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>
+  {#if bush.overview}<span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>{/if}
   <a
     href="/bush/{bush.id}/exchange"
     class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a

@@ -44,7 +44,7 @@
           <span
             class="mt-0.5 h-[22px] w-[13px] shrink-0 rounded-[2px] border-2 max-md:mt-0 max-md:h-3 max-md:w-7 {here
               ? 'border-primary bg-primary'
-              : left === 0
+              : left === 0 && bush.overview
                 ? 'border-secondary bg-secondary'
                 : 'border-base-content bg-base-100'}"
           ></span>
@@ -55,7 +55,7 @@
                 : 'font-medium'}">{station.name}</span
             >
             <span class="aside text-[0.85rem] max-md:hidden"
-              >{left === 0 ? station.done : station.outstanding(left)}</span
+              >{bush.overview === null ? '…' : left === 0 ? station.done : station.outstanding(left)}</span
             >
           </span>
         </a>

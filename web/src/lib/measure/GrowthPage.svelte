@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { RING_PRIOR, type CrownClass } from '@baumkin/core';
+  import { RING_PRIOR, wallsOffWell, type CrownClass } from '@baumkin/core';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -74,7 +74,11 @@
       </p>
       <div class="mt-3"><GrowthScatter {trees} onchoose={open} /></div>
       <p class="aside mt-1 flex flex-wrap gap-x-4">
-        <span>The line: what one hole a year asks for.</span>
+        <span
+          >The line: what one hole a year asks for{trees.some(({ row }) => !wallsOffWell(row.species))
+            ? '; broken for red and other maples, which wall wounds off less well'
+            : ''}.</span
+        >
         <span>● keeps up</span><span>○ open</span><span>▲ falls behind</span>
       </p>
       {#if learned.length > 0}

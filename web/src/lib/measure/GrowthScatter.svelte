@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { MM_PER_INCH } from '@baumkin/core';
+  import { MM_PER_INCH, wallsOffWell } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -13,24 +13,36 @@
     const metric = preferences.units === 'metric';
     const [across, wood] = metric ? [10, 1] : [MM_PER_INCH, MM_PER_INCH];
     const list = trees;
+    // What a hole asks for follows the diameter, a line for those that wall wounds off well and one for the others.
+    const asked = (well: boolean) =>
+      list
+        .filter((tree) => wallsOffWell(tree.row.species) === well)
+        .toSorted((a, b) => a.dbhMm - b.dbhMm)
+        .map((tree) => ({ x: tree.dbhMm / across, y: tree.neededMm / wood }));
     const colours = { yes: spruce, no: amber, open: 'transparent' };
     return {
       fromZero: true,
       across: metric ? 'diameter, cm' : 'diameter, in',
       up: metric ? 'wood a year, mm' : 'wood a year, in',
       say: (dataset, i) =>
-        dataset === 0
+        dataset < 2
           ? null
           : `tree ${list[i]!.row.tag}: ${preferences.length(list[i]!.dbhMm, 'trunk')} thick, ${preferences.length(list[i]!.row.ringMm, 'ring')} a year`,
-      onClick: (dataset, i) => dataset === 1 && onchoose(list[i]!.row.id),
+      onClick: (dataset, i) => dataset === 2 && onchoose(list[i]!.row.id),
       datasets: [
         {
           type: 'line',
-          data: list
-            .toSorted((a, b) => a.dbhMm - b.dbhMm)
-            .map((tree) => ({ x: tree.dbhMm / across, y: tree.neededMm / wood })),
+          data: asked(true),
           borderColor: ink,
           borderWidth: 2,
+          pointRadius: 0
+        },
+        {
+          type: 'line',
+          data: asked(false),
+          borderColor: ink,
+          borderWidth: 2,
+          borderDash: [5, 4],
           pointRadius: 0
         },
         {

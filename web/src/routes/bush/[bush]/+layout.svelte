@@ -124,7 +124,15 @@
   <div class="flex min-h-0 grow max-md:flex-col print:block">
     <Trail current={station} {treeId} />
     <main class="min-w-0 grow overflow-y-auto px-4 py-4 md:px-7 md:py-5 print:overflow-visible print:p-0">
-      {@render children()}
+      {#if bush.overview}
+        {@render children()}
+      {:else}
+        <p class="aside" role="status">
+          {bush.offline
+            ? 'There is no network, and this device has not seen this bush before. Open it once where there is a network.'
+            : 'Opening the bush …'}
+        </p>
+      {/if}
     </main>
   </div>
   {#if where && bush.rows.length > 0}

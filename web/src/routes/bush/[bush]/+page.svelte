@@ -107,10 +107,4 @@
       {/if}
     </section>
   </div>
-{:else}
-  <p class="aside">
-    {bush.offline
-      ? 'There is no network, and this device has not seen this bush before. Open it once where there is a network.'
-      : 'Opening the bush …'}
-  </p>
 {/if}
