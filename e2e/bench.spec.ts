@@ -28,7 +28,7 @@ test('the frame by keyboard: stations, steps, search, help, units, what waits', 
   await expect(page).toHaveURL(/\/life\//);
 
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('non-conductive wood');
+  await expect(page.getByRole('dialog')).toContainText('stained wood');
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
@@ -148,7 +148,7 @@ test('dead ends say what to do', async ({ page }) => {
   await page.goto(`/bush/${bushId}/measure/00000000-0000-4000-8000-000000000000`);
   await expect(page.getByRole('heading', { name: 'No such tree' })).toBeVisible();
   await page.goto('/nowhere');
-  await expect(page.getByRole('heading', { name: 'Nothing stands here' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Back to the bush' }).click();
   await page.getByRole('button', { name: /sign out/ }).click();

@@ -63,7 +63,7 @@ test('a tree is told by keyboard alone, left mid-way, taken up again, saved, and
       twigSmell: 'none'
     }
   });
-  const history = page.getByRole('region', { name: 'What it was taken for' });
+  const history = page.getByRole('region', { name: 'Earlier determinations' });
   await expect(history).toContainText('A maple, species open; most likely red maple');
   await expect(history).toContainText('Hedda Spilewright');
   await history.getByRole('button', { name: 'Take back' }).click();
@@ -84,6 +84,12 @@ test('in summer the leaf is asked first, in swelling time the buds are mistruste
   await expect(page.getByTestId('season-ending')).toHaveCount(0);
   await look(page, 'Branching', 'Opposite');
   await look(page, 'Bud shape', 'Sharp, many scales');
+  await page.getByLabel('grown').check();
+  await look(page, 'Bud colour', 'Brown');
+  await look(page, 'Bark of a grown tree', 'Plates lift at one edge');
+  await look(page, 'Rub test', 'It holds');
+  await look(page, 'Grouping of the buds', 'Three at the tip');
+  await look(page, 'Stoutness of the twigs', 'Slim');
   await expect(page.getByTestId('season-ending')).toContainText('pull its spouts');
   await page.getByLabel('young').check();
   await page.getByLabel('bare').check();
@@ -142,7 +148,7 @@ test('all trees: those for a visit in leaf, and many settled at once and taken b
   const sheet = await page.context().newPage();
   await sheet.goto(`/bush/${bushId}/identify/${third.id}`);
   await expect(sheet.getByTestId('verdict')).toContainText(/Settled: sugar maple.*Declared as sugar maple/s);
-  await expect(sheet.getByRole('region', { name: 'What it was taken for' })).toContainText('seen in leaf');
+  await expect(sheet.getByRole('region', { name: 'Earlier determinations' })).toContainText('seen in leaf');
   await sheet.close();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: `Visit in leaf ${visit.length}` })).toBeVisible();

@@ -164,7 +164,7 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
     data: { version: bush.version, settings: { residualM2PerHa: 40 } }
   });
   await page.goto(`/bush/${bushId}/thin/plan`);
-  await expect(page.getByTestId('below-floor')).toContainText('Count a few plots');
+  await expect(page.getByTestId('not-yet')).toContainText('Count a few plots');
 });
 
 test('without a map: the crown card gives marks, freed sides and the list', async ({ page }) => {
