@@ -36,6 +36,7 @@
   onMount(() => {
     if (!desk.begun) void desk.begin(desk.stand?.id ?? null);
   });
+  $effect(() => desk.follow());
   onDestroy(() => {
     desk.work.stop();
     desk.price.stop();

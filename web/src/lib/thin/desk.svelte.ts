@@ -150,6 +150,9 @@ export class ThinDesk {
   /** were crop trees, limits or wishes changed since the plan was made? */
   readonly stale = $derived(this.plan !== null && this.#madeOf !== this.#wishes());
 
+  /** the limits that the stand was begun with */
+  #begunWith = '';
+
   constructor(bush: BushState) {
     this.bush = bush;
   }
@@ -167,7 +170,16 @@ export class ThinDesk {
     this.binding = null;
     this.shown = 'marks';
     this.limits = this.#own;
+    this.#begunWith = JSON.stringify(this.#own);
     if (this.stand && isSugarbush(this.stand)) await this.proposeCrops();
+  }
+
+  /** The bush's own limits came in anew (from a cache to the server's): they are taken over while nobody has moved a slider. */
+  follow(): void {
+    const own = JSON.stringify(this.#own);
+    if (!this.begun || own === this.#begunWith || JSON.stringify(this.limits) !== this.#begunWith) return;
+    this.limits = this.#own;
+    this.#begunWith = own;
   }
 
   /** Is there a stand on the table? */
