@@ -63,7 +63,7 @@ test('a tree is told by keyboard alone, left mid-way, taken up again, saved, and
       twigSmell: 'none'
     }
   });
-  const history = page.getByRole('region', { name: 'Earlier determinations' });
+  const history = page.getByRole('region', { name: 'Determinations so far' });
   await expect(history).toContainText('A maple, species open; most likely red maple');
   await expect(history).toContainText('Hedda Spilewright');
   await history.getByRole('button', { name: 'Take back' }).click();
@@ -148,7 +148,7 @@ test('all trees: those for a visit in leaf, and many settled at once and taken b
   const sheet = await page.context().newPage();
   await sheet.goto(`/bush/${bushId}/identify/${third.id}`);
   await expect(sheet.getByTestId('verdict')).toContainText(/Settled: sugar maple.*Declared as sugar maple/s);
-  await expect(sheet.getByRole('region', { name: 'Earlier determinations' })).toContainText('seen in leaf');
+  await expect(sheet.getByRole('region', { name: 'Determinations so far' })).toContainText('seen in leaf');
   await sheet.close();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: `Visit in leaf ${visit.length}` })).toBeVisible();

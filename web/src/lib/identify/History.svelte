@@ -35,7 +35,7 @@
 
 {#if entries.length > 0}
   <section aria-labelledby="history" class="max-w-4xl">
-    <h2 id="history" class="mb-1">Earlier determinations</h2>
+    <h2 id="history" class="mb-1">Determinations so far</h2>
     <ul class="flex flex-col">
       {#each entries as entry (entry.id)}
         {@const valid = stands.has(entry.id)}
