@@ -260,6 +260,23 @@ describe('an archive', () => {
     expect((await shapesOf(empty)).stands.map(({ name }) => name)).toEqual(['By hand']);
   });
 
+  it('keeps which of two records of one moment holds, also where it comes in under other ids', async () => {
+    const { userId, send, access } = await book();
+    const tree = randomUUID();
+    await send(entry(tree, 'moved'));
+    const places = Array.from({ length: 12 }, (_, i) =>
+      made(tree, { kind: 'place', eastM: i, northM: 0, quality: 'paced', accuracyM: null })
+    );
+    await send(...places);
+    const last = places.toSorted((a, b) => a.id.localeCompare(b.id)).at(-1)!;
+    const copy = await createBush(userId, 'Copy');
+    const written = JSON.stringify(await writeArchive(await access(), NOW));
+    await restoreArchive((await bushFor(userId, copy))!, userId, written, NOW);
+    const east = async (bushId: string) =>
+      (await treeRows(bushId, 2027, TODAY)).rows.find((row) => row.tag === 'moved')?.eastM;
+    expect([await east((await access()).id), await east(copy)]).toEqual([last.eastM, last.eastM]);
+  });
+
   it('reads back equal after any run of writes, erasures and corrections', async () => {
     type Step = 'stand' | 'erase' | 'tree' | 'move' | 'read' | 'withdraw' | 'out' | 'place' | 'mark';
     const steps = fc.array(

@@ -114,7 +114,8 @@ export function treesIn({ walk, records, stands }: Pick<Archive, 'walk' | 'recor
 
 /**
  * The same archive under other ids, for a server that has the bush already: whatever points at something still does.
- * @param renamed gives the new id of an old one, always the same
+ * @param renamed gives the new id of an old one, always the same. New ids are to sort as the old ones do: of two records
+ * of one moment the one with the later id holds
  */
 export function underOtherIds(archive: Archive, renamed: (id: string) => string): Archive {
   const pointers = new Set([

@@ -69,7 +69,8 @@ export async function restoreArchive(
     return await restore(bush, memberId, archive, now);
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
-    const renamed = (id: string) => uuidFrom(`${bush.id} ${id}`);
+    const place = new Map(idsIn(archive).map((id, i) => [id, i]));
+    const renamed = (id: string) => uuidFrom(`${bush.id} ${id}`, place.get(id));
     return restore(bush, memberId, underOtherIds(archive, renamed), now);
   }
 }
@@ -137,8 +138,16 @@ async function restore(bush: BushAccess, memberId: string, archive: Archive, now
   });
 }
 
-/** A UUID of its own kind (RFC 9562, version 8) that is always the same for the same text. */
-function uuidFrom(text: string): string {
-  const hex = createHash('sha256').update(text).digest('hex');
+/** Every id of an archive, in the order by which records of one moment are told apart. */
+const idsIn = ({ stands, features, walk, records, bushRecords }: Archive): string[] =>
+  [...walk, ...[...stands, ...features, ...records, ...bushRecords].map(({ id }) => id)].sort();
+
+/**
+ * A UUID of its own kind (RFC 9562, version 8) that is always the same for the same text.
+ * @param place where it is to stand in the order of its fellows, below 2^32; by the text alone where none is given
+ */
+function uuidFrom(text: string, place?: number): string {
+  const digest = createHash('sha256').update(text).digest('hex');
+  const hex = (place?.toString(16).padStart(8, '0') ?? digest.slice(0, 8)) + digest.slice(8);
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
