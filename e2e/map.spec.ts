@@ -324,6 +324,14 @@ test('help, finding and the words of the trade lie on top of the map, in both si
           await expect(page.getByRole('dialog')).toHaveCount(0);
         }
       }
+      if (width <= 768) {
+        await page.getByRole('button', { name: 'More' }).click();
+        expect(await covered('dialog[open]'), 'what a phone’s top line has no room for').toBe(0);
+        await page.getByRole('button', { name: 'Words of the trade' }).click();
+        await expect(page.getByRole('dialog', { name: 'Keys and words' })).toContainText('basal area');
+        await page.keyboard.press('Escape');
+        await expect(page.getByRole('dialog')).toHaveCount(0);
+      }
       await page.goto(`/bush/${bushId}/thin/plan`);
       const term = page.getByTestId('in-short').getByRole('button', { name: 'crop trees' });
       await term.click();

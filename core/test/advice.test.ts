@@ -3,7 +3,17 @@ import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 
 import { seededRng } from '../src/random/index.ts';
-import { deriveTree, recordSchema, tapForbidden, treeRow, type RecordInput, type Tree } from '../src/records/index.ts';
+import {
+  deriveTree,
+  drillForbidden,
+  isOutstanding,
+  recordSchema,
+  tapForbidden,
+  treeRow,
+  type RecordInput,
+  type Tree,
+  type TreeRow
+} from '../src/records/index.ts';
 import { basalArea, type StandTree } from '../src/stand/index.ts';
 import {
   conditionCap,
@@ -278,6 +288,32 @@ describe('trees that are not tapped', () => {
     expect(tapForbidden({ tapBan: null, fallen: null }, { ...stand, wordUntil: '2026-01-01' }, TODAY)).toBeNull();
     const none = suggestTaps({ ...MEASURED, forbidden: 'Never tapped: road salt.' });
     expect(none).toMatchObject({ taps: 0, binding: 'forbidden', reason: 'Never tapped: road salt.' });
+  });
+
+  it('are not drilled either, though their count was decided before: banned, girdled, doubted, or another’s now', () => {
+    const decided: TreeRow = {
+      ...treeRow(LINE, deriveTree([], 2027, TODAY)),
+      verdict: 'settled',
+      species: 'sugarMaple',
+      dbhMm: 400,
+      decidedTaps: 2
+    };
+    const septic = (until: string | null) => ({ tapBan: { reasons: ['septic'], until } as never });
+    const why = (change: Partial<TreeRow>, of: typeof stand | null = null) => {
+      const row = { ...decided, ...change };
+      const forbidden = drillForbidden(row, of, TODAY);
+      expect(isOutstanding('place', row, TODAY, of && { ...of, purpose: 'syrup' })).toBe(forbidden === null);
+      return forbidden;
+    };
+    expect(why({})).toBeNull();
+    expect(why({ verdict: 'mapleOpen' })).toBeNull();
+    expect(why(septic(null))).toMatch(/septic/);
+    expect(why(septic('2026-01-01'))).toBeNull();
+    expect(why({ fallen: { what: 'girdled' } as never })).toMatch(/girdled/);
+    expect(why({ verdict: 'lookAgain' })).toMatch(/not settled.*ash/);
+    expect(why({ verdict: null, species: null })).toMatch(/not settled/);
+    expect(why({ verdict: 'notMaple', species: 'whiteAsh' })).toMatch(/not a maple/);
+    expect(why({}, stand)).toMatch(/land trust/);
   });
 
   it('a ladder of one’s own above four taps is followed', () => {

@@ -264,9 +264,10 @@ describe('an archive', () => {
     const { userId, send, access } = await book();
     const tree = randomUUID();
     await send(entry(tree, 'moved'));
-    const places = Array.from({ length: 12 }, (_, i) =>
-      made(tree, { kind: 'place', eastM: i, northM: 0, quality: 'paced', accuracyM: null })
-    );
+    const places = Array.from({ length: 12 }, (_, eastM) => {
+      const own = { eastM, northM: 0, quality: 'paced', accuracyM: null };
+      return { ...made(tree, { kind: 'place', ...own }), ...own };
+    });
     await send(...places);
     const last = places.toSorted((a, b) => a.id.localeCompare(b.id)).at(-1)!;
     const copy = await createBush(userId, 'Copy');

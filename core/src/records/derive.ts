@@ -427,6 +427,26 @@ export function knownMaple(row: Pick<TreeRow, 'species' | 'verdict'>): boolean |
   }
 }
 
+/**
+ * Why no hole is drilled in a tree now, whatever was decided once, as a sentence; null where nothing speaks against it.
+ * A decision lasts a season, and a ban, a girdle or a second look at the species may come after it.
+ * @param today ISO date
+ */
+export function drillForbidden(
+  row: Pick<TreeRow, 'species' | 'verdict' | 'tapBan' | 'fallen'>,
+  stand: Parameters<typeof tapForbidden>[1],
+  today: string
+): string | null {
+  switch (knownMaple(row)) {
+    case false:
+      return 'This is not a maple: nothing is drilled.';
+    case null:
+      return 'Its species is not settled: do not drill yet. In bare woods an ash is easily taken for a maple.';
+    case true:
+      return tapForbidden(row, stand, today);
+  }
+}
+
 /** Does a tree want a visit in leaf? Maples of open species, and trees that were looked at and left open. */
 export function wantsLeafVisit(row: Pick<TreeRow, 'verdict'>): boolean {
   return row.verdict === 'mapleOpen' || row.verdict === 'lookAgain';

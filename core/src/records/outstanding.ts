@@ -1,5 +1,6 @@
 import { fractionalYear } from '../measure/index.ts';
-import { knownMaple, type TreeRow } from './derive.ts';
+import { drillForbidden, knownMaple, tapForbidden, type TreeRow } from './derive.ts';
+import { isSugarbush, type Stand } from './schema.ts';
 
 export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
 export type Station = (typeof STATIONS)[number];
@@ -7,11 +8,16 @@ export type Station = (typeof STATIONS)[number];
 /** A diameter is due again after this many years. Common practice: every 3 to 5 years. */
 export const REMEASURE_YEARS = 5;
 
+/** What a stand says of its trees: what it is kept for, and whether they are tapped. */
+type WhoseStand = Pick<Stand, 'name' | 'purpose' | 'mayTap' | 'byWord' | 'wordUntil'>;
+
 /**
  * Has the station anything left to do at this tree?
  * Later stations ask only for trees that the earlier ones let through, so that nobody is sent to measure a beech.
+ * @param today ISO date
+ * @param stand the tree's own; null for one without
  */
-export function isOutstanding(station: Station, row: TreeRow, today: string, forSyrup = true): boolean {
+export function isOutstanding(station: Station, row: TreeRow, today: string, stand: WhoseStand | null = null): boolean {
   // Nobody is sent to a tree that stands no more.
   if (row.cut) return false;
   // Neighbours without a tag are in the book for the crowns that they press on. Nobody is sent to them.
@@ -28,9 +34,15 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, for
           fractionalYear(today) - fractionalYear(row.lastReadingOn) > REMEASURE_YEARS)
       );
     case 'count':
-      return forSyrup && !row.fallen && !row.tapBan && maple === true && row.dbhMm !== null && row.decidedTaps === null;
+      return (
+        isSugarbush(stand) &&
+        tapForbidden(row, stand, today) === null &&
+        maple === true &&
+        row.dbhMm !== null &&
+        row.decidedTaps === null
+      );
     case 'place':
-      return !row.fallen && row.decidedTaps !== null && row.drilled < row.decidedTaps;
+      return row.decidedTaps !== null && row.drilled < row.decidedTaps && drillForbidden(row, stand, today) === null;
     case 'thin':
       return (
         row.mark === 'take' ||

@@ -109,7 +109,7 @@ function tapPrice({ taps, tapsLater }: PlanTree, { tapCost }: PlanLimits): numbe
 const EPSILON = 1e-6;
 
 /** Share of other species that is to stay: no more than there is, since no cut brings any. */
-function othersToStay({ trees }: PlanStand, { othersShare }: PlanLimits): number {
+export function othersToStay({ trees }: PlanStand, { othersShare }: PlanLimits): number {
   const all = sum(trees, ({ tree }) => basalArea(tree.dbhMm));
   const others = sum(trees, ({ maple, tree }) => (maple ? 0 : basalArea(tree.dbhMm)));
   return all > 0 ? Math.min(othersShare, others / all) : 0;

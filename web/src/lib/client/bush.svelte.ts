@@ -4,12 +4,10 @@ import {
   bushRecordSchema,
   isGone,
   isOutstanding,
-  isSugarbush,
   paintOf,
   recordSchema,
   standing,
   STATIONS,
-  tapForbidden,
   treeLine,
   treeRow,
   type BushRecord,
@@ -571,12 +569,7 @@ export class BushState {
   }
 
   isOutstanding(station: Station, row: TreeRow): boolean {
-    return isOutstanding(
-      station,
-      row,
-      this.today,
-      tapForbidden(row, this.standOf(row), this.today) === null && isSugarbush(this.standOf(row))
-    );
+    return isOutstanding(station, row, this.today, this.standOf(row));
   }
 
   standOf(row: TreeRow) {

@@ -16,8 +16,10 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { capital } from '$lib/identify/words.ts';
   import { readMetres } from '$lib/ui/readMetres.ts';
   import Term from '$lib/ui/Term.svelte';
+  import Told from '$lib/ui/Told.svelte';
 
   import CrownDrawing from './CrownDrawing.svelte';
   import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './words.ts';
@@ -278,8 +280,8 @@
   {@render choices('What may fall or break', HAZARD_KINDS, HAZARD_WORDS, hazards, (next) => (hazards = next))}
   {#if hazards.length > 0}
     <p class="caution">
-      Nobody works under this tree before somebody trained has looked at it. Local rules come first. Nothing here says
-      that a tree is safe.
+      <Told of={capital(hazards.map((hazard) => HAZARD_WORDS[hazard]).join(', '))} />: nobody works under this tree
+      before somebody trained has looked at it. Local rules come first. Nothing here says that a tree is safe.
     </p>
   {/if}
   {@render choices('Who lives there', WILDLIFE_KINDS, WILDLIFE_WORDS, wildlife, (next) => (wildlife = next))}

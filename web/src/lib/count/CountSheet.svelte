@@ -20,6 +20,7 @@
   import { placementOf } from '$lib/place/task.ts';
 
   import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
+  import Told from '$lib/ui/Told.svelte';
 
   import { capital } from '$lib/identify/words.ts';
 
@@ -251,8 +252,8 @@
               nobody.
             </p>{/if}
           {#if tree.assessment.hazards.length > 0}<p class="caution">
-              {tree.assessment.hazards.map((h) => HAZARD_WORDS[h]).join(', ')}: nobody works under it before somebody
-              trained has looked. Local rules come first.
+              <Told of={capital(tree.assessment.hazards.map((h) => HAZARD_WORDS[h]).join(', '))} />: nobody works under
+              it before somebody trained has looked. Local rules come first.
             </p>{/if}
           {#if bush.mayRecord}<button class="btn mt-2 btn-outline btn-sm" onclick={() => (lookingUp = true)}
               >Look up again</button

@@ -7,6 +7,7 @@
     LITRES_A_TAP,
     MM_PER_INCH,
     sapToSyrup,
+    tapForbidden,
     usualSugarPct,
     tapsUnder,
     type BushYear,
@@ -65,7 +66,8 @@
   async function gather(): Promise<TapTree[]> {
     const known = await bush.everything();
     return known.flatMap(({ tree: row, records }): TapTree[] => {
-      if (!countable(row, bush.standOf(row))) return [];
+      const stand = bush.standOf(row);
+      if (!countable(row, stand) || tapForbidden(row, stand, bush.today) !== null) return [];
       const state = bush.stateFrom(records);
       if (state.dbhMm === null) return [];
       return [

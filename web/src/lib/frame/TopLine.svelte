@@ -1,14 +1,19 @@
 <script lang="ts">
   import CircleHelp from '@lucide/svelte/icons/circle-question-mark';
+  import Menu from '@lucide/svelte/icons/menu';
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { store } from '$lib/client/store.ts';
+  import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
   const { onhelp }: { onhelp: () => void } = $props();
   const bush = $derived(useBush());
+  let more = $state(false);
+  const turned = $derived(preferences.theme === 'snow' ? 'Dark theme' : 'Light theme');
+  const turnTheme = () => preferences.setTheme(preferences.theme === 'snow' ? 'night' : 'snow');
 
   const saved = $derived.by(() => {
     if (bush.refused.length > 0) return `${bush.refused.length} refused`;
@@ -51,8 +56,8 @@
   </div>
   <button
     class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
-    aria-label={preferences.theme === 'snow' ? 'Dark theme' : 'Light theme'}
-    onclick={() => preferences.setTheme(preferences.theme === 'snow' ? 'night' : 'snow')}
+    aria-label={turned}
+    onclick={turnTheme}
   >
     {#if preferences.theme === 'snow'}<Moon size={18} />{:else}<Sun size={18} />{/if}
   </button>
@@ -66,4 +71,37 @@
       >{bush.overview?.member.name ?? ''} · sign out</button
     >
   </form>
+  <button
+    class="-mr-2 grid h-11 w-11 place-items-center rounded hover:bg-white/15 md:hidden"
+    aria-label="More"
+    onclick={() => (more = true)}><Menu size={20} /></button
+  >
 </header>
+
+<!-- What the line has no room for on a phone. -->
+<ModalDialog bind:open={more} title="More">
+  <ul class="flex flex-col text-lg">
+    {#each [['State of the bush', ''], ['Map', '/map'], ['Files and people', '/exchange']] as [label, path] (path)}
+      <li class="border-b border-base-300">
+        <a class="flex min-h-12 items-center" href="/bush/{bush.id}{path}" onclick={() => (more = false)}>{label}</a>
+      </li>
+    {/each}
+    <li class="border-b border-base-300">
+      <button
+        class="min-h-12 w-full text-left"
+        onclick={() => {
+          more = false;
+          onhelp();
+        }}>Words of the trade</button
+      >
+    </li>
+    <li class="border-b border-base-300">
+      <button class="min-h-12 w-full text-left" onclick={turnTheme}>{turned}</button>
+    </li>
+    <li>
+      <form method="POST" action="/sign-out" onsubmit={() => void forgetBush()}>
+        <button class="min-h-12 w-full text-left">Sign out {bush.overview?.member.name ?? ''}</button>
+      </form>
+    </li>
+  </ul>
+</ModalDialog>

@@ -42,7 +42,7 @@
         <li class="flex flex-wrap items-baseline gap-x-3 border-t border-base-300 py-1.5">
           <span class="aside w-24">{entry.on}</span>
           <span class="grow {valid ? '' : 'line-through opacity-80'}"
-            >{describe(entry, ruler)}<span class="aside"> · {grounds(entry)} · {bush.authorOf(entry)}</span></span
+            >{describe(entry, ruler)} <span class="aside">· {grounds(entry)} · {bush.authorOf(entry)}</span></span
           >
           {#if valid && bush.mayRecord}
             <button class="btn btn-ghost btn-sm" onclick={() => takeBack(entry)}>Take back</button>

@@ -22,6 +22,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
+  import Told from '$lib/ui/Told.svelte';
 
   import Declared from './Declared.svelte';
   import History from './History.svelte';
@@ -274,7 +275,7 @@
 
     {#if current}
       <div class="mb-2">
-        <h2 id="look" bind:this={heading} class="scroll-mt-3">{current.question}</h2>
+        <h2 id="look" bind:this={heading} class="scroll-mt-3"><Told of={current.question} /></h2>
         <p class="aside" data-testid="why-look">
           {#if current.fromTwigs && work.evidence.twigsFrom === 'beside'}They may be a neighbour’s twigs: a weak clue.
           {:else if current.strength === 'weak'}A weak clue: it can nudge, never decide.

@@ -9,6 +9,8 @@
     type Judgement
   } from '@baumkin/core';
 
+  import Told from '$lib/ui/Told.svelte';
+
   import { capital, headlineOf, inHundred, toneOf } from './words.ts';
 
   /** The verdict on a tree, what it allows and means, and how the candidates stand. */
@@ -23,7 +25,7 @@
 
 <div class="{toneOf(judgement.verdict, begun)} px-4 py-3" data-testid="verdict">
   <p class="font-slab text-xl font-semibold">{headlineOf(judgement.verdict, leading.id, begun)}</p>
-  <p class="mt-1">{judgement.because}</p>
+  <p class="mt-1"><Told of={judgement.because} /></p>
   <p class="mt-1 font-semibold" hidden={!begun}>{verdictAllows(judgement.verdict, leading.sap)}</p>
 </div>
 {#if meaning}
@@ -71,7 +73,7 @@
     <ul class="flex flex-col gap-0.5">
       {#each judgement.reasons as reason (reason.character)}
         <li>
-          <b>{label(reason.character, reason.state)}</b>:
+          <b><Told of={label(reason.character, reason.state)} /></b>:
           {reason.contradicts ? `rare on ${leading.name}` : ratioInWords(reason.ratio)}
         </li>
       {/each}

@@ -1,5 +1,12 @@
 <script lang="ts">
-  import { collectingPoints, isSugarbush, kindOf, ladderOf, ladderTaps, type CollectingPoint } from '@baumkin/core';
+  import {
+    collectingPoints,
+    drillForbidden,
+    isSugarbush,
+    ladderOf,
+    ladderTaps,
+    type CollectingPoint
+  } from '@baumkin/core';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -22,8 +29,9 @@
   const tapped = $derived.by(() => {
     const ladder = ladderOf(bush.overview!.bush.settings);
     return bush.rows.flatMap((row) => {
-      if (row.eastM === null || row.northM === null || kindOf(row) !== 'maple' || !isSugarbush(bush.standOf(row)))
-        return [];
+      const stand = bush.standOf(row);
+      if (row.eastM === null || row.northM === null || !isSugarbush(stand)) return [];
+      if (drillForbidden(row, stand, bush.today) !== null) return [];
       const taps = row.decidedTaps ?? (row.dbhMm === null ? 0 : ladderTaps(ladder, row.dbhMm));
       return taps > 0 ? [{ id: row.id, eastM: row.eastM, northM: row.northM, taps }] : [];
     });

@@ -3,12 +3,14 @@
     barkThickness,
     CLEAR_ENOUGH,
     compassPoint,
+    conditionCap,
+    conditionOf,
+    drillForbidden,
     instruct,
     knownMaple,
     placingById,
     type Shavings,
     type SpotAnswer,
-    tapForbidden,
     type Taphole
   } from '@baumkin/core';
   import Volume2 from '@lucide/svelte/icons/volume-2';
@@ -16,6 +18,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { capital } from '$lib/identify/words.ts';
   import Term from '$lib/ui/Term.svelte';
 
   import BarkSheet from './BarkSheet.svelte';
@@ -44,6 +47,7 @@
   const PANEL = 350;
 
   type Spot = { bearingDeg: number; heightMm: number };
+  const forbidden = $derived(drillForbidden(row, bush.standOf(row), bush.today));
   let asked = $state.raw<Spot | null>(null);
   let answer = $state.raw<(SpotAnswer & { readonly spot: Spot }) | null>(null);
   let chosen = $state(0);
@@ -51,12 +55,13 @@
   let coming = $state(0);
   const zoomBy = (by: 1 | -1) => (zoom = Math.min(4, Math.max(1, zoom * (by > 0 ? 1.5 : 1 / 1.5))));
 
-  const proposals = $derived(live.placement?.proposals ?? []);
+  // Where nothing is to be drilled no hole is named; a spot that somebody asks for is still answered and written down.
+  const proposals = $derived(forbidden === null ? (live.placement?.proposals ?? []) : []);
   const spot = $derived<Spot | null>(asked ?? proposals[chosen] ?? null);
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);
-  const plan = $derived(live.placement?.plan ?? []);
+  const plan = $derived(forbidden === null ? (live.placement?.plan ?? []) : []);
   const school = $derived(placingById(settings.school));
 
   // Whatever spot stands on the sheet is asked for its sections; the answer to an older question is dropped.
@@ -102,8 +107,14 @@
     return `Shavings of ${holes_} were looked at. ${lean}${size}`;
   });
 
-  const forbidden = $derived(tapForbidden(row, bush.standOf(row), bush.today));
   const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
+  /** What the tree's condition allows, where it was seen after the count was decided and allows fewer taps. */
+  const fewer = $derived.by(() => {
+    const { decision, assessment } = tree;
+    if (!decision || !assessment || assessment.recordedAt <= decision.recordedAt) return null;
+    const cap = conditionCap(conditionOf(row), bush.today);
+    return cap.taps < decision.taps ? cap : null;
+  });
 
   const landmark = $derived(
     spot && placing
@@ -333,8 +344,16 @@
     </section>
 
     <section aria-label="Where to drill" class="flex flex-col gap-4">
-      {#if forbidden !== null}<p class="caution" data-testid="forbidden">{forbidden}</p>{/if}
-      <p>
+      {#if forbidden !== null}<p class="caution" data-testid="forbidden">
+          {forbidden}
+          {#if knownMaple(row) === null}<a class="link" href="/bush/{bush.id}/identify/{treeId}">Look at it again</a
+            >{/if}
+        </p>{/if}
+      {#if fewer !== null && forbidden === null}<p class="caution" data-testid="fewer">
+          {fewer.reason} That was seen after the count was decided:
+          <a class="link" href="/bush/{bush.id}/count/{treeId}">decide it anew</a> before you drill.
+        </p>{/if}
+      <p hidden={forbidden !== null}>
         {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};
           these are clear places.
         {:else if left > 0}<b>{left} of {tree.decision!.taps}</b>
@@ -358,7 +377,7 @@
           </button>
         {/each}
       </div>
-      {#if live.stage === 'full' && proposals.length === 0}
+      {#if live.stage === 'full' && proposals.length === 0 && forbidden === null}
         <p>
           {school.id === 'rotation'
             ? `There is no room left on this trunk that keeps ${preferences.length(settings.spacingMm, 'hand')} from this season’s holes.`
@@ -372,7 +391,7 @@
               ><Volume2 size={16} /> Read aloud</button
             >{/if}
           <p class="mt-1">
-            {words.bodyHeight[0]!.toUpperCase() + words.bodyHeight.slice(1)}{landmark ? `, ${words.compass}` : ''}.
+            {capital(words.bodyHeight)}{landmark ? `, ${words.compass}` : ''}.
           </p>
           {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
         </div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import {
     barkThickness,
+    drillForbidden,
     instruct,
     minutesAHole,
     speciesById,
@@ -56,7 +57,9 @@
       const state = bush.hasLife(row.id) ? bush.stateOf(row.id) : states?.get(row.id);
       if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
       const { taps } = state.decision;
-      const left = Math.max(0, taps - state.holesThisSeason.length);
+      const forbidden = drillForbidden(row, bush.standOf(row), bush.today) !== null;
+      if (forbidden && state.holesThisSeason.length === 0) return [];
+      const left = forbidden ? 0 : Math.max(0, taps - state.holesThisSeason.length);
       const placing = placementOf(row.id, state, settings, bush.season, left);
       if (!placing) return [];
       const planned = plan.holes.get(row.id) ?? [];

@@ -3,6 +3,7 @@
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import Term from '$lib/ui/Term.svelte';
 
   /** Writes down that a tree stands no more: when, by whom, and what was hurt. */
   const { row, ondone }: { row: TreeRow; ondone: () => void } = $props();
@@ -73,8 +74,8 @@
     >{/if}
   <label class="flex flex-col gap-1">Note <input class="input w-56" maxlength="500" bind:value={note} /></label>
   {#if what === 'lying'}<p class="caution w-full">
-      Its root plate is under tension: cut from its trunk it can spring back. Trained fallers alone; nobody stands below
-      it.
+      Its <Term of="rootPlate" /> is under tension: cut from its trunk it can spring back. Trained fallers alone; nobody stands
+      below it.
     </p>{/if}
   <button class="btn btn-primary">Write it down</button>
   <button type="button" class="btn btn-ghost" onclick={ondone}>Cancel</button>

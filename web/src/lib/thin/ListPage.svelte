@@ -16,6 +16,8 @@
   import StandMap from '$lib/map/StandMap.svelte';
   import { mapTrees } from '$lib/map/mapTrees.ts';
   import { questionsFor } from '$lib/map/questions.ts';
+  import Term from '$lib/ui/Term.svelte';
+  import Told from '$lib/ui/Told.svelte';
 
   import { lengthOf, markingList, type ListedTree } from './cautions.ts';
   import CleanUpPanel from './CleanUpPanel.svelte';
@@ -156,11 +158,11 @@
           >
           <td
             class="py-1.5 pr-3 max-md:not-print:order-1 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
-            >{row.markReason}</td
+            ><Told of={row.markReason} /></td
           >
           <td
             class="py-1.5 pr-3 max-md:not-print:order-2 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
-            >{each.said.join('; ')}{#if near.length > 0}<span class="block text-sm"
+            ><Told of={each.said.join('; ')} />{#if near.length > 0}<span class="block text-sm"
                 >Within its length, {near.map(({ side, says }) => `${side}: ${says}`).join('; ')}</span
               >{/if}{#if each.turn}<span class="aside block"
                 >{ordinal(each.turn.at)} to come down for least hurt{each.turn.room === 0
@@ -208,9 +210,9 @@
 </p>
 <p class="caution mb-3 max-w-prose">
   Felling kills. Nothing here says that a tree is safe to fell. Two tree lengths clear of everybody (29 CFR 1910.266),
-  helmet, eye, ear and leg protection, never alone, a way of retreat. Hung-up, dead-topped, hollow and leaning trees,
-  all by buildings, paths and lines, and every tree that nobody has looked up at, are for trained fallers. Local rules
-  on cutting, wildlife and boundaries come first.
+  helmet, eye, ear and leg protection, never alone, a way of retreat. <Term of="hungUp">Hung-up</Term>, dead-topped,
+  hollow and leaning trees, all by buildings, paths and lines, and every tree that nobody has looked up at, are for
+  trained fallers. Local rules on cutting, wildlife and boundaries come first.
 </p>
 {#if isQuiet(quiet, bush.today)}
   <p class="caution mb-3 max-w-prose" data-testid="quiet">
@@ -337,7 +339,7 @@
           {#each standingDead as row (row.id)}
             <li class="border-b border-base-300/60 py-1.5">
               <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>
-              {CUT_WORDS[row.fallen!.what]}, {row.fallen!.on}.
+              <Told of={CUT_WORDS[row.fallen!.what]} />, {row.fallen!.on}.
               <span class={row.reviewOn !== null && row.reviewOn <= bush.today ? 'font-semibold' : 'aside'}
                 >{lookAgain(row.reviewOn, bush.today)}</span
               >

@@ -34,6 +34,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
   import Term from '$lib/ui/Term.svelte';
+  import Told from '$lib/ui/Told.svelte';
 
   import CrownCardForm from './CrownCardForm.svelte';
   import { cruisedM2PerHa } from './cruised.ts';
@@ -381,7 +382,7 @@
     {#if reaches.length > 0 || row.hazards.length > 0}
       <p class="caution" data-testid="within-reach">
         <b>For trained fallers.</b>
-        {#if row.hazards.length > 0}Seen on it: {listed(row.hazards.map((h) => HAZARD_WORDS[h]))}.{/if}
+        {#if row.hazards.length > 0}Seen on it: <Told of={listed(row.hazards.map((h) => HAZARD_WORDS[h]))} />.{/if}
         {#if reaches.length > 0 && subject}Within {CLEAR_TREE_LENGTHS === 2 ? 'two' : CLEAR_TREE_LENGTHS} lengths of this
           tree, about
           {metres(heightOf(subject))}{subject.heightM === null ? ' tall by its diameter' : ' tall'}: {listed(

@@ -1,5 +1,4 @@
 import {
-  basalArea,
   conditionCap,
   conditionOf,
   heightOf,
@@ -21,6 +20,7 @@ import {
   frees,
   isAsh,
   LATER_YEARS,
+  othersToStay,
   sideStates,
   SOUND_PCT,
   throwsEasily,
@@ -211,15 +211,15 @@ export function refusal(stand: Stand, { plan, unknown }: ThinStand, today: strin
   return null;
 }
 
-/** The bush's limits as this stand can keep them: on ground that holds roots badly less is taken at once. */
+/**
+ * The bush's limits as this stand can keep them: on ground that holds roots badly less is taken at once, and no more of
+ * other species, in whole per cent, is asked for than there is.
+ */
 export function fittingLimits(limits: PlanLimits, plan: PlanStand, soil: Soil): PlanLimits {
-  const all = plan.trees.reduce((sum, { tree }) => sum + basalArea(tree.dbhMm), 0);
-  if (all === 0) return limits;
-  const others = plan.trees.reduce((sum, { tree, maple }) => sum + (maple ? 0 : basalArea(tree.dbhMm)), 0) / all;
   return {
     ...limits,
     share: throwsEasily(soil) ? Math.min(limits.share, WINDTHROW_SHARE) : limits.share,
-    othersShare: Math.min(limits.othersShare, Math.floor(others * 90) / 100)
+    othersShare: Math.floor(100 * othersToStay(plan, limits) + 1e-9) / 100
   };
 }
 

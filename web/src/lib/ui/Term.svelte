@@ -30,7 +30,7 @@
 
 <button
   type="button"
-  class="cursor-help text-left underline decoration-dotted underline-offset-3"
+  class="cursor-help text-left underline decoration-dotted underline-offset-3 print:no-underline"
   aria-describedby={shown ? uid : undefined}
   bind:this={button}
   onclick={(event) => {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { barkThickness, instruct, speciesById } from '@baumkin/core';
+  import { barkThickness, drillForbidden, instruct, speciesById } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
 
@@ -21,8 +21,13 @@
   });
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview?.bush.settings ?? null);
-  const wanted = $derived(Math.max(1, tree.decision?.taps ?? 1));
-  const placing = $derived(settings && row ? placementOf(treeId, tree, settings, bush.season, wanted) : null);
+  const forbidden = $derived(row && drillForbidden(row, bush.standOf(row), bush.today));
+  const drilled = $derived(tree.holesThisSeason.length);
+  /** Holes still to drill: none where something forbids them, or nobody decided how many. */
+  const wanted = $derived(forbidden === null ? Math.max(0, (tree.decision?.taps ?? 0) - drilled) : 0);
+  const placing = $derived(
+    settings && row && wanted > 0 ? placementOf(treeId, tree, settings, bush.season, wanted) : null
+  );
   const live = new LivePlacement(() => placing?.task ?? null);
 </script>
 
@@ -43,7 +48,11 @@
     <dl class="my-3 grid grid-cols-[auto_1fr] gap-x-5 gap-y-1 text-lg">
       <dt>Species</dt>
       <dd>
-        {row.species && row.verdict !== 'lookAgain' ? speciesById(row.species).name : 'not settled: look at it first'}
+        {row.verdict === 'mapleOpen'
+          ? 'a maple, species open'
+          : row.species && row.verdict !== 'lookAgain'
+            ? speciesById(row.species).name
+            : 'not settled: look at it first'}
       </dd>
       <dt>Thick</dt>
       <dd>
@@ -52,9 +61,13 @@
           : 'not measured'}
       </dd>
       <dt>Taps</dt>
-      <dd>{tree.decision ? (tree.decision.taps === 0 ? 'rest this season' : tree.decision.taps) : 'not decided'}</dd>
+      <dd>
+        {#if forbidden !== null}none{:else if !tree.decision}not decided: count first{:else if tree.decision.taps === 0}rest
+          this season{:else}{tree.decision.taps}{drilled > 0 ? `, ${drilled} drilled already` : ''}{/if}
+      </dd>
     </dl>
-    {#if placing && tree.decision?.taps !== 0}
+    {#if forbidden !== null}<p class="text-lg font-semibold" data-testid="forbidden">{forbidden}</p>{/if}
+    {#if placing}
       <h2 class="mt-3">Drill</h2>
       <ol class="mt-1 flex flex-col gap-2">
         {#each live.placement?.proposals ?? [] as proposal, i (i)}
