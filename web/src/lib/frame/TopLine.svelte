@@ -29,19 +29,7 @@
   }
 </script>
 
-<header class="flex h-12 shrink-0 items-center gap-x-4 bg-neutral px-3 text-neutral-content md:px-4 print:hidden">
-  <a href="/bush/{bush.id}" class="flex min-w-0 items-center gap-2.5" aria-label="State of the bush">
-    <img src="/icon.svg" alt="" class="h-7 w-7 rounded-sm ring-1 ring-white/30" />
-    <span class="truncate font-slab text-[1.05rem] font-semibold">{bush.overview?.bush.name ?? 'Baumkin'}</span>
-  </a>
-  {#if bush.overview}<span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>{/if}
-  <a
-    href="/bush/{bush.id}/exchange"
-    class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a
-  >
-  <span class="truncate text-sm whitespace-nowrap max-md:ml-auto max-md:max-w-36" role="status" data-testid="saved"
-    >{saved}</span
-  >
+{#snippet units()}
   <div class="flex text-sm" role="group" aria-label="Units">
     {#each [['metric', 'cm'], ['inch', 'in']] as const as [system, label] (system)}
       <button
@@ -54,6 +42,20 @@
       >
     {/each}
   </div>
+{/snippet}
+
+<header class="flex h-12 shrink-0 items-center gap-x-4 bg-neutral px-3 text-neutral-content md:px-4 print:hidden">
+  <a href="/bush/{bush.id}" class="flex min-w-0 items-center gap-2.5" aria-label="State of the bush">
+    <img src="/icon.svg" alt="" class="h-7 w-7 rounded-sm ring-1 ring-white/30" />
+    <span class="truncate font-slab text-[1.05rem] font-semibold">{bush.overview?.bush.name ?? 'Baumkin'}</span>
+  </a>
+  {#if bush.overview}<span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>{/if}
+  <a
+    href="/bush/{bush.id}/exchange"
+    class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a
+  >
+  <span class="truncate text-sm whitespace-nowrap max-md:ml-auto" role="status" data-testid="saved">{saved}</span>
+  <div class="max-md:hidden">{@render units()}</div>
   <button
     class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
     aria-label={turned}
@@ -94,6 +96,9 @@
           onhelp();
         }}>Words of the trade</button
       >
+    </li>
+    <li class="flex min-h-12 items-center justify-between border-b border-base-300">
+      Units {@render units()}
     </li>
     <li class="border-b border-base-300">
       <button class="min-h-12 w-full text-left" onclick={turnTheme}>{turned}</button>
