@@ -1,13 +1,18 @@
 import { expect, test, type Page } from '@playwright/test';
 
-import { allSaved, bushIdOf, DEMO, expectAccessible, expectFits, signIn, treesOf } from './support.ts';
+import { allSaved, bushIdOf, DEMO, expectAccessible, expectFits, postRecord, signIn, treesOf } from './support.ts';
 
 /** A tapped tree with a long past, whose count is not decided and that no other test needs. */
 async function tappedTree(page: Page, nth: number) {
   const trees = await treesOf(page, bushIdOf(page));
   const tapped = trees.filter(
     (t) =>
-      t.lastTappedSeason === 2026 && t.decidedTaps === null && t.questions === 0 && t.dbhMm! > 330 && t.dbhMm! < 440
+      t.verdict === 'settled' &&
+      t.lastTappedSeason === 2026 &&
+      t.decidedTaps === null &&
+      t.questions === 0 &&
+      t.dbhMm! > 330 &&
+      t.dbhMm! < 440
   );
   return tapped.at(-1 - nth)!;
 }
@@ -58,6 +63,30 @@ test('a trunk is asked by click and by keyboard, what stands on it keeps holes a
   await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
   await expectAccessible(page);
   await expectFits(page);
+});
+
+test('nobody is sent to drill a tree that was forbidden after its count was decided', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const { id } = await tappedTree(page, 4);
+  const card = page.getByTestId('card');
+  await page.goto(`/bush/${bushId}/card/${id}`);
+  await expect(card).toContainText('not decided: count first');
+  await expect(card).not.toContainText('Bit');
+
+  const decision = { kind: 'decision', season: 2027, taps: 2, suggested: 2, binding: 'size', reason: '' };
+  expect(await postRecord(page, bushId, id, decision)).toBe('stored');
+  await page.reload();
+  await expect(card.getByRole('listitem')).toHaveCount(2);
+
+  expect(await postRecord(page, bushId, id, { kind: 'tapBan', reasons: ['septic'] })).toBe('stored');
+  await page.reload();
+  await expect(card.getByTestId('forbidden')).toContainText('septic field');
+  await expect(card.getByRole('listitem')).toHaveCount(0);
+  await page.goto(`/bush/${bushId}/place/${id}`);
+  await expect(page.getByTestId('forbidden')).toContainText('septic field');
+  await expect(page.getByTestId('words')).toHaveCount(0);
+  await expect(page.getByText('still to drill')).toBeHidden();
 });
 
 test('brown shavings move the next proposal', async ({ page }) => {

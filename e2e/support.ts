@@ -57,6 +57,23 @@ export async function treesOf(page: Page, bushId: string) {
   return overview.trees.filter(({ cut }) => cut === null);
 }
 
+/** Writes a record of today as a program would. @returns what became of it */
+export async function postRecord(page: Page, bushId: string, treeId: string, draft: object): Promise<string> {
+  const now = new Date().toISOString();
+  const record = {
+    id: crypto.randomUUID(),
+    treeId,
+    on: now.slice(0, 10),
+    recordedAt: now,
+    correctsId: null,
+    withdrawn: false,
+    ...draft
+  };
+  const answer = await page.request.post(`/api/v1/bushes/${bushId}/records`, { data: { records: [record] } });
+  const { outcomes } = (await answer.json()) as { outcomes: { status: string; reason?: string }[] };
+  return outcomes[0]!.reason ?? outcomes[0]!.status;
+}
+
 export async function recordsOf(page: Page, bushId: string, treeId: string) {
   const life = (await (await page.request.get(`/api/v1/bushes/${bushId}/trees/${treeId}`)).json()) as {
     records: { id: string; kind: string; [key: string]: unknown }[];

@@ -2,13 +2,14 @@ import { expect, test, type Page } from '@playwright/test';
 
 import {
   allSaved,
+  bushIdOf,
   expectAccessible,
   expectFits,
+  postRecord,
   recordsOf,
   signIn,
   signUpWithBush,
-  treesOf,
-  bushIdOf
+  treesOf
 } from './support.ts';
 
 /** A crowded hectare: maples that are worth freeing, beech and small stems between them. Made up for this test. */
@@ -134,6 +135,26 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   await page.emulateMedia({ media: 'print' });
   expect((await page.pdf({ format: 'A4' })).byteLength).toBeGreaterThan(10_000);
   await page.emulateMedia({ media: null });
+
+  // Bats are found in one that is marked: it is on no faller's list before somebody decides.
+  const lived = (await treesOf(page, bushId)).find((tree) => tree.mark === 'take')!;
+  const said = await postRecord(page, bushId, lived.id, {
+    kind: 'assessment',
+    diebackPct: 5,
+    wildlife: ['batRoost']
+  });
+  expect(said).toBe('stored');
+  await page.reload();
+  const held = page.getByTestId('held');
+  await expect(held).toContainText(`${lived.tag}: it is marked to come down, but bats roost in it.`);
+  await expect(page.getByRole('row')).toHaveCount(many);
+  await expectAccessible(page);
+  await page.goto(`/bush/${bushId}/thin/${lived.id}`);
+  await expect(held).toContainText('It is marked to come down, but bats roost in it.');
+  await held.getByRole('button', { name: 'Take it all the same' }).click();
+  await expect(held).toBeHidden();
+  await page.goto(`/bush/${bushId}/thin/list`);
+  await expect(page.getByRole('row')).toHaveCount(many + 1);
 
   // One comes down and hurts a kept tree; the stand has one stem less.
   const kept = (await treesOf(page, bushId)).find((tree) => tree.mark === null)!;

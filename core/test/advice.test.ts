@@ -5,8 +5,10 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { seededRng } from '../src/random/index.ts';
 import {
   deriveTree,
+  cutForbidden,
   drillForbidden,
   isOutstanding,
+  notOurs,
   recordSchema,
   tapForbidden,
   treeRow,
@@ -77,6 +79,7 @@ const plain: TreeStanding = {
   keepFor: null,
   despite: false,
   wildlife: [],
+  notOurs: null,
   threatens: false,
   ofItsKind: 40,
   resistant: false,
@@ -107,6 +110,24 @@ describe('who is kept', () => {
     expect(fateOf({ ...plain, ofItsKind: FEW_OF_A_KIND + 1 }, WISHES).hold).toBeNull();
     expect(fateOf({ ...plain, ofItsKind: 1, mark: 'take' }, WISHES).must).toBe(true);
     expect(fateOf({ ...plain, resistant: true }, WISHES).hold).toMatch(/sound/);
+  });
+
+  it('a tree that is not ours alone stays until somebody decided otherwise, and where nothing is cut that is said', () => {
+    const boundary = { tapBan: { reasons: ['salt', 'boundary'], until: null } as never };
+    const whose = notOurs(boundary, TODAY);
+    expect(whose).toMatch(/boundary tree/);
+    expect(notOurs({ tapBan: { reasons: ['salt'], until: null } as never }, TODAY)).toBeNull();
+    expect(notOurs({ tapBan: { reasons: ['noPermission'], until: '2026-01-01' } as never }, TODAY)).toBeNull();
+    expect(fateOf({ ...plain, notOurs: whose }, WISHES)).toMatchObject({ hold: whose, must: false, clash: null });
+    expect(fateOf({ ...plain, notOurs: whose, mark: 'take' }, WISHES).clash).toMatch(
+      /marked to come down, but .*boundary/
+    );
+    expect(fateOf({ ...plain, notOurs: whose, mark: 'take', despite: true }, WISHES).must).toBe(true);
+    const reserve = { name: 'Ledge', mayCut: false, byWord: 'the land trust', wordUntil: '2027-05-01' };
+    expect(cutForbidden(reserve, TODAY)).toBe('Nothing is cut in Ledge (the land trust says so), until 2027-05-01.');
+    expect(cutForbidden(reserve, '2027-05-02')).toBeNull();
+    expect(cutForbidden({ ...reserve, mayCut: true }, TODAY)).toBeNull();
+    expect(cutForbidden(null, TODAY)).toBeNull();
   });
 
   it('where every tree is to stay there is a plan, and it takes none', () => {
@@ -147,6 +168,7 @@ describe('who is kept', () => {
       mark: fc.constantFrom(null, 'take', 'girdle', 'keep', 'watch', 'brace'),
       wildlife: fc.subarray([...WILDLIFE_KINDS], { maxLength: 2 }),
       threatens: fc.boolean(),
+      notOurs: fc.option(fc.constant('it is a boundary tree')),
       ofItsKind: fc.constantFrom(1, 2, 30)
     });
     fc.assert(
@@ -171,8 +193,10 @@ describe('who is kept', () => {
         const plan = planThinning(standOf(trees, 30), { ...DEFAULT_LIMITS, residualM2PerHa: 0, cover: 0 }, solve);
         if ('clash' in plan) return;
         for (const { id } of plan.taken) {
-          const { mark, wildlife } = drawn[Number(id.slice(1))]!;
-          expect(mark === 'keep' || mark === 'brace' || mark === 'watch' || wildlife.length > 0).toBe(false);
+          const { mark, wildlife, notOurs: whose } = drawn[Number(id.slice(1))]!;
+          expect(mark === 'keep' || mark === 'brace' || mark === 'watch' || wildlife.length > 0 || whose !== null).toBe(
+            false
+          );
         }
       }),
       { numRuns: 25 }

@@ -18,10 +18,12 @@ import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
 
 import { planByEye } from '../../core/test/byEye.ts';
+import { markingList } from '../src/lib/thin/cautions.ts';
 import { cruisedM2PerHa } from '../src/lib/thin/cruised.ts';
 import {
   fittingLimits,
   growingGround,
+  heldBack,
   limitsOf,
   outlookTrees,
   refusal,
@@ -79,6 +81,33 @@ describe('a thinning of the demo', () => {
     expect([braced.reviewOn! < '2026-11-23', due(braced)]).toEqual([true, true]);
     expect([watched.reviewOn! > '2026-11-23', due(watched)]).toEqual([true, false]);
     expect(rows.filter(({ mark }) => mark === 'take').every(due)).toBe(true);
+  });
+
+  it('holds back what is marked where something lives, what is not ours, and all of a stand in which nothing is cut', () => {
+    const marked = rows.find((row) => row.mark === 'take' && row.wildlife.length === 0 && row.eastM !== null)!;
+    const stand = demo.stands.find(({ id }) => id === marked.standId)!;
+    expect(heldBack(marked, stand, TODAY)).toBeNull();
+    const lived = { ...marked, wildlife: ['batRoost' as const] };
+    expect(heldBack(lived, stand, TODAY)).toEqual({
+      says: 'it is marked to come down, but bats roost in it',
+      hers: true
+    });
+    expect(heldBack({ ...lived, despite: true }, stand, TODAY)).toBeNull();
+    const boundary = { ...marked, tapBan: { reasons: ['boundary'], until: null } as never };
+    expect(heldBack(boundary, stand, TODAY)).toMatchObject({ hers: true });
+    const reserve = { ...stand, mayCut: false, byWord: 'the trust', wordUntil: null };
+    expect(heldBack(marked, reserve, TODAY)).toEqual({
+      says: `Nothing is cut in ${stand.name} (the trust says so)`,
+      hers: false
+    });
+
+    // It is in no faller's list, and those beside it are told of it as of any other home.
+    const beside = { ...marked, id: 'beside', tag: 'beside', wildlife: [], eastM: marked.eastM! + 2, tapBan: null };
+    const all = [lived, beside, ...rows.filter(({ id }) => id !== marked.id)];
+    const list = markingList(all, new Set([lived.id]), demo.features, String);
+    expect(list.some(({ row }) => row.id === lived.id)).toBe(false);
+    const near = list.find(({ row }) => row.id === 'beside')!.near.map(({ says }) => says);
+    expect(near.join()).toContain(`${lived.tag} (home)`);
   });
 
   it('is refused where a stand is kept for something else, and where positions are too rough', () => {

@@ -155,7 +155,7 @@ export function deriveTree(
     tapBan:
       of('tapBan')
         .slice(-1)
-        .find((ban) => holds(ban, today)) ?? null
+        .find((ban) => holds(ban.until, today)) ?? null
   };
 }
 
@@ -395,8 +395,8 @@ const BAN_WORDS: Readonly<Record<TapBan['reasons'][number], string>> = {
   noPermission: 'nobody gave leave to tap it'
 };
 
-/** Does a ban still hold on a day? */
-const holds = ({ until }: TapBan, today: string) => until === null || today <= until;
+/** Does a ban, or a word given for a while, still hold on a day? */
+const holds = (until: string | null, today: string) => until === null || today <= until;
 
 /** Why a tree is not to be tapped, whatever it bears, as a sentence; null where nothing forbids it. @param today ISO date */
 export function tapForbidden(
@@ -406,11 +406,35 @@ export function tapForbidden(
 ): string | null {
   const { tapBan, fallen } = row;
   if (fallen) return fallen.what === 'lying' ? 'It lies: no taps; look again next summer.' : 'It was girdled to die.';
-  if (tapBan && holds(tapBan, today))
+  if (tapBan && holds(tapBan.until, today))
     return `Never tapped: ${tapBan.reasons.map((reason) => BAN_WORDS[reason]).join('; ')}${tapBan.until ? ` (until ${tapBan.until})` : ''}.`;
-  if (stand && !stand.mayTap && (stand.wordUntil === null || today <= stand.wordUntil))
-    return `${stand.name} is not to be tapped${stand.byWord ? ` (${stand.byWord} says so)` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
+  if (stand && !stand.mayTap && holds(stand.wordUntil, today))
+    return `${stand.name} is not to be tapped${whoseWord(stand)}.`;
   return null;
+}
+
+const whoseWord = ({ byWord, wordUntil }: Pick<Stand, 'byWord' | 'wordUntil'>) =>
+  `${byWord ? ` (${byWord} says so)` : ''}${wordUntil ? `, until ${wordUntil}` : ''}`;
+
+/** Why nothing is cut in a stand, as a sentence; null where nothing forbids it. @param today ISO date */
+export function cutForbidden(
+  stand: Pick<Stand, 'name' | 'mayCut' | 'byWord' | 'wordUntil'> | null,
+  today: string
+): string | null {
+  return stand && !stand.mayCut && holds(stand.wordUntil, today)
+    ? `Nothing is cut in ${stand.name}${whoseWord(stand)}.`
+    : null;
+}
+
+/** Why a tree is not ours alone to cut; null for one that is, as far as anybody wrote down. @param today ISO date */
+export function notOurs({ tapBan }: Pick<TreeRow, 'tapBan'>, today: string): string | null {
+  if (!tapBan || !holds(tapBan.until, today)) return null;
+  const whose = tapBan.reasons.find((reason) => reason === 'boundary' || reason === 'noPermission');
+  return whose === undefined
+    ? null
+    : whose === 'boundary'
+      ? BAN_WORDS.boundary
+      : 'nobody gave leave for anything to be done to it';
 }
 
 /** Is the tree a maple? null while that is open. */
@@ -445,6 +469,15 @@ export function drillForbidden(
     case true:
       return tapForbidden(row, stand, today);
   }
+}
+
+/** Taps decided for a tree that nothing has forbidden since. @param today ISO date */
+export function tapsToHang(
+  row: Parameters<typeof drillForbidden>[0] & Pick<TreeRow, 'decidedTaps'>,
+  stand: Parameters<typeof tapForbidden>[1],
+  today: string
+): number {
+  return drillForbidden(row, stand, today) === null ? (row.decidedTaps ?? 0) : 0;
 }
 
 /** Does a tree want a visit in leaf? Maples of open species, and trees that were looked at and left open. */

@@ -1,5 +1,5 @@
 import { fractionalYear } from '../measure/index.ts';
-import { drillForbidden, knownMaple, tapForbidden, type TreeRow } from './derive.ts';
+import { knownMaple, tapForbidden, tapsToHang, type TreeRow } from './derive.ts';
 import { isSugarbush, type Stand } from './schema.ts';
 
 export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
@@ -42,7 +42,7 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, sta
         row.decidedTaps === null
       );
     case 'place':
-      return row.decidedTaps !== null && row.drilled < row.decidedTaps && drillForbidden(row, stand, today) === null;
+      return row.drilled < tapsToHang(row, stand, today);
     case 'thin':
       return (
         row.mark === 'take' ||

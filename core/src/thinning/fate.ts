@@ -6,9 +6,11 @@ export interface TreeStanding {
   readonly mark: MarkPurpose | null;
   readonly markReason: string;
   readonly keepFor: KeptFor | null;
-  /** the steward takes it although something lives in it, or it is among the last of its kind */
+  /** the steward takes it although it is not ours alone, something lives in it, or it is among the last of its kind */
   readonly despite: boolean;
   readonly wildlife: readonly WildlifeKind[];
+  /** why it is not ours alone to cut; null for one that is */
+  readonly notOurs: string | null;
   /** a hazard stands within its own length of a path, building or line */
   readonly threatens: boolean;
   /** trees of its species in the stand, itself included; null where its species is open */
@@ -63,6 +65,7 @@ function holdOf({
   markReason,
   despite,
   wildlife,
+  notOurs,
   ofItsKind,
   resistant,
   girdled,
@@ -74,6 +77,7 @@ function holdOf({
   if (mark === 'watch') return 'it is marked to watch';
   if (mark === 'brace') return 'it is marked for a brace';
   if (despite && frees(mark)) return null;
+  if (notOurs !== null) return notOurs;
   if (wildlife[0]) return HOME_WORDS[wildlife[0]];
   if (ofItsKind !== null && ofItsKind <= FEW_OF_A_KIND && !frees(mark))
     return ofItsKind === 1 ? 'it is the last of its kind here' : `only ${ofItsKind} of its kind stand here`;

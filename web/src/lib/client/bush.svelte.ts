@@ -93,6 +93,8 @@ export class BushState {
   #closed = false;
   #timer: ReturnType<typeof setInterval> | undefined;
 
+  /** Batches that are just being put onto this device: nothing is saved before they are there. */
+  keeping = $state(0);
   readonly waiting = $derived(this.outbox.filter((entry) => entry.refused === null).length);
   readonly refused = $derived(this.outbox.filter((entry) => entry.refused !== null));
   readonly #waitingByTree = $derived.by(() => {
@@ -265,23 +267,28 @@ export class BushState {
 
   /** Keeps records on this device and begins to send them. */
   async #intoOutbox(records: readonly (WorkRecord | BushRecord)[]): Promise<void> {
-    const now = Date.now();
-    await store.outbox.bulkPut(
-      records.map((record, i) => ({
-        id: record.id,
-        bushId: this.id,
-        memberId: record.authorId ?? '',
-        treeId: 'treeId' in record ? record.treeId : null,
-        record,
-        // In the order of the batch: a tree's entry goes before what is said of it.
-        addedAt: now + i / 1000,
-        refused: null
-      }))
-    );
-    // What this device knows of these trees has to be at hand, or what is new would not show on their lines. Only now:
-    // nothing may come between the click and the record's being kept.
-    await this.#fromDevice(records.flatMap((record) => ('treeId' in record ? [record.treeId] : [])));
-    await this.#readOutbox();
+    this.keeping += 1;
+    try {
+      const now = Date.now();
+      await store.outbox.bulkPut(
+        records.map((record, i) => ({
+          id: record.id,
+          bushId: this.id,
+          memberId: record.authorId ?? '',
+          treeId: 'treeId' in record ? record.treeId : null,
+          record,
+          // In the order of the batch: a tree's entry goes before what is said of it.
+          addedAt: now + i / 1000,
+          refused: null
+        }))
+      );
+      // What this device knows of these trees has to be at hand, or what is new would not show on their lines. Only now:
+      // nothing may come between the click and the record's being kept.
+      await this.#fromDevice(records.flatMap((record) => ('treeId' in record ? [record.treeId] : [])));
+      await this.#readOutbox();
+    } finally {
+      this.keeping -= 1;
+    }
     void this.send();
   }
 

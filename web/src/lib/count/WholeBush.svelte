@@ -8,6 +8,7 @@
     ladderTaps,
     LADDERS,
     speciesById,
+    tapsToHang,
     type BindingLimit,
     type Collecting,
     type Suggestion,
@@ -116,11 +117,11 @@
   const sum = (of: (line: Line) => number) => lines.reduce((total, line) => total + of(line), 0);
   const totals = $derived({
     suggested: sum(({ suggestion }) => suggestion.taps),
-    decided: sum(({ row }) => row.decidedTaps ?? 0),
+    decided: sum(({ row }) => tapsToHang(row, bush.standOf(row), bush.today)),
     growth: sum(({ suggestion }) => suggestion.limits.growth),
     open: lines.filter(({ row }) => row.decidedTaps === null).length
   });
-  /** Decided, but on trees that are no settled maples of a sugarbush: nobody drills them before that is mended. */
+  /** Decided, but on trees that are no settled maples of a sugarbush, or must not be tapped now: nobody drills them. */
   const aside = $derived(bush.rows.reduce((n, { decidedTaps }) => n + (decidedTaps ?? 0), 0) - totals.decided);
   const byLadder = $derived(
     LADDERS.map((school) => ({ school, taps: sum(({ row }) => ladderTaps(school, row.dbhMm!)) }))
@@ -365,8 +366,8 @@
       <p class="aside mt-1">
         {lines.length} measured maples in stands that are kept for syrup; {totals.open} not decided.
         {#if aside > 0}{aside}
-          {aside === 1 ? 'tap is' : 'taps are'} decided on trees that are not settled as maples of such a stand, and not counted
-          here.{/if}
+          {aside === 1 ? 'tap is' : 'taps are'} decided on trees that are not settled as maples of such a stand, or must not
+          be tapped now, and not counted here.{/if}
       </p>
       <p class="aside mt-1 print:hidden">Keys on a row: arrows step, 0 to 8 decide, Enter opens the tree.</p>
     </section>

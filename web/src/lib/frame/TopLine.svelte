@@ -17,6 +17,7 @@
 
   const saved = $derived.by(() => {
     if (bush.refused.length > 0) return `${bush.refused.length} refused`;
+    if (bush.keeping > 0) return 'Saving …';
     if (bush.waiting > 0)
       return bush.offline ? `No network: ${bush.waiting} kept on this device` : `Saving ${bush.waiting} …`;
     if (bush.offline) return bush.overview ? 'No network: working from this device' : 'No network';

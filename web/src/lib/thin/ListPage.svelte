@@ -20,9 +20,11 @@
   import Told from '$lib/ui/Told.svelte';
 
   import { lengthOf, markingList, type ListedTree } from './cautions.ts';
+  import Clash from './Clash.svelte';
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
   import FellingHabits from './FellingHabits.svelte';
+  import { heldBack } from './stand.ts';
   import { CUT_WORDS, lookAgain, MARK_SAID } from './words.ts';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
@@ -34,7 +36,17 @@
   let picked = $state<string | null>(null);
 
   const here = (row: TreeRow) => standId === 'all' || row.standId === standId;
-  const walkOrder = $derived(markingList(bush.rows.filter(here), bush.features, metres));
+  /** Marked to come down, and not to be felled as things stand. */
+  const held = $derived(
+    bush.rows.flatMap((row) => {
+      if (!here(row) || !frees(row.mark) || row.fallen?.what === 'girdled') return [];
+      const back = heldBack(row, bush.standOf(row), bush.today);
+      return back ? [{ row, ...back }] : [];
+    })
+  );
+  const walkOrder = $derived(
+    markingList(bush.rows.filter(here), new Set(held.map(({ row }) => row.id)), bush.features, metres)
+  );
   /** in walking order, or in the order of felling that leaves least hurt */
   let byTurn = $state(false);
   const list = $derived(
@@ -228,6 +240,20 @@
   <p class="caution mb-3 max-w-prose">
     November: hunters are in the woods. Ask when and where they hunt, and let everybody wear a bright colour.
   </p>
+{/if}
+{#if held.length > 0}
+  <section class="mb-4 max-w-prose border-l-4 border-error pl-3" aria-labelledby="held" data-testid="held">
+    <h2 id="held">Marked, but not to be felled as things stand: {held.length}</h2>
+    <ul>
+      {#each held as { row, says, hers } (row.id)}
+        {#if hers}<Clash {row} {says} onpick={() => (picked = row.id)} />{:else}<li
+            class="border-b border-base-300/60 py-1.5"
+          >
+            <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>: {says}.
+          </li>{/if}
+      {/each}
+    </ul>
+  </section>
 {/if}
 {#if list.length === 0 && untagged.length === 0}
   <p class="max-w-prose text-lg">

@@ -4,17 +4,15 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import Clash from './Clash.svelte';
   import type { ThinDesk } from './desk.svelte.ts';
 
   interface Props {
     desk: ThinDesk;
     onpick: (id: string) => void;
-    onkeep: (id: string) => void;
-    /** taken against a wish to keep it, which is named */
-    ondespite: (id: string, wish: string) => void;
   }
   /** What is to be known before a plan is made: not yet, a hard year, ground that holds badly, wishes that clash. */
-  let { desk, onpick, onkeep, ondespite }: Props = $props();
+  let { desk, onpick }: Props = $props();
   const bush = $derived(desk.bush);
   const warning = $derived(entryWarning(desk.rows));
 </script>
@@ -73,22 +71,8 @@
   <section class="mb-3 max-w-prose border-l-4 border-error pl-3" aria-labelledby="clashes" data-testid="clashes">
     <h2 id="clashes">Two wishes clash here: you decide</h2>
     <ul>
-      {#each desk.thin.clashes as { row: tree, clash: says } (tree.id)}
-        <li class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300/60 py-1.5">
-          <span class="grow"
-            ><button class="link font-bold" onclick={() => onpick(tree.id)}
-              >{tree.tagged === false ? 'without a tag' : tree.tag}</button
-            >: {says}. No plan takes it.</span
-          >
-          {#if bush.mayDecide}
-            {#if tree.mark !== 'keep'}<button class="btn btn-outline btn-sm" onclick={() => onkeep(tree.id)}
-                >Keep it</button
-              >{/if}
-            {#if !tree.fallen}<button class="btn btn-outline btn-sm" onclick={() => ondespite(tree.id, says)}
-                >Take it all the same</button
-              >{/if}
-          {/if}
-        </li>
+      {#each desk.thin.clashes as { row, clash } (row.id)}
+        <Clash {row} says="{clash}. No plan takes it" onpick={() => onpick(row.id)} />
       {/each}
     </ul>
   </section>

@@ -10,11 +10,12 @@
   import CropTrees from './CropTrees.svelte';
   import { deskOf } from './desk.svelte.ts';
   import LimitSliders from './LimitSliders.svelte';
+  import { markTrees } from './marks.ts';
   import PickedTree from './PickedTree.svelte';
   import PlanAdvice from './PlanAdvice.svelte';
   import PlanMap from './PlanMap.svelte';
   import StandPicker from './StandPicker.svelte';
-  import { LIMIT_WORDS, listed, MARK_SAID, reasonWords } from './words.ts';
+  import { LIMIT_WORDS, listed, reasonWords } from './words.ts';
 
   /** The stand from above with its crop trees, and which trees to take for them within what one entry may do. */
   const bush = useBush();
@@ -35,40 +36,17 @@
   const shown = $derived(desk.choice);
 
   const row = $derived(picked === null ? null : (bush.byId.get(picked) ?? null));
-  /** A mark for each of these trees; one toast takes them all back. */
-  async function mark(
-    ids: readonly string[],
-    purpose: 'keep' | 'take' | 'none',
-    reasonOf: (id: string) => string = () => '',
-    despite?: true
-  ): Promise<void> {
-    const records = await bush.recordAll(
-      ids.map((id) => ({
-        treeId: id,
-        draft: {
-          kind: 'mark' as const,
-          purpose,
-          reason: reasonOf(id).slice(0, 500),
-          reviewOn: null,
-          leanDeg: bush.byId.get(id)?.leanDeg ?? null,
-          ...(despite ? { despite } : {})
-        }
-      }))
-    );
-    const said = MARK_SAID[purpose].toLowerCase();
-    toast.success(ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)}: ${said}.` : `${ids.length} trees: ${said}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
-    });
-  }
-
   async function take(ids: readonly string[]): Promise<void> {
     const { thin } = desk;
     if (!thin || !shown) return;
     const { name, taken } = shown;
-    await mark(ids, 'take', (id) => reasonWords(reasonsFor(thin.plan, id, taken), (tree) => bush.tagOf(tree)) || name);
+    await markTrees(
+      bush,
+      ids,
+      'take',
+      (id) => reasonWords(reasonsFor(thin.plan, id, taken), (tree) => bush.tagOf(tree)) || name
+    );
   }
-
-  const takeDespite = (id: string, wish: string) => mark([id], 'take', () => `decided all the same: ${wish}`, true);
 
   async function choose(choice: 'crop' | 'veto' | 'none', ids: readonly string[]): Promise<void> {
     const records = await bush.recordAll(
@@ -130,7 +108,7 @@
     >, and put its trees into it.
   </p>
 {/if}
-<PlanAdvice {desk} onpick={(id) => (picked = id)} onkeep={(id) => mark([id], 'keep')} ondespite={takeDespite} />
+<PlanAdvice {desk} onpick={(id) => (picked = id)} />
 <div class="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
   <div class="min-w-0">
     <PlanMap bind:this={map} {desk} bind:picked />
@@ -139,7 +117,7 @@
         {desk}
         {row}
         ontake={() => take([row.id])}
-        onmark={(purpose) => mark([row.id], purpose)}
+        onmark={(purpose) => markTrees(bush, [row.id], purpose)}
         onchoose={(choice) => choose(choice, [row.id])}
       />
     {/if}

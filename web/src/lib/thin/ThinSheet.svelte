@@ -36,11 +36,13 @@
   import Term from '$lib/ui/Term.svelte';
   import Told from '$lib/ui/Told.svelte';
 
+  import Clash from './Clash.svelte';
   import CrownCardForm from './CrownCardForm.svelte';
   import { cruisedM2PerHa } from './cruised.ts';
   import CrownPlan from './CrownPlan.svelte';
   import CutForm from './CutForm.svelte';
   import MarkForm from './MarkForm.svelte';
+  import { heldBack } from './stand.ts';
   import { standTrees } from './standTrees.ts';
   import ThinPages from './ThinPages.svelte';
   import { CUT_WORDS, listed, lookAgain, MARK_SAID } from './words.ts';
@@ -114,6 +116,8 @@
   });
   const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
   const tapped = $derived(standTrees(bush.rows.filter((r) => (r.decidedTaps ?? 0) > 0 || r.lastTappedSeason !== null)));
+  /** What speaks against the mark that it carries. */
+  const back = $derived(frees(row.mark) && !row.fallen ? heldBack(row, stand, bush.today) : null);
   const girdling = $derived(subject ? girdlingCaution(subject, bush.features, tapped) : null);
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
@@ -327,6 +331,12 @@
               ? `; look again by ${row.reviewOn}`
               : ''}.
           </p>{/if}
+        {#if back}
+          <div class="mb-2 border-l-4 border-error pl-3" data-testid="held">
+            {#if back.hers}<ul><Clash {row} says={back.says} /></ul>
+            {:else}<p>{back.says}. It is not on the fallers’ lists.</p>{/if}
+          </div>
+        {/if}
         {#key `${row.mark}/${row.markReason}`}
           <MarkForm {row} {girdling} onmark={(said) => mark(treeId, said)} />
         {/key}

@@ -10,7 +10,7 @@ import {
 } from '@baumkin/core';
 import { fellingCautions, fellingOrder, frees, withinItsLength, type Cautions } from '@baumkin/core/thinning';
 
-import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
+import { HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
 
 import { standTrees } from './standTrees.ts';
 
@@ -31,9 +31,12 @@ export interface ListedTree {
 /** A maple thinner than this is young growth, mm. Working assumption. */
 const YOUNG_BELOW_MM = 100;
 
-/** What a falling tree could spoil: why it is kept, in a word; null for a tree that nobody minds. */
-function keptWord(row: TreeRow): string | null {
-  if (frees(row.mark)) return null;
+/**
+ * What a falling tree could spoil: why it is kept, in a word; null for a tree that nobody minds.
+ * @param held marked to come down, and held back
+ */
+function keptWord(row: TreeRow, held: boolean): string | null {
+  if (frees(row.mark) && !held) return null;
   if (row.crop === 'crop') return 'crop tree';
   if (row.wildlife.length > 0) return 'home';
   if (row.mark !== null) return 'kept';
@@ -43,20 +46,30 @@ function keptWord(row: TreeRow): string | null {
 /** Trees named on one side of a tree to fell; the others are counted. */
 const MOST_NAMED = 4;
 
-/** What is marked to come down, in walking order. @param metres writes a length of ground */
+/**
+ * What is marked to come down, in walking order.
+ * @param held ids of trees that are marked, and held back
+ * @param metres writes a length of ground
+ */
 export function markingList(
   rows: readonly TreeRow[],
+  held: ReadonlySet<string>,
   features: readonly SiteFeature[],
   metres: (m: number) => string
 ): ListedTree[] {
-  const minded = rows.filter((row) => keptWord(row) !== null);
-  const words = new Map(minded.map((row) => [row.id, keptWord(row)!]));
+  const words = new Map(
+    rows.flatMap((row) => {
+      const word = keptWord(row, held.has(row.id));
+      return word === null ? [] : [[row.id, word]];
+    })
+  );
+  const minded = rows.filter(({ id }) => words.has(id));
   const kept = standTrees(minded);
   const tagged = new Set(minded.filter((row) => row.tagged !== false).map(({ id }) => id));
-  const falling = standTrees(rows.filter((row) => row.mark === 'take' && !row.fallen));
+  const falling = standTrees(rows.filter((row) => row.mark === 'take' && !row.fallen && !held.has(row.id)));
   const turns = new Map(fellingOrder(falling, kept).map(({ id, room }, i) => [id, { at: i + 1, room }]));
   return rows
-    .filter((row) => frees(row.mark) && row.fallen?.what !== 'girdled')
+    .filter((row) => frees(row.mark) && row.fallen?.what !== 'girdled' && !held.has(row.id))
     .map((row): ListedTree => {
       const tree = standTrees([row])[0] ?? null;
       if (!tree)

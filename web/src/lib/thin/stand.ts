@@ -1,9 +1,11 @@
 import {
   conditionCap,
   conditionOf,
+  cutForbidden,
   heightOf,
   isSugarbush,
   knownMaple,
+  notOurs,
   positionSd,
   tapsUnder,
   withinReach,
@@ -150,6 +152,7 @@ export function thinStand(
       {
         ...row,
         threatens: threatens(row, features),
+        notOurs: notOurs(row, today),
         ofItsKind: row.species ? ofKind.get(row.species)! : null,
         resistant,
         girdled: row.fallen !== null
@@ -194,6 +197,24 @@ export function thinStand(
   };
 }
 
+/** Why a tree that is marked to come down stays as things are, and whether it is the steward's to decide otherwise. */
+export interface HeldBack {
+  readonly says: string;
+  readonly hers: boolean;
+}
+
+/** null for a tree that may come down as it is marked. @param today ISO date */
+export function heldBack(row: TreeRow, stand: Stand | null, today: string): HeldBack | null {
+  const forbidden = cutForbidden(stand, today);
+  if (forbidden !== null) return { says: forbidden.replace(/\.$/, ''), hers: false };
+  const marked = { threatens: false, ofItsKind: null, resistant: false, girdled: false };
+  const { clash } = fateOf(
+    { ...row, ...marked, notOurs: notOurs(row, today) },
+    { keepMarks: true, takeHazards: false }
+  );
+  return clash === null ? null : { says: clash, hers: true };
+}
+
 /** More crop trees than this without a word on their crowns, and no plan is made. */
 const TOO_MANY_UNKNOWN = 0.34;
 
@@ -201,8 +222,8 @@ const TOO_MANY_UNKNOWN = 0.34;
 export function refusal(stand: Stand, { plan, unknown }: ThinStand, today: string): string | null {
   if (!isSugarbush(stand))
     return `${stand.name} is managed for something else${stand.note ? `: ${stand.note}` : '.'} Nothing is thinned here for maples.`;
-  if (!stand.mayCut && (stand.wordUntil === null || today <= stand.wordUntil))
-    return `Nothing is cut in ${stand.name}${stand.byWord ? ` (${stand.byWord} says so)` : ''}${stand.wordUntil ? `, until ${stand.wordUntil}` : ''}.`;
+  const forbidden = cutForbidden(stand, today);
+  if (forbidden !== null) return forbidden;
   if (stand.areaHa === null && stand.outline === null)
     return 'How large this stand is is not known: draw it on the map first.';
   if (plan.trees.length === 0) return 'No tree of this stand has a place and a diameter yet.';

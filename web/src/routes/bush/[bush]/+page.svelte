@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isMaple, knownMaple, type Station } from '@baumkin/core';
+  import { isMaple, knownMaple, tapsToHang, type Station } from '@baumkin/core';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -17,7 +17,8 @@
   const tagged = $derived(rows.filter((r) => r.tagged !== false));
   const maples = $derived(tagged.filter((r) => knownMaple(r) === true));
   const decided = $derived(rows.filter((r) => r.decidedTaps !== null));
-  const taps = $derived(decided.reduce((sum, r) => sum + r.decidedTaps!, 0));
+  const toHang = $derived(rows.map((r) => tapsToHang(r, bush.standOf(r), bush.today)).filter((n) => n > 0));
+  const taps = $derived(toHang.reduce((sum, n) => sum + n, 0));
   const drilled = $derived(rows.reduce((sum, r) => sum + r.drilled, 0));
 
   const WHY: Record<Station, string> = {
@@ -54,7 +55,7 @@
           {tagged.length} tagged trees, {maples.length} of them maples. For season {bush.season}, {taps === 0 &&
           decided.length === 0
             ? 'nothing is decided yet'
-            : `${taps} ${taps === 1 ? 'taphole is' : 'tapholes are'} decided on ${decided.length} trees, ${drilled} drilled`}.
+            : `${taps} ${taps === 1 ? 'taphole is' : 'tapholes are'} decided on ${toHang.length} ${toHang.length === 1 ? 'tree' : 'trees'}, ${drilled} drilled`}.
         </p>
       </div>
       {#if next}
