@@ -140,7 +140,10 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   const lived = (await treesOf(page, bushId)).find((tree) => tree.mark === 'take')!;
   const said = await postRecord(page, bushId, lived.id, {
     kind: 'assessment',
-    diebackPct: 5,
+    diebackPct: null,
+    crownClass: null,
+    oldestOpenHoleYears: null,
+    stressed: null,
     wildlife: ['batRoost']
   });
   expect(said).toBe('stored');

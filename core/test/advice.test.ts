@@ -7,6 +7,7 @@ import {
   deriveTree,
   cutForbidden,
   drillForbidden,
+  fewerSinceDecided,
   isOutstanding,
   notOurs,
   recordSchema,
@@ -338,6 +339,22 @@ describe('trees that are not tapped', () => {
     expect(why({ verdict: null, species: null })).toMatch(/not settled/);
     expect(why({ verdict: 'notMaple', species: 'whiteAsh' })).toMatch(/not a maple/);
     expect(why({}, stand)).toMatch(/land trust/);
+  });
+
+  it('get fewer holes where the crown was seen worse after the count', () => {
+    const base = { treeId: ID(1), on: '2026-09-01' };
+    const look = { ...base, id: ID(3), kind: 'assessment', diebackPct: 60, crownClass: null };
+    const said = (lookedAt: string) => {
+      const records = [
+        { ...base, id: ID(2), kind: 'decision', season: 2027, taps: 2, suggested: 2, binding: 'size' },
+        { ...look, oldestOpenHoleYears: 0, stressed: false, recordedAt: lookedAt }
+      ].map((r) => recordSchema.parse({ recordedAt: '2026-09-01T10:00:00.000Z', ...r }));
+      const state = deriveTree(records, 2027, TODAY);
+      return fewerSinceDecided(state, treeRow(LINE, state), TODAY);
+    };
+    expect(said('2026-09-01T11:00:00.000Z')).toMatchObject({ taps: 0 });
+    // Whoever decided knew of it already, and said why.
+    expect(said('2026-09-01T09:00:00.000Z')).toBeNull();
   });
 
   it('a ladder of one’s own above four taps is followed', () => {

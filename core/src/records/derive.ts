@@ -19,8 +19,10 @@ import {
 } from '../measure/index.ts';
 import type { CrownRadii } from '../stand/index.ts';
 import {
+  conditionCap,
   LOOKED_AT,
   type Condition,
+  type ConditionCap,
   type DefectKind,
   type EarlierLooks,
   type HazardKind,
@@ -469,6 +471,20 @@ export function drillForbidden(
     case true:
       return tapForbidden(row, stand, today);
   }
+}
+
+/**
+ * What a tree's condition allows, where it was seen after the count was decided and allows fewer taps; null otherwise.
+ * @param today ISO date
+ */
+export function fewerSinceDecided(
+  { decision, assessment }: Pick<TreeState, 'decision' | 'assessment'>,
+  row: Parameters<typeof conditionOf>[0],
+  today: string
+): ConditionCap | null {
+  if (!decision || !assessment || assessment.recordedAt <= decision.recordedAt) return null;
+  const cap = conditionCap(conditionOf(row), today);
+  return cap.taps < decision.taps ? cap : null;
 }
 
 /** Taps decided for a tree that nothing has forbidden since. @param today ISO date */

@@ -4,9 +4,33 @@
 
   /** Records that the server would not take: shown until a person has read why. Nothing is thrown away unasked. */
   const bush = $derived(useBush());
-  const tag = ({ treeId, record }: OutboxEntry) =>
-    record.kind === 'entry' ? record.tag : (bush.byId.get(treeId ?? '')?.tag ?? '?');
-  const NAMES: Partial<Record<OutboxEntry['record']['kind'], string>> = { entry: 'entry in the book', place: 'place' };
+  const whose = ({ treeId, record }: OutboxEntry) => {
+    if (treeId === null) return '';
+    const tag = record.kind === 'entry' ? record.tag : bush.byId.get(treeId)?.tag;
+    return tag === undefined ? ' for a tree that is not in the book' : ` for tree ${tag}`;
+  };
+  const NAMES: Readonly<Record<OutboxEntry['record']['kind'], string>> = {
+    entry: 'entry in the book',
+    place: 'place',
+    determination: 'determination',
+    reading: 'reading',
+    assessment: 'look at the condition',
+    decision: 'count',
+    taphole: 'hole',
+    shavings: 'word on the shavings',
+    trunkFeature: 'note on the trunk',
+    scars: 'note of old scars',
+    tapBan: 'word on tapping',
+    mark: 'mark',
+    cropChoice: 'choice of a crop tree',
+    crownCard: 'crown card',
+    cut: 'log entry',
+    plot: 'plot',
+    thinningPlan: 'kept plan',
+    stature: 'height and crown',
+    seedlings: 'count of seedlings',
+    planting: 'planting'
+  };
   let otherTag = $state('');
 
   async function again(entry: OutboxEntry): Promise<void> {
@@ -20,8 +44,7 @@
     {#each bush.refused as entry (entry.id)}
       <p class="flex flex-wrap items-baseline gap-x-3">
         <span
-          >The {NAMES[entry.record.kind] ?? entry.record.kind} of {entry.record.on}
-          {entry.treeId === null ? '' : `for tree ${tag(entry)}`} was not stored:
+          >The {NAMES[entry.record.kind]} of {entry.record.on}{whose(entry)} was not stored:
           <b>{entry.refused}</b></span
         >
         {#if entry.record.kind === 'entry' && !entry.record.withdrawn}
@@ -32,7 +55,7 @@
             >Send it under that tag</button
           >
         {/if}
-        <button class="link" onclick={() => bush.drop(entry.id)}>Read; take it off this device</button>
+        <button class="link" onclick={() => bush.drop(entry.id)}>I have read it: take it off this device</button>
       </p>
     {/each}
   </div>

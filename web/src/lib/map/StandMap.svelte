@@ -22,6 +22,7 @@
 
   import { northUp } from './ground.ts';
   import { makeTreeLayer, type MapTree, type Scene, type TreeLayer } from './treeLayer.ts';
+  import { keepWordsApart } from './words.ts';
 
   /** The bush from above, north up, in metres: trees on a canvas, stands and features as shapes, a picture beneath. */
   const {
@@ -109,6 +110,7 @@
       made.setView([0, 0], 0);
       trees = makeTreeLayer(leaflet).addTo(made) as TreeLayer;
       made.on('click', (event) => clicked(event.latlng.lng, event.latlng.lat));
+      made.on('zoomend resize', () => keepWordsApart(box));
       made.on('mousemove', (event) => hovered(event.latlng.lng, event.latlng.lat));
       L = leaflet;
       map = made;
@@ -231,6 +233,7 @@
       const [east, north] = feature.points[Math.floor(feature.points.length / 2)]!;
       under.addLayer(word(feature.name, east, north, 'feature-name'));
     }
+    void document.fonts.ready.then(() => box && keepWordsApart(box));
   });
 
   $effect(() => {
@@ -260,6 +263,7 @@
       over.addLayer(
         L.polygon(lasso.map(latLng), { ...shared, color: amber, weight: 2.5, fillOpacity: 0.1, dashArray: '4 4' })
       );
+    keepWordsApart(box);
   });
 
   /** A stand's name goes above it, or below where another stand lies close above. */

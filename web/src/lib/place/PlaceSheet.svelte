@@ -3,9 +3,8 @@
     barkThickness,
     CLEAR_ENOUGH,
     compassPoint,
-    conditionCap,
-    conditionOf,
     drillForbidden,
+    fewerSinceDecided,
     instruct,
     knownMaple,
     placingById,
@@ -108,13 +107,7 @@
   });
 
   const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
-  /** What the tree's condition allows, where it was seen after the count was decided and allows fewer taps. */
-  const fewer = $derived.by(() => {
-    const { decision, assessment } = tree;
-    if (!decision || !assessment || assessment.recordedAt <= decision.recordedAt) return null;
-    const cap = conditionCap(conditionOf(row), bush.today);
-    return cap.taps < decision.taps ? cap : null;
-  });
+  const fewer = $derived(fewerSinceDecided(tree, row, bush.today));
 
   const landmark = $derived(
     spot && placing

@@ -2,6 +2,7 @@
   import {
     barkThickness,
     drillForbidden,
+    fewerSinceDecided,
     instruct,
     minutesAHole,
     speciesById,
@@ -39,6 +40,8 @@
     readonly placing: TreePlacement;
     readonly taps: number;
     readonly left: number;
+    /** seen since the count was decided, and asks for fewer taps */
+    readonly worse: boolean;
     /** planned holes that are still to be drilled */
     readonly open: readonly RoundHole[];
     readonly off: RoundState<RoundHole, Taphole>;
@@ -59,13 +62,17 @@
       const { taps } = state.decision;
       const forbidden = drillForbidden(row, bush.standOf(row), bush.today) !== null;
       if (forbidden && state.holesThisSeason.length === 0) return [];
-      const left = forbidden ? 0 : Math.max(0, taps - state.holesThisSeason.length);
+      // Worse seen since: what it allows is drilled, and the rest waits for another count.
+      const fewer = fewerSinceDecided(state, row, bush.today);
+      const left = forbidden ? 0 : Math.max(0, Math.min(taps, fewer?.taps ?? taps) - state.holesThisSeason.length);
       const placing = placementOf(row.id, state, settings, bush.season, left);
       if (!placing) return [];
       const planned = plan.holes.get(row.id) ?? [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
       const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ school }) => school === null).length : 0;
-      return [{ row, state, placing, taps, left, open: off.open.slice(0, left), off, elsewhere }];
+      return [
+        { row, state, placing, taps, left, worse: fewer !== null, open: off.open.slice(0, left), off, elsewhere }
+      ];
     })
   );
   const undecided = $derived(
@@ -99,7 +106,8 @@
   /** A hole drilled farther than this from its planned place is off the plan, mm. A hand does not place it more exactly. */
   const OFF_MM = 40;
   const offPlan = ({ off: { offMm }, elsewhere }: Line) => elsewhere > 0 || (offMm !== null && offMm > OFF_MM);
-  function wordsOn({ taps, left, off: { offMm }, elsewhere }: Line): string {
+  function wordsOn({ taps, left, worse, off: { offMm }, elsewhere }: Line): string {
+    if (worse) return 'seen worse since: count anew';
     if (elsewhere > 0) return `${elsewhere} drilled elsewhere`;
     if (offMm !== null && offMm > OFF_MM) return `${preferences.length(offMm, 'hand')} off plan`;
     return left === 0 ? `${taps} drilled` : left < taps ? `${taps - left} of ${taps} drilled` : '';
@@ -207,7 +215,7 @@
             {#if !narrow}<span class="text-sm"
                 >{hole ? chanceInWords(Math.min(...item.open.map((h) => h.pClear))) : ''}</span
               >{/if}
-            <span class="text-sm {offPlan(item) ? 'font-semibold text-error' : ''}">{wordsOn(item)}</span>
+            <span class="text-sm {item.worse || offPlan(item) ? 'font-semibold text-error' : ''}">{wordsOn(item)}</span>
           </div>
         {/snippet}
       </WindowedList>
