@@ -152,6 +152,9 @@ describe('what may not settle a tree', () => {
   });
 
   it('twigs, buds and leaves of a sapling beside it, however many: they pass no gate', () => {
+    // Nobody is sent to the branching of twigs that are not its own.
+    expect(judge({}, 'grown').because).toContain('Start with the branching');
+    expect(judge({ twigsFrom: 'beside' }, 'grown').because).toMatch(/yet\. Find a branch or a shoot/);
     const judgement = judge({ ...MAPLE_SPECIMENS[1]!.seen, twigsFrom: 'beside' }, 'young', { prior: mapleStand });
     expect(judgement.verdict).toBe('lookAgain');
     expect(judgement.because).toMatch(/neighbour.*grows out of this trunk/);

@@ -110,7 +110,7 @@ export function judge(
     pMaple: mapleShare(stand),
     verdict,
     because: open
-      ? whyOpen(open, clues, reasons, conflicts, first, table, season)
+      ? whyOpen(open, clues, reasons, conflicts, first, table, { season, beside: evidence.twigsFrom === 'beside' })
       : whyRuled(verdict, clues, age, stand, first.probability),
     rival: rival.species,
     reasons,
@@ -139,6 +139,9 @@ function whyRuled(
     : 'It is no maple. Which other tree it is stays open.';
 }
 
+/** What to do where the twigs at hand may be another tree's. */
+const OWN_TWIGS = 'Find a branch or a shoot that grows out of this trunk.';
+
 function whyOpen(
   open: Open,
   clues: readonly Clue[],
@@ -146,8 +149,9 @@ function whyOpen(
   conflicts: readonly Conflict[],
   first: Candidate,
   table: ClueTable,
-  season: LookSeason | null
+  { season, beside }: { readonly season: LookSeason | null; readonly beside: boolean }
 ): string {
+  const begin = beside ? OWN_TWIGS : 'Start with the branching.';
   if (open === 'conflict' && conflicts[0]) return conflictInWords(conflicts[0], table);
   const odd = reasons.find((reason) => reason.contradicts);
   if (odd && clues.length > 1 && open !== 'mapleButWhat') {
@@ -157,14 +161,14 @@ function whyOpen(
   switch (open) {
     case 'nothing':
       return clues.length === 0
-        ? 'Nothing has been looked at yet. Start with the branching.'
-        : 'Weak clues alone never settle a tree. Start with the branching.';
+        ? `Nothing has been looked at yet. ${begin}`
+        : `Weak clues alone never settle a tree. ${begin}`;
     case 'gateAlternate':
       return 'Alternate twigs speak against every maple. Look at several twigs.';
     case 'gateUnseen':
       return 'The branching has not been seen. Without it nothing is settled.';
     case 'gateBeside':
-      return 'The twigs seen may belong to a neighbour. Find a branch or a shoot that grows out of this trunk.';
+      return `The twigs seen may belong to a neighbour. ${OWN_TWIGS}`;
     case 'lookAlikes':
       return 'Ash, horse-chestnut, dogwood and some shrubs have opposite twigs too. Look at the buds or the bark.';
     case 'mapleButWhat':

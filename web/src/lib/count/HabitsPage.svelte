@@ -253,7 +253,7 @@
         ></label
       >
       {#if collects === 'tubing'}<label class="flex items-center gap-3"
-          ><span class="w-32">Drop line</span><LengthField
+          ><span class="w-32"><Term of="dropLine">Drop line</Term></span><LengthField
             use="hand"
             bind:valueMm={dropMm}
             bind:problem={() => unreadable.drop ?? null, (problem) => (unreadable.drop = problem)}

@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { speciesById, type Stand } from '@baumkin/core';
+  import { speciesById, tapsToHang, type Stand } from '@baumkin/core';
   import { freeToGrow, sidesFreed } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import Told from '$lib/ui/Told.svelte';
 
   import type { JudgedChoice } from './desk.svelte.ts';
   import { LIMIT_WORDS } from './words.ts';
@@ -19,7 +20,7 @@
   const bush = $derived(useBush());
   const columns = $derived([now, ...choices]);
   const pct = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
-  const decided = $derived(bush.rows.filter((row) => row.standId === stand.id && row.decidedTaps !== null));
+  const own = $derived(bush.rows.filter((row) => row.standId === stand.id));
   const kept = $derived(new Map(bush.bushRecords.map((record) => [record.id, record])));
 
   const ROWS: readonly (readonly [string, (choice: JudgedChoice) => string])[] = [
@@ -29,7 +30,7 @@
     ['Sides freed', ({ judgement }) => String(sidesFreed(judgement))],
     [
       'Taps decided this season',
-      ({ taken }) => String(decided.reduce((n, row) => n + (taken.has(row.id) ? 0 : row.decidedTaps!), 0))
+      ({ taken }) => String(own.reduce((n, row) => n + (taken.has(row.id) ? 0 : tapsToHang(row, stand, bush.today)), 0))
     ],
     ['Taps that are carried', ({ tapsLeft }) => String(Math.round(tapsLeft))],
     ['Taps lost', ({ judgement }) => String(Math.round(judgement.lostTaps))],
@@ -84,7 +85,7 @@
     <tbody>
       {#each ROWS as [label, say] (label)}
         <tr class="border-b border-base-300/60">
-          <th class="py-1 pr-3 font-normal whitespace-nowrap">{label}</th>
+          <th class="py-1 pr-3 font-normal whitespace-nowrap"><Told of={label} /></th>
           {#each columns as choice (choice.id)}<td
               class="px-3 text-right tabular-nums {label === 'Leading species'
                 ? 'min-w-36 text-sm'

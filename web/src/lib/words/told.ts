@@ -11,7 +11,11 @@ const SAID: Partial<Record<Term, string>> = {
   girdled: 'girdled?|girdling',
   rootPlate: 'root plates?',
   basalArea: 'basal area',
-  cropTree: 'crop trees?'
+  cropTree: 'crop trees?',
+  dropLine: 'drop lines?',
+  qmd: 'quadratic mean diameter',
+  liveCrown: 'live crown',
+  windthrow: 'windthrow'
 };
 
 /** Terms that may be told in any sentence: their words mean nothing else there. */
