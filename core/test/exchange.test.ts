@@ -27,6 +27,15 @@ const options = { today: '2026-11-23', defaultUnit: 'cm' as const };
 const readCsv = (text: string) => readTable(text, options);
 
 describe('a file of trees', () => {
+  it('takes no season of a hole that is not yet, or was before anybody wrote of it', () => {
+    const bad = (cell: string) => readCsv(`tag,holes\n1,${cell}`).bad.map(({ reason }) => reason);
+    expect(bad('2027:180:95')).toEqual([]);
+    expect(bad('2028:180:95')).toEqual([expect.stringMatching(/no season from 1900 to 2027/)]);
+    expect(bad('1899:180:95')).toHaveLength(1);
+    const row = (season: string) => readCsv(`tag,season,bearing_deg,height_cm\n1,${season},180,95`).bad.length;
+    expect([row('2027'), row('2199'), row('1850')]).toEqual([0, 1, 1]);
+  });
+
   it('reads what a steward would write', () => {
     const file = readCsv(
       'Tag;Species;Girth (cm);measured_on;x_m;y_m;holes;colour\n' +

@@ -210,6 +210,25 @@ describe('tags, names and ids', () => {
     expect((await send(reading(treeIds[0]!, 300, { on: '1026-08-01' })))[0]).toMatch(/day/);
   });
 
+  it('a season far off is refused, whatever day it was written on', async () => {
+    const { treeIds, send } = await book();
+    const hole = (season: number) =>
+      made(treeIds[0]!, {
+        kind: 'taphole',
+        season,
+        bearingDeg: 10,
+        heightMm: 900,
+        bitMm: 8,
+        depthMm: 38,
+        school: null
+      });
+    expect(await send(hole(2027), hole(2199), hole(1850))).toEqual([
+      'stored',
+      'The season 2199 is far off: look at the year.',
+      expect.stringMatching(/^season: /)
+    ]);
+  });
+
   it('no field names another bush’s tree', async () => {
     const [a, b] = [await book(), await book()];
     const other = b.treeIds[0]!;

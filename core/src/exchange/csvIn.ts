@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 
 import type { MeasureMethod } from '../measure/index.ts';
+import { seasonOf } from '../records/season.ts';
 import { tagKey } from '../records/text.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import { MM_PER, parseTrunkLength, UnreadableLength, type LengthUnit } from '../units/index.ts';
@@ -203,7 +204,7 @@ function readRow(
     determinedOn: cell('determinedOn') === '' ? null : readDay(cell('determinedOn'), 'determined_on', options.today),
     reading: readReading(cell, units, options),
     position: readPosition(cell),
-    holes: [...readHoles(cell('holes')), ...readHole(cell, units)]
+    holes: [...readHoles(cell('holes'), options.today), ...readHole(cell, units, options.today)]
   };
 }
 
@@ -294,7 +295,15 @@ function readNumber(written: string, column: string): number {
   return value;
 }
 
-function readHoles(written: string): StatedHole[] {
+/** A season in which a hole was made, or is being made. */
+function readSeason(season: number, written: string, column: string, today: string): number {
+  const last = seasonOf(today);
+  if (!Number.isInteger(season) || season < 1900 || season > last)
+    throw new BadCell(column, `"${brief(written)}" is no season from 1900 to ${last}.`);
+  return season;
+}
+
+function readHoles(written: string, today: string): StatedHole[] {
   if (written === '') return [];
   return written.split(';').map((part) => {
     const match = /^\s*(\d{4}):(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)\s*$/.exec(part);
@@ -305,18 +314,16 @@ function readHoles(written: string): StatedHole[] {
       throw new BadCell('holes', `a bearing runs from 0 to 360 degrees; "${brief(part.trim())}" does not.`);
     if (height > 500)
       throw new BadCell('holes', `"${brief(part.trim())}" is a hole more than 5 m up. Heights are in cm.`);
-    if (season < 1800 || season > 2200) throw new BadCell('holes', `"${brief(part.trim())}" is no season.`);
+    readSeason(season, part.trim(), 'holes', today);
     return { season, bearingDeg: bearing % 360, heightMm: height * 10, bitMm: null, depthMm: null };
   });
 }
 
 /** A hole with a row of its own. */
-function readHole(cell: Cell, units: Units): StatedHole[] {
+function readHole(cell: Cell, units: Units, today: string): StatedHole[] {
   const written = cell('season');
   if (written === '') return [];
-  const season = readNumber(written, 'season');
-  if (!Number.isInteger(season) || season < 1800 || season > 2200)
-    throw new BadCell('season', `"${brief(written)}" is no season.`);
+  const season = readSeason(readNumber(written, 'season'), written, 'season', today);
   const bearing = readNumber(cell('bearing'), 'bearing_deg');
   if (bearing < 0 || bearing > 360) throw new BadCell('bearing_deg', `a bearing runs from 0 to 360 degrees.`);
   const length = (column: 'bit' | 'depth', most: number) =>

@@ -2,7 +2,6 @@ import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion }
 import { declaration } from '../records/declare.ts';
 import { bookLine, deriveTree, standing } from '../records/derive.ts';
 import { standSchema, type BushSettings, type Stand, type Tree, type WorkRecord } from '../records/schema.ts';
-import { seasonOf } from '../records/season.ts';
 import { tagKey } from '../records/text.ts';
 import { POSITION_SD_M } from '../stand/index.ts';
 import { toLocalMetres, type LatLon } from './position.ts';
@@ -350,7 +349,7 @@ function newHoles(
       {
         ...envelopeOf(treeId, options)(march <= today ? march : today),
         kind: 'taphole',
-        season: Math.min(hole.season, seasonOf(today)),
+        season: hole.season,
         bearingDeg: hole.bearingDeg,
         heightMm: hole.heightMm,
         bitMm: hole.bitMm ?? settings.bitMm,

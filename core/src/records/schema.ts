@@ -61,7 +61,8 @@ export type Role = 'steward' | 'crew' | 'viewer';
 const uuid = () => z.uuid().toLowerCase();
 /** A day on which work was done, or shall be. The server also refuses what lies beyond the next year. */
 const day = () => z.iso.date().refine((on) => on >= '1900-01-01' && on <= '2200-12-31', 'is no day of this bush');
-const season = z.number().int().min(1800).max(2200);
+/** A sap season. The server also refuses what lies beyond the next but one. */
+const season = z.number().int().min(1900).max(2200);
 const bearingDeg = z.number().min(0).lt(360);
 const metres = z.number().min(-100_000).max(100_000);
 const note = z.string().max(500).default('');

@@ -64,6 +64,8 @@ async function storeOne(
   const refuse = (reason: string): RecordOutcome => ({ id: record.id, status: 'refused', reason });
   const farthest = `${now.getUTCFullYear() + 1}-12-31`;
   if (record.on > farthest) return refuse(`The day ${record.on} lies beyond the next year: look at the year.`);
+  if ('season' in record && record.season !== null && record.season > now.getUTCFullYear() + 2)
+    return refuse(`The season ${record.season} is far off: look at the year.`);
   if (member.role === 'viewer') return refuse('Viewers look; they do not write.');
   if (member.role !== 'steward' && STEWARDS_ONLY.includes(record.kind))
     return refuse('That is the steward’s to decide.');
