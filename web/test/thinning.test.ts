@@ -28,6 +28,7 @@ import {
   outlookTrees,
   refusal,
   scoredTrees,
+  stillTaken,
   thinStand
 } from '../src/lib/thin/stand.ts';
 import { demo, known, rows } from './demoBush.ts';
@@ -93,6 +94,7 @@ describe('a thinning of the demo', () => {
       hers: true
     });
     expect(heldBack({ ...lived, despite: true }, stand, TODAY)).toBeNull();
+    const all = (one: (typeof rows)[number]) => [one, ...rows.filter(({ id }) => id !== marked.id)];
     const boundary = { ...marked, tapBan: { reasons: ['boundary'], until: null } as never };
     expect(heldBack(boundary, stand, TODAY)).toMatchObject({ hers: true });
     const reserve = { ...stand, mayCut: false, byWord: 'the trust', wordUntil: null };
@@ -101,10 +103,18 @@ describe('a thinning of the demo', () => {
       hers: false
     });
 
+    // Nor is it taken by a plan that was made before.
+    const later = all(lived);
+    const after = thinStand(stand, later, demo.features, new Set(), settings, TODAY);
+    expect(stillTaken(after, [lived.id, 'gone'])).toEqual(new Set());
+    const before = thinStand(stand, all(marked), demo.features, new Set(), settings, TODAY);
+    expect(stillTaken(before, [lived.id, 'gone'])).toEqual(new Set([lived.id]));
+    const kept = thinStand(stand, all({ ...marked, mark: 'keep' }), demo.features, new Set(), settings, TODAY);
+    expect(stillTaken(kept, [lived.id])).toEqual(new Set());
+
     // It is in no faller's list, and those beside it are told of it as of any other home.
     const beside = { ...marked, id: 'beside', tag: 'beside', wildlife: [], eastM: marked.eastM! + 2, tapBan: null };
-    const all = [lived, beside, ...rows.filter(({ id }) => id !== marked.id)];
-    const list = markingList(all, new Set([lived.id]), demo.features, String);
+    const list = markingList([...later, beside], new Set([lived.id]), demo.features, String);
     expect(list.some(({ row }) => row.id === lived.id)).toBe(false);
     const near = list.find(({ row }) => row.id === 'beside')!.near.map(({ says }) => says);
     expect(near.join()).toContain(`${lived.tag} (home)`);

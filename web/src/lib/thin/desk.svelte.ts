@@ -22,7 +22,7 @@ import { LongRun } from '$lib/workers/longRun.svelte.ts';
 import type { Improving, ThinWorker } from '$lib/workers/thin.worker.ts';
 
 import { cruisedM2PerHa } from './cruised.ts';
-import { fittingLimits, limitsOf, refusal, scoredTrees, tapsOf, thinStand } from './stand.ts';
+import { fittingLimits, limitsOf, refusal, scoredTrees, stillTaken, tapsOf, thinStand } from './stand.ts';
 
 /** A choice of trees to take, to be held against others. */
 export interface Choice {
@@ -117,17 +117,15 @@ export class ThinDesk {
   readonly marked = $derived(new Set(this.rows.filter(({ mark }) => frees(mark)).map(({ id }) => id)));
   /** the choices with what a limit has no say in, so that a moved slider judges them anew and no more */
   readonly #drawn = $derived.by((): readonly DrawnChoice[] => {
-    if (!this.thin) return [];
-    const here = new Set(this.thin.plan.trees.map(({ tree }) => tree.id));
+    const { thin } = this;
+    if (!thin) return [];
     const all: Choice[] = [
       { id: 'now', name: 'Nothing taken', taken: new Set(), solved: null },
       { id: 'marks', name: 'The marks as they are', taken: this.marked, solved: null },
       ...this.#made,
       ...this.kept.map(({ id, name, taken }) => ({ id, name, taken: new Set(taken), solved: null }))
     ];
-    return all.map((choice) =>
-      this.#draw({ ...choice, taken: new Set([...choice.taken].filter((id) => here.has(id))) })
-    );
+    return all.map((choice) => this.#draw({ ...choice, taken: stillTaken(thin, choice.taken) }));
   });
   readonly #judged = $derived.by((): readonly JudgedChoice[] => {
     const { thin, limits } = this;

@@ -197,6 +197,12 @@ export function thinStand(
   };
 }
 
+/** Of a choice of trees those that may still be taken: some were marked to keep, or found lived in, after it was made. */
+export function stillTaken({ plan }: Pick<ThinStand, 'plan'>, taken: Iterable<string>): Set<string> {
+  const free = new Set(plan.trees.filter(({ hold }) => hold === null).map(({ tree }) => tree.id));
+  return new Set([...taken].filter((id) => free.has(id)));
+}
+
 /** Why a tree that is marked to come down stays as things are, and whether it is the steward's to decide otherwise. */
 export interface HeldBack {
   readonly says: string;
