@@ -2,6 +2,7 @@
   import {
     CLEAR_TREE_LENGTHS,
     compassPoint,
+    cutForbidden,
     isSugarbush,
     speciesById,
     type CrownCardRecord,
@@ -75,7 +76,7 @@
   /** Trees without a tag that crown cards mark. */
   const untagged = $derived(
     bush.rows
-      .filter(here)
+      .filter((row) => here(row) && cutForbidden(bush.standOf(row), bush.today) === null)
       .flatMap((row) =>
         (row.crownCard?.blockers ?? []).flatMap((blocker, at) =>
           blocker.treeId === null && blocker.fate === 'take' ? [{ row, blocker, at }] : []
