@@ -79,6 +79,17 @@ test('nobody is sent to drill a tree that was forbidden after its count was deci
   await page.reload();
   await expect(card.getByRole('listitem')).toHaveCount(2);
 
+  // A crown seen worse since asks for another count.
+  const look = { diebackPct: 60, crownClass: null, oldestOpenHoleYears: null, stressed: null };
+  expect(await postRecord(page, bushId, id, { kind: 'assessment', ...look })).toBe('stored');
+  await page.reload();
+  await expect(card).toContainText('2; seen worse since, count anew');
+  await expect(card.getByRole('listitem')).toHaveCount(0);
+  await page.goto(`/bush/${bushId}/place/${id}`);
+  await expect(page.getByTestId('fewer')).toContainText('60 % of the crown has died back');
+  await expect(page.getByTestId('words')).toHaveCount(0);
+
+  await page.goto(`/bush/${bushId}/card/${id}`);
   expect(await postRecord(page, bushId, id, { kind: 'tapBan', reasons: ['septic'] })).toBe('stored');
   await page.reload();
   await expect(card.getByTestId('forbidden')).toContainText('septic field');

@@ -47,6 +47,9 @@
 
   type Spot = { bearingDeg: number; heightMm: number };
   const forbidden = $derived(drillForbidden(row, bush.standOf(row), bush.today));
+  const fewer = $derived(fewerSinceDecided(tree, row, bush.today));
+  /** Nothing is drilled here before somebody decides anew. */
+  const waits = $derived(forbidden !== null || (fewer !== null && fewer.taps <= tree.holesThisSeason.length));
   let asked = $state.raw<Spot | null>(null);
   let answer = $state.raw<(SpotAnswer & { readonly spot: Spot }) | null>(null);
   let chosen = $state(0);
@@ -55,12 +58,12 @@
   const zoomBy = (by: 1 | -1) => (zoom = Math.min(4, Math.max(1, zoom * (by > 0 ? 1.5 : 1 / 1.5))));
 
   // Where nothing is to be drilled no hole is named; a spot that somebody asks for is still answered and written down.
-  const proposals = $derived(forbidden === null ? (live.placement?.proposals ?? []) : []);
+  const proposals = $derived(waits ? [] : (live.placement?.proposals ?? []));
   const spot = $derived<Spot | null>(asked ?? proposals[chosen] ?? null);
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);
-  const plan = $derived(forbidden === null ? (live.placement?.plan ?? []) : []);
+  const plan = $derived(waits ? [] : (live.placement?.plan ?? []));
   const school = $derived(placingById(settings.school));
 
   // Whatever spot stands on the sheet is asked for its sections; the answer to an older question is dropped.
@@ -106,8 +109,9 @@
     return `Shavings of ${holes_} were looked at. ${lean}${size}`;
   });
 
-  const left = $derived(tree.decision ? tree.decision.taps - tree.holesThisSeason.length : null);
-  const fewer = $derived(fewerSinceDecided(tree, row, bush.today));
+  const left = $derived(
+    tree.decision ? Math.min(tree.decision.taps, fewer?.taps ?? Infinity) - tree.holesThisSeason.length : null
+  );
 
   const landmark = $derived(
     spot && placing
@@ -346,7 +350,7 @@
           {fewer.reason} That was seen after the count was decided:
           <a class="link" href="/bush/{bush.id}/count/{treeId}">decide it anew</a> before you drill.
         </p>{/if}
-      <p hidden={forbidden !== null}>
+      <p hidden={waits}>
         {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};
           these are clear places.
         {:else if left > 0}<b>{left} of {tree.decision!.taps}</b>
@@ -370,7 +374,7 @@
           </button>
         {/each}
       </div>
-      {#if live.stage === 'full' && proposals.length === 0 && forbidden === null}
+      {#if live.stage === 'full' && proposals.length === 0 && !waits}
         <p>
           {school.id === 'rotation'
             ? `There is no room left on this trunk that keeps ${preferences.length(settings.spacingMm, 'hand')} from this season’s holes.`

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { barkThickness, drillForbidden, instruct, speciesById } from '@baumkin/core';
+  import { barkThickness, drillForbidden, fewerSinceDecided, instruct, speciesById } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
 
@@ -23,8 +23,11 @@
   const settings = $derived(bush.overview?.bush.settings ?? null);
   const forbidden = $derived(row && drillForbidden(row, bush.standOf(row), bush.today));
   const drilled = $derived(tree.holesThisSeason.length);
+  const fewer = $derived(row && fewerSinceDecided(tree, row, bush.today));
   /** Holes still to drill: none where something forbids them, or nobody decided how many. */
-  const wanted = $derived(forbidden === null ? Math.max(0, (tree.decision?.taps ?? 0) - drilled) : 0);
+  const wanted = $derived(
+    forbidden === null ? Math.max(0, Math.min(tree.decision?.taps ?? 0, fewer?.taps ?? Infinity) - drilled) : 0
+  );
   const placing = $derived(
     settings && row && wanted > 0 ? placementOf(treeId, tree, settings, bush.season, wanted) : null
   );
@@ -63,7 +66,8 @@
       <dt>Taps</dt>
       <dd>
         {#if forbidden !== null}none{:else if !tree.decision}not decided: count first{:else if tree.decision.taps === 0}rest
-          this season{:else}{tree.decision.taps}{drilled > 0 ? `, ${drilled} drilled already` : ''}{/if}
+          this season{:else}{tree.decision.taps}{drilled > 0 ? `, ${drilled} drilled already` : ''}{/if}{#if fewer};
+          seen worse since, count anew{/if}
       </dd>
     </dl>
     {#if forbidden !== null}<p class="text-lg font-semibold" data-testid="forbidden">{forbidden}</p>{/if}
