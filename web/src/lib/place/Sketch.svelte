@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { PlacementTask, Taphole } from '@baumkin/core';
 
+  import { readable } from '$lib/map/words.ts';
+
   import { sheetGeometry, xOf, yOf } from './sheetGeometry.ts';
 
   /** The unrolled trunk for paper: the newest marks by their year, the holes to drill by their number. */
@@ -19,6 +21,17 @@
     sheetGeometry(task.trunk, task.practice.lowestMm, task.practice.highestMm, { width: 320, height: 250 })
   );
   const newest = $derived(Math.max(0, ...holes.map(({ season }) => season)));
+  const YEAR_WIDTH = 18;
+  /** The newest holes, each with its year beside it where there is room to read it. */
+  const marks = $derived.by(() => {
+    const shown = holes.filter(({ season }) => season > newest - 6).toSorted((a, b) => b.season - a.season);
+    const placed = shown.map(({ id, season, bearingDeg, heightMm }) => {
+      const [x, y] = [xOf(g, bearingDeg), yOf(g, heightMm)];
+      return { id, season, x, y, left: x + 5 + YEAR_WIDTH > g.width ? x - 5 - YEAR_WIDTH : x + 5 };
+    });
+    const free = readable(placed.map(({ left, y }) => ({ left, right: left + YEAR_WIDTH, top: y - 5, bottom: y + 5 })));
+    return placed.map((mark, i) => ({ ...mark, says: free[i]! }));
+  });
 </script>
 
 <svg
@@ -33,11 +46,9 @@
   {/each}
   <g transform="translate(0 {TOP})">
     <rect width={g.width} height={g.height} fill="none" stroke="black" />
-    {#each holes.filter(({ season }) => season > newest - 6) as hole (hole.id)}
-      <circle cx={xOf(g, hole.bearingDeg)} cy={yOf(g, hole.heightMm)} r="2.5" />
-      <text x={xOf(g, hole.bearingDeg) + 5} y={yOf(g, hole.heightMm) + 3.5} font-size="10"
-        >’{String(hole.season).slice(2)}</text
-      >
+    {#each marks as { id, season, x, y, left, says } (id)}
+      <circle cx={x} cy={y} r="2.5" />
+      {#if says}<text x={left} y={y + 3.5} font-size="10">’{String(season).slice(2)}</text>{/if}
     {/each}
     {#each spots as spot, i (i)}
       <circle
