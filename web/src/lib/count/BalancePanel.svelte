@@ -23,8 +23,16 @@
     dbhMm,
     ringMm,
     ringSeMm,
+    measured,
     species
-  }: { dbhMm: number; ringMm: number; ringSeMm: number; species: SpeciesId | null } = $props();
+  }: {
+    dbhMm: number;
+    ringMm: number;
+    ringSeMm: number;
+    /** by readings of its own, and not assumed from trees of its crown class */
+    measured: boolean;
+    species: SpeciesId | null;
+  } = $props();
   const bush = $derived(useBush());
   const kept = $derived(bush.overview!.bush.settings);
 
@@ -72,7 +80,8 @@
 
 <div class="flex max-w-2xl flex-col gap-2" data-testid="balance">
   <p>
-    It lays {ring(ringMm)} of wood a year (give or take {ring(ringSeMm)}). Over a band of {preferences.length(
+    {measured ? 'It lays' : 'Its growth is not measured yet; trees of its crown class lay'}
+    {ring(ringMm)} of wood a year (give or take {ring(ringSeMm)}). Over a band of {preferences.length(
       input.bandMm,
       'hand'
     )}, with a {preferences.length(input.bitMm, 'bit')} bit {preferences.length(input.depthMm, 'drill')} deep, that carries

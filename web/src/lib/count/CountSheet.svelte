@@ -227,6 +227,7 @@
           dbhMm={tree.dbhMm!}
           ringMm={tree.growth.ringMm}
           ringSeMm={tree.growth.ringSeMm}
+          measured={tree.growth.observed !== null}
         />
       </section>
 

@@ -47,14 +47,15 @@
 
 <p class="max-w-prose">
   {tree.holes.length === 0
-    ? 'Never tapped here'
+    ? 'No hole is written down'
     : `${tree.holes.length} ${tree.holes.length === 1 ? 'hole' : 'holes'} since ${Math.min(...tree.holes.map((h) => h.season))}`}{tree
     .shavings.size > 0
     ? `; shavings seen at ${tree.shavings.size}, brown at ${brown}`
     : ''}.
   {tree.readings.length}
-  {tree.readings.length === 1 ? 'reading' : 'readings'}; it lays about {preferences.length(tree.growth.ringMm, 'ring')} of
-  wood a year.
+  {tree.readings.length === 1 ? 'reading' : 'readings'}; {tree.growth.observed
+    ? `it lays about ${preferences.length(tree.growth.ringMm, 'ring')} of wood a year`
+    : `its growth is not measured yet, and ${preferences.length(tree.growth.ringMm, 'ring')} of wood a year are assumed`}.
 </p>
 <div class="my-4 flex flex-wrap items-center gap-2">
   <a class="btn btn-outline btn-sm" href="/bush/{bush.id}/card/{treeId}"><Printer size={16} /> Tree card</a>

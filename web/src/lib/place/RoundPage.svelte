@@ -232,7 +232,7 @@
             <header class="flex items-baseline justify-between border-b-2 border-black">
               <h2 class="text-3xl">{item.row.tag}</h2>
               <p class="text-right text-xs leading-tight">
-                {bush.overview!.bush.name}, {bush.standOf(item.row)?.name ?? ''}<br />season {bush.season}{bush.paintOf(
+                {[bush.overview!.bush.name, bush.standOf(item.row)?.name].filter(Boolean).join(', ')}<br />season {bush.season}{bush.paintOf(
                   bush.season
                 )
                   ? `, ${bush.paintOf(bush.season)} paint`

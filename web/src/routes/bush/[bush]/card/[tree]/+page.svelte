@@ -43,7 +43,9 @@
     <header class="flex items-baseline justify-between border-b-2 border-black pb-2">
       <h1 class="text-4xl">Tree {row.tag}</h1>
       <p class="text-right">
-        {bush.overview!.bush.name}<br />{bush.standOf(row)?.name ?? ''}, season {bush.season}{bush.paintOf(bush.season)
+        {bush.overview!.bush.name}<br />{bush.standOf(row) ? `${bush.standOf(row)!.name}, ` : ''}season {bush.season}{bush.paintOf(
+          bush.season
+        )
           ? `, ${bush.paintOf(bush.season)} paint`
           : ''}
       </p>
