@@ -155,7 +155,7 @@
         /></label
       >
       <label class="flex flex-col"
-        >Band {preferences.length(bandMm, 'hand')}, by reach, snow or <Term of="dropLine">drop lines</Term><input
+        >Band {preferences.length(bandMm, 'hand')}, by reach, snow or drop lines<input
           type="range"
           class="range range-sm"
           min="300"
