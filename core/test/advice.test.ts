@@ -12,6 +12,7 @@ import {
   notOurs,
   recordSchema,
   tapForbidden,
+  tapsToHang,
   treeRow,
   type RecordInput,
   type Tree,
@@ -349,8 +350,11 @@ describe('trees that are not tapped', () => {
         { ...base, id: ID(2), kind: 'decision', season: 2027, taps: 2, suggested: 2, binding: 'size' },
         { ...look, oldestOpenHoleYears: 0, stressed: false, recordedAt: lookedAt }
       ].map((r) => recordSchema.parse({ recordedAt: '2026-09-01T10:00:00.000Z', ...r }));
-      const state = deriveTree(records, 2027, TODAY);
-      return fewerSinceDecided(state, treeRow(LINE, state), TODAY);
+      const row = { ...treeRow(LINE, deriveTree(records, 2027, TODAY)), verdict: 'mapleOpen' as const, dbhMm: 400 };
+      // The count waits for another word where the look allows fewer.
+      expect(isOutstanding('count', row, TODAY)).toBe(fewerSinceDecided(row, TODAY) !== null);
+      expect(tapsToHang(row, null, TODAY)).toBe(fewerSinceDecided(row, TODAY)?.taps ?? 2);
+      return fewerSinceDecided(row, TODAY);
     };
     expect(said('2026-09-01T11:00:00.000Z')).toMatchObject({ taps: 0 });
     // Whoever decided knew of it already, and said why.

@@ -272,6 +272,8 @@ export interface TreeRow extends Tree {
   /** when that was seen which the last look left open and an earlier one told */
   readonly earlierLooks: EarlierLooks;
   readonly decidedTaps: number | null;
+  /** somebody looked at crown, holes or trunk after the count was decided */
+  readonly lookedSinceDecided: boolean;
   readonly drilled: number;
   readonly lastTappedSeason: number | null;
   readonly mark: MarkPurpose | null;
@@ -359,6 +361,7 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     lookedOn: state.assessment?.on ?? null,
     earlierLooks: state.assessment?.earlier ?? {},
     decidedTaps: state.decision?.taps ?? null,
+    lookedSinceDecided: (state.assessment?.recordedAt ?? '') > (state.decision?.recordedAt ?? '9'),
     drilled: state.holesThisSeason.length,
     lastTappedSeason: state.lastTappedSeason,
     mark: state.mark && state.mark.purpose !== 'none' ? state.mark.purpose : null,
@@ -473,27 +476,26 @@ export function drillForbidden(
   }
 }
 
+type Conditioned = Parameters<typeof conditionOf>[0] & Pick<TreeRow, 'decidedTaps' | 'lookedSinceDecided'>;
+
 /**
  * What a tree's condition allows, where it was seen after the count was decided and allows fewer taps; null otherwise.
  * @param today ISO date
  */
-export function fewerSinceDecided(
-  { decision, assessment }: Pick<TreeState, 'decision' | 'assessment'>,
-  row: Parameters<typeof conditionOf>[0],
-  today: string
-): ConditionCap | null {
-  if (!decision || !assessment || assessment.recordedAt <= decision.recordedAt) return null;
+export function fewerSinceDecided(row: Conditioned, today: string): ConditionCap | null {
+  if (row.decidedTaps === null || !row.lookedSinceDecided) return null;
   const cap = conditionCap(conditionOf(row), today);
-  return cap.taps < decision.taps ? cap : null;
+  return cap.taps < row.decidedTaps ? cap : null;
 }
 
-/** Taps decided for a tree that nothing has forbidden since. @param today ISO date */
+/** Taps decided for a tree that nothing has forbidden, and no worse look has put in doubt since. @param today ISO date */
 export function tapsToHang(
-  row: Parameters<typeof drillForbidden>[0] & Pick<TreeRow, 'decidedTaps'>,
+  row: Parameters<typeof drillForbidden>[0] & Conditioned,
   stand: Parameters<typeof tapForbidden>[1],
   today: string
 ): number {
-  return drillForbidden(row, stand, today) === null ? (row.decidedTaps ?? 0) : 0;
+  if (drillForbidden(row, stand, today) !== null) return 0;
+  return Math.min(row.decidedTaps ?? 0, fewerSinceDecided(row, today)?.taps ?? Infinity);
 }
 
 /** Does a tree want a visit in leaf? Maples of open species, and trees that were looked at and left open. */

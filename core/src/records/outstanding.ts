@@ -1,5 +1,5 @@
 import { fractionalYear } from '../measure/index.ts';
-import { knownMaple, tapForbidden, tapsToHang, type TreeRow } from './derive.ts';
+import { fewerSinceDecided, knownMaple, tapForbidden, tapsToHang, type TreeRow } from './derive.ts';
 import { isSugarbush, type Stand } from './schema.ts';
 
 export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
@@ -39,7 +39,7 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, sta
         tapForbidden(row, stand, today) === null &&
         maple === true &&
         row.dbhMm !== null &&
-        row.decidedTaps === null
+        (row.decidedTaps === null || fewerSinceDecided(row, today) !== null)
       );
     case 'place':
       return row.drilled < tapsToHang(row, stand, today);

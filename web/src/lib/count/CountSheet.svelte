@@ -4,6 +4,7 @@
     conditionCap,
     lookIsOld,
     isSugarbush,
+    fewerSinceDecided,
     knownMaple,
     ladderOf,
     ladderRule,
@@ -170,6 +171,9 @@
         <div>
           <h2 class="mb-1.5">{tree.decision ? `Decided: ${tapWords(tree.decision.taps)}` : 'Your decision'}</h2>
           {#if tree.decision?.reason}<p class="aside mb-1.5">Because: {tree.decision.reason}</p>{/if}
+          {#if fewerSinceDecided(row, bush.today)}<p class="mb-1.5 font-semibold" data-testid="count-anew">
+              It was seen worse since then: decide it anew.
+            </p>{/if}
           <div
             class="grid {choices.length > 5 ? 'grid-cols-9' : 'grid-cols-5'}"
             role="group"

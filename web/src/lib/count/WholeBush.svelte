@@ -3,6 +3,7 @@
     CLEAR_ENOUGH,
     comesToSize,
     costOfTooEarly,
+    fewerSinceDecided,
     gearFor,
     ladderOf,
     ladderTaps,
@@ -91,7 +92,7 @@
         (binding === '' || suggestion.binding === binding) &&
         (status === 'all' ||
           (status === 'open'
-            ? row.decidedTaps === null
+            ? row.decidedTaps === null || fewerSinceDecided(row, bush.today) !== null
             : status === 'decided'
               ? row.decidedTaps !== null
               : row.decidedTaps !== null && row.decidedTaps !== suggestion.taps))

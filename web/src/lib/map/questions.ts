@@ -4,6 +4,7 @@ import {
   kindOf,
   REMEASURE_YEARS,
   speciesById,
+  tapsToHang,
   type SpeciesId,
   type TreeKind,
   type TreeRow
@@ -71,6 +72,7 @@ export function questionsFor(bush: BushState): readonly Question[] {
     `${length(steps.at(-1)!, use)} and more`
   ];
   const maple = (row: TreeRow) => kindOf(row) === 'maple';
+  const hung = (row: TreeRow) => tapsToHang(row, bush.standOf(row), bush.today);
   const age = (row: TreeRow) =>
     row.lastReadingOn === null ? null : fractionalYear(bush.today) - fractionalYear(row.lastReadingOn);
   return [
@@ -143,8 +145,8 @@ export function questionsFor(bush: BushState): readonly Question[] {
         { label: 'two', variable: SPRUCE, fill: 0.6 },
         { label: 'three and more', variable: SPRUCE, fill: 0.9 }
       ],
-      answer: (row) => (!maple(row) ? null : row.decidedTaps === null ? 0 : 1 + Math.min(3, row.decidedTaps)),
-      says: (row) => (row.decidedTaps === null ? '' : row.decidedTaps === 1 ? '1 tap' : `${row.decidedTaps} taps`)
+      answer: (row) => (!maple(row) ? null : row.decidedTaps === null ? 0 : 1 + Math.min(3, hung(row))),
+      says: (row) => (row.decidedTaps === null ? '' : hung(row) === 1 ? '1 tap' : `${hung(row)} taps`)
     },
     {
       id: 'place',

@@ -47,7 +47,7 @@
 
   type Spot = { bearingDeg: number; heightMm: number };
   const forbidden = $derived(drillForbidden(row, bush.standOf(row), bush.today));
-  const fewer = $derived(fewerSinceDecided(tree, row, bush.today));
+  const fewer = $derived(fewerSinceDecided(row, bush.today));
   /** Nothing is drilled here before somebody decides anew. */
   const waits = $derived(forbidden !== null || (fewer !== null && fewer.taps <= tree.holesThisSeason.length));
   let asked = $state.raw<Spot | null>(null);

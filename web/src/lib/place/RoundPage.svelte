@@ -63,7 +63,7 @@
       const forbidden = drillForbidden(row, bush.standOf(row), bush.today) !== null;
       if (forbidden && state.holesThisSeason.length === 0) return [];
       // Worse seen since: what it allows is drilled, and the rest waits for another count.
-      const fewer = fewerSinceDecided(state, row, bush.today);
+      const fewer = fewerSinceDecided(row, bush.today);
       const left = forbidden ? 0 : Math.max(0, Math.min(taps, fewer?.taps ?? taps) - state.holesThisSeason.length);
       const placing = placementOf(row.id, state, settings, bush.season, left);
       if (!placing) return [];

@@ -23,7 +23,7 @@
   const settings = $derived(bush.overview?.bush.settings ?? null);
   const forbidden = $derived(row && drillForbidden(row, bush.standOf(row), bush.today));
   const drilled = $derived(tree.holesThisSeason.length);
-  const fewer = $derived(row && fewerSinceDecided(tree, row, bush.today));
+  const fewer = $derived(row && fewerSinceDecided(row, bush.today));
   /** Holes still to drill: none where something forbids them, or nobody decided how many. */
   const wanted = $derived(
     forbidden === null ? Math.max(0, Math.min(tree.decision?.taps ?? 0, fewer?.taps ?? Infinity) - drilled) : 0
