@@ -72,6 +72,21 @@ describe('habits over fifty seasons, mean of seasons 25 to 49', () => {
     expect(planned).toBeLessThan(stepping!);
   });
 
+  it('one season in five that nobody wrote down multiplies what a plan loses; none changes nothing', () => {
+    const tree = treeOf(300, 1.5);
+    const lived = (habit: Habit, unwritten: number) =>
+      mean(
+        liveThrough(habit, tree, DEFAULT_COLUMNS, { seasons: 50, trees: 300, from: 25, seed: 11, unwritten }).lostByTree
+      );
+    const plan = asHabit(planRotation(taskOf(tree)));
+    expect(lived(plan, 0)).toBe(mean(later(plan, tree)));
+    const careless = lived(plan, 0.2);
+    expect(careless).toBeGreaterThan(5 * lived(plan, 0));
+    // Whoever writes nothing down drills haphazardly, whatever the plan says.
+    expect(Math.abs(lived(plan, 1) - mean(later(haphazard, tree)))).toBeLessThan(0.01);
+    expect(careless).toBeLessThan(lived(plan, 1));
+  });
+
   it('the haphazard habit loses what integrating over the columns says', () => {
     const tree = treeOf(300, 1.5);
     // In the mean over the way round, a column takes its own width over the girth of a later path; up and down both

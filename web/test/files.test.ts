@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 
 import { gga } from '../../standins/receiver.mjs';
 import { decodeText } from '../src/lib/client/decode.ts';
-import { fixOf, meanFix } from '../src/lib/devices/fixes.ts';
+import { fixOf, meanFix, phoneFix } from '../src/lib/devices/fixes.ts';
 import { placer } from '../src/lib/map/ground.ts';
 
 describe('texts of files', () => {
@@ -47,13 +47,30 @@ describe('a satellite receiver', () => {
   });
 
   it('is surer the longer it stands, but not as if its fixes were independent', () => {
-    const fixes = (n: number) => Array.from({ length: n }, (_, i) => ({ lat: 46 + (i % 2) * 1e-5, lon: 11, sdM: 3 }));
+    const fixes = (n: number) =>
+      Array.from({ length: n }, (_, i) => ({
+        lat: 46 + (i % 2) * 1e-5,
+        lon: 11,
+        sdM: 3,
+        leastM: 0
+      }));
     expect(meanFix([])).toBeNull();
     expect(meanFix(fixes(1))!.accuracyM).toBe(3);
     const minute = meanFix(fixes(61))!;
     expect(minute.accuracyM).toBeLessThan(3);
     expect(minute.accuracyM).toBeGreaterThan(3 / Math.sqrt(61));
     expect(meanFix(fixes(2))!.lat).toBeCloseTo(46 + 0.5e-5, 12);
+  });
+
+  it('of a phone is never told as nearer than 3 m, and its accuracy as a radius of 68 %', () => {
+    // W3C Geolocation: accuracy is "the 95 % confidence level"; a radius of 68 % is 1.5 standard deviations in the plane.
+    const phone = (accuracy: number) => phoneFix({ latitude: 46, longitude: 11, accuracy });
+    expect(phone(15).sdM).toBeCloseTo(10, 9);
+    expect(phone(15).sdM).toBeGreaterThan(15 / Math.sqrt(-2 * Math.log(0.05)));
+    expect(Math.sqrt(-2 * Math.log(1 - 0.68))).toBeCloseTo(1.5, 1);
+    expect([phone(4).sdM, phone(0).sdM]).toEqual([3, 3]);
+    const hour = Array.from({ length: 3600 }, () => phone(5));
+    expect(meanFix(hour)!.accuracyM).toBe(3);
   });
 });
 

@@ -6,6 +6,8 @@ export interface Fix {
   readonly lon: number;
   /** one standard deviation, metres */
   readonly sdM: number;
+  /** no mean of such fixes is nearer than this, metres: what they share is not averaged away */
+  readonly leastM: number;
 }
 
 /** Error of a fix where the satellites stand well (HDOP 1), metres. From memory of receiver handbooks. */
@@ -18,7 +20,7 @@ export function fixOf(sentence: string): Fix | null {
     if (packet.sentenceId !== 'GGA' || packet.fixType === 'none') return null;
     const { latitude: lat, longitude: lon, horizontalDilution } = packet;
     if (!Number.isFinite(lat) || !Number.isFinite(lon)) return null;
-    return { lat, lon, sdM: RANGE_ERROR_M * (horizontalDilution > 0 ? horizontalDilution : 2) };
+    return { lat, lon, sdM: RANGE_ERROR_M * (horizontalDilution > 0 ? horizontalDilution : 2), leastM: 0 };
   } catch {
     return null;
   }
@@ -28,12 +30,17 @@ export function fixOf(sentence: string): Fix | null {
 const LEAST_PHONE_SD_M = 3;
 
 /**
- * One standard deviation of a phone's position, metres. By the standard's text the accuracy is a radius of 95 % (2.45
+ * How far off a phone's position may be. By the standard's text the accuracy is a radius of 95 % (2.45
  * standard deviations in the plane); many phones give one of 68 % (1.5): the cautious reading is taken.
- * @param accuracyM as `GeolocationCoordinates.accuracy` tells it
+ * @param coords as the browser's `Geolocation` gives them
  */
-export function phoneSd(accuracyM: number): number {
-  return Math.max(LEAST_PHONE_SD_M, accuracyM / 1.5);
+export function phoneFix(coords: Pick<GeolocationCoordinates, 'latitude' | 'longitude' | 'accuracy'>): Fix {
+  return {
+    lat: coords.latitude,
+    lon: coords.longitude,
+    sdM: Math.max(LEAST_PHONE_SD_M, coords.accuracy / 1.5),
+    leastM: LEAST_PHONE_SD_M
+  };
 }
 
 /** Fixes a second apart share most of their error: half a minute of them counts as one more look. Working assumption. */
@@ -47,7 +54,7 @@ export function meanFix(fixes: readonly Fix[]): { lat: number; lon: number; accu
   return {
     lat: mean((fix) => fix.lat),
     lon: mean((fix) => fix.lon),
-    accuracyM: mean((fix) => fix.sdM) / Math.sqrt(looks),
+    accuracyM: Math.max(...fixes.map((fix) => fix.leastM), mean((fix) => fix.sdM) / Math.sqrt(looks)),
     fixes: fixes.length
   };
 }

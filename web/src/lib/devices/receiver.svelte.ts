@@ -1,4 +1,4 @@
-import { fixOf, meanFix, phoneSd, type Fix } from './fixes.ts';
+import { fixOf, meanFix, phoneFix, type Fix } from './fixes.ts';
 import { listenTo, offeredDevices, type Device } from './wire.ts';
 
 /** The mean of what a receiver says while the steward stands still: this device's own, or one on a wire. */
@@ -33,7 +33,7 @@ export class Receiver {
       return;
     }
     const watch = navigator.geolocation.watchPosition(
-      ({ coords }) => this.#take({ lat: coords.latitude, lon: coords.longitude, sdM: phoneSd(coords.accuracy) }),
+      ({ coords }) => this.#take(phoneFix(coords)),
       () => (this.problem = 'This device may not, or cannot, tell where it is.'),
       { enableHighAccuracy: true }
     );
