@@ -16,7 +16,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { capital } from '$lib/identify/words.ts';
+  import { capital } from '$lib/words/capital.ts';
   import { readMetres } from '$lib/ui/readMetres.ts';
   import Term from '$lib/ui/Term.svelte';
   import Told from '$lib/ui/Told.svelte';

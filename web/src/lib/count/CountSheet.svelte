@@ -23,7 +23,7 @@
   import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
   import Told from '$lib/ui/Told.svelte';
 
-  import { capital } from '$lib/identify/words.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   import BalancePanel from './BalancePanel.svelte';
   import BanForm from './BanForm.svelte';

@@ -15,7 +15,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
-  import { capital } from './words.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   /** Every tree with what it was taken for: who wants a visit in leaf, and settling many at once. */
   const bush = $derived(useBush());

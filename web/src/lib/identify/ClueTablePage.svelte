@@ -12,9 +12,10 @@
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   import Drawing from './Drawing.svelte';
-  import { AGE_NAMES, capital, SEASON_NAMES } from './words.ts';
+  import { AGE_NAMES, SEASON_NAMES } from './words.ts';
 
   /** The table that identification computes from: what each species shows, and the bush's own figures in its place. */
   const bush = $derived(useBush());

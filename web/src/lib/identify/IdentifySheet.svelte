@@ -23,6 +23,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
   import Told from '$lib/ui/Told.svelte';
+  import { capital } from '$lib/words/capital.ts';
 
   import Declared from './Declared.svelte';
   import History from './History.svelte';
@@ -31,7 +32,7 @@
   import { priorFor } from './prior.ts';
   import SideBySide from './SideBySide.svelte';
   import Standing from './Standing.svelte';
-  import { AGE_NAMES, capital, headlineOf, inHundred, SEASON_NAMES, toneOf } from './words.ts';
+  import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from './words.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());

@@ -20,10 +20,11 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { store } from '$lib/client/store.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   import Drawing from './Drawing.svelte';
   import SideBySide from './SideBySide.svelte';
-  import { AGE_NAMES, capital, inHundred, SEASON_NAMES } from './words.ts';
+  import { AGE_NAMES, inHundred, SEASON_NAMES } from './words.ts';
 
   /** Telling trees before a drill is touched: specimens from the clue table, with its noise. */
   const { memberId }: { memberId: string } = $props();

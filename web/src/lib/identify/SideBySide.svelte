@@ -12,7 +12,7 @@
   } from '@baumkin/core';
 
   import Drawing from './Drawing.svelte';
-  import { capital } from './words.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   /** Two trees clue by clue, drawn: what each usually shows, what parts them, and what was seen. */
   let {

@@ -10,8 +10,9 @@
   } from '@baumkin/core';
 
   import Told from '$lib/ui/Told.svelte';
+  import { capital } from '$lib/words/capital.ts';
 
-  import { capital, headlineOf, inHundred, toneOf } from './words.ts';
+  import { headlineOf, inHundred, toneOf } from './words.ts';
 
   /** The verdict on a tree, what it allows and means, and how the candidates stand. */
   const { judgement, begun, table }: { judgement: Judgement; begun: boolean; table: ClueTable } = $props();

@@ -35,5 +35,3 @@ export function toneOf(verdict: Verdict, begun: boolean): string {
 export function inHundred(p: number): string {
   return p > 0.995 ? 'over 99 in 100' : p < 0.005 ? 'under 1 in 100' : `${Math.round(p * 100)} in 100`;
 }
-
-export const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);

@@ -22,7 +22,7 @@
 
   import { northUp } from './ground.ts';
   import { makeTreeLayer, type MapTree, type Scene, type TreeLayer } from './treeLayer.ts';
-  import { keepWordsApart } from './words.ts';
+  import { keepWordsApart } from '$lib/ui/keepApart.ts';
 
   /** The bush from above, north up, in metres: trees on a canvas, stands and features as shapes, a picture beneath. */
   const {

@@ -8,6 +8,7 @@
     instruct,
     knownMaple,
     placingById,
+    tapsToHang,
     type Shavings,
     type SpotAnswer,
     type Taphole
@@ -17,7 +18,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { capital } from '$lib/identify/words.ts';
+  import { capital } from '$lib/words/capital.ts';
   import Term from '$lib/ui/Term.svelte';
 
   import BarkSheet from './BarkSheet.svelte';
@@ -48,8 +49,12 @@
   type Spot = { bearingDeg: number; heightMm: number };
   const forbidden = $derived(drillForbidden(row, bush.standOf(row), bush.today));
   const fewer = $derived(fewerSinceDecided(row, bush.today));
+  /** Holes still to drill this season; null where no count is decided. */
+  const left = $derived(
+    tree.decision ? Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - tree.holesThisSeason.length) : null
+  );
   /** Nothing is drilled here before somebody decides anew. */
-  const waits = $derived(forbidden !== null || (fewer !== null && fewer.taps <= tree.holesThisSeason.length));
+  const waits = $derived(forbidden !== null || (fewer !== null && left === 0));
   let asked = $state.raw<Spot | null>(null);
   let answer = $state.raw<(SpotAnswer & { readonly spot: Spot }) | null>(null);
   let chosen = $state(0);
@@ -108,10 +113,6 @@
           : '';
     return `Shavings of ${holes_} were looked at. ${lean}${size}`;
   });
-
-  const left = $derived(
-    tree.decision ? Math.min(tree.decision.taps, fewer?.taps ?? Infinity) - tree.holesThisSeason.length : null
-  );
 
   const landmark = $derived(
     spot && placing

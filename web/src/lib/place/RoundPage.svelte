@@ -6,6 +6,7 @@
     instruct,
     minutesAHole,
     speciesById,
+    tapsToHang,
     type Taphole,
     type TreeRow,
     type TreeState
@@ -60,18 +61,26 @@
       const state = bush.hasLife(row.id) ? bush.stateOf(row.id) : states?.get(row.id);
       if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
       const { taps } = state.decision;
-      const forbidden = drillForbidden(row, bush.standOf(row), bush.today) !== null;
-      if (forbidden && state.holesThisSeason.length === 0) return [];
+      if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
       // Worse seen since: what it allows is drilled, and the rest waits for another count.
-      const fewer = fewerSinceDecided(row, bush.today);
-      const left = forbidden ? 0 : Math.max(0, Math.min(taps, fewer?.taps ?? taps) - state.holesThisSeason.length);
+      const left = Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - state.holesThisSeason.length);
       const placing = placementOf(row.id, state, settings, bush.season, left);
       if (!placing) return [];
       const planned = plan.holes.get(row.id) ?? [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
       const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ school }) => school === null).length : 0;
       return [
-        { row, state, placing, taps, left, worse: fewer !== null, open: off.open.slice(0, left), off, elsewhere }
+        {
+          row,
+          state,
+          placing,
+          taps,
+          left,
+          worse: fewerSinceDecided(row, bush.today) !== null,
+          open: off.open.slice(0, left),
+          off,
+          elsewhere
+        }
       ];
     })
   );

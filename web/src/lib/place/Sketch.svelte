@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { PlacementTask, Taphole } from '@baumkin/core';
 
-  import { readable } from '$lib/map/words.ts';
+  import { readable } from '$lib/ui/keepApart.ts';
 
   import { sheetGeometry, xOf, yOf } from './sheetGeometry.ts';
 

@@ -2,7 +2,7 @@
   import type { TreeRow } from '@baumkin/core';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { capital } from '$lib/identify/words.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   import { markTrees } from './marks.ts';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { barkThickness, drillForbidden, fewerSinceDecided, instruct, speciesById } from '@baumkin/core';
+  import { barkThickness, drillForbidden, fewerSinceDecided, instruct, speciesById, tapsToHang } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
 
@@ -25,9 +25,7 @@
   const drilled = $derived(tree.holesThisSeason.length);
   const fewer = $derived(row && fewerSinceDecided(row, bush.today));
   /** Holes still to drill: none where something forbids them, or nobody decided how many. */
-  const wanted = $derived(
-    forbidden === null ? Math.max(0, Math.min(tree.decision?.taps ?? 0, fewer?.taps ?? Infinity) - drilled) : 0
-  );
+  const wanted = $derived(row ? Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - drilled) : 0);
   const placing = $derived(
     settings && row && wanted > 0 ? placementOf(treeId, tree, settings, bush.season, wanted) : null
   );

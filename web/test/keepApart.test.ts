@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 
-import { readable, type Box } from '../src/lib/map/words.ts';
+import { readable, type Box } from '../src/lib/ui/keepApart.ts';
 
 const at = (left: number, top: number, width = 10, height = 4): Box => ({
   left,
