@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { standSchema } from '@baumkin/core';
 import { readArchive } from '@baumkin/core/exchange';
 import { Validator } from '@seriousme/openapi-schema-validator';
@@ -274,6 +275,24 @@ describe('the archive', () => {
     const { writtenAt: _now, people: writers, ...expected } = readArchive(foreign);
     expect(back).toEqual(expected);
     expect(people).toEqual(expect.arrayContaining(writers));
+  });
+
+  it('of an earlier release fills an empty bush', async () => {
+    const { userId } = await bushWithTrees();
+    const emptyId = await createBush(userId, 'From November 2026');
+    // The demo bush of this database has the same ids.
+    const older = readFileSync(new URL('../../core/test/data/bush-2026-11.json', import.meta.url), 'utf8').replace(
+      /([0-9a-f]{8}-[0-9a-f]{4})-4/g,
+      (_, head: string) => `${head}-6`
+    );
+    await restoreArchive((await bushFor(userId, emptyId))!, userId, older);
+    const {
+      writtenAt: _then,
+      people: _writers,
+      bush: _now,
+      ...back
+    } = await writeArchive((await bushFor(userId, emptyId))!);
+    expect(readArchive(older)).toMatchObject(back);
   });
 });
 
