@@ -150,7 +150,7 @@ test('forty years under two habits, and the habits themselves', async ({ page })
 
   await page.goto(`/bush/${bushId}/count/habits`);
   const form = page.getByTestId('habits');
-  await form.getByLabel('Ladder').selectOption('own');
+  await form.getByLabel('TapGuideline').selectOption('own');
   await expect(form.getByRole('alert')).toContainText('needs a step');
   await form.getByRole('button', { name: 'A step more' }).click();
   await form.getByRole('button', { name: 'A step more' }).click();
@@ -168,13 +168,13 @@ test('forty years under two habits, and the habits themselves', async ({ page })
   await form.getByRole('button', { name: 'These are our habits' }).click();
   await expect(page.getByText('These are the bush’s habits from now on')).toBeVisible();
   const { bush } = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
-    bush: { version: number; settings: { ladder: string; ownLadder: { diameterMm: number }[] } };
+    bush: { version: number; settings: { tapGuideline: string; ownGuideline: { diameterMm: number }[] } };
   };
-  expect(bush.settings).toMatchObject({ ladder: 'own', depthMm: 38.1, sapwoodMm: 75, snowMm: 0 });
-  expect(bush.settings.ownLadder[1]!.diameterMm).toBe(520);
-  expect(bush.settings.ownLadder).toHaveLength(2);
+  expect(bush.settings).toMatchObject({ tapGuideline: 'own', depthMm: 38.1, sapwoodMm: 75, snowMm: 0 });
+  expect(bush.settings.ownGuideline[1]!.diameterMm).toBe(520);
+  expect(bush.settings.ownGuideline).toHaveLength(2);
   // Others use this bush after this test.
   await page.request.patch(`/api/v1/bushes/${bushId}/settings`, {
-    data: { version: bush.version, settings: { ladder: 'twelveEighteen', ownLadder: [] } }
+    data: { version: bush.version, settings: { tapGuideline: 'twelveEighteen', ownGuideline: [] } }
   });
 });

@@ -1,7 +1,7 @@
 import { bench, describe } from 'vitest';
 
 import { SPECIES, judge } from '../src/identify/index.ts';
-import { ladderById, projectBush, suggestTaps, type TapTree } from '../src/taps/index.ts';
+import { tapGuidelineById, projectBush, suggestTaps, type TapTree } from '../src/taps/index.ts';
 import { readTable } from '../src/exchange/index.ts';
 import { POLICY } from '../test/policy.ts';
 
@@ -15,7 +15,7 @@ describe('whole bush', () => {
         bitMm: 7.9375,
         depthMm: 38.1,
         bandMm: 900,
-        ladder: ladderById('twelveEighteen'),
+        guideline: tapGuidelineById('twelveEighteen'),
         condition: { diebackPct: i % 40, oldestOpenHoleYears: null, stressed: false },
         isMaple: true,
         room: 3,

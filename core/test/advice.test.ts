@@ -23,8 +23,8 @@ import {
   conditionCap,
   conditionEffects,
   growingSeasonsBetween,
-  ladderById,
-  ladderOf,
+  tapGuidelineById,
+  tapGuidelineOf,
   suggestTaps,
   WILDLIFE_KINDS,
   type Condition
@@ -57,7 +57,7 @@ import {
   survival,
   spreadWork,
   stockingOf,
-  STOCKING_SCHOOLS,
+  STOCKING_GUIDES,
   throwsEasily,
   withinItsLength,
   type PlanStand,
@@ -361,15 +361,15 @@ describe('trees that are not tapped', () => {
     expect(said('2026-09-01T09:00:00.000Z')).toBeNull();
   });
 
-  it('a ladder of one’s own above four taps is followed', () => {
-    const ladder = ladderOf({
-      ladder: 'own',
-      ownLadder: [
+  it('a guideline of one’s own above four taps is followed', () => {
+    const guideline = tapGuidelineOf({
+      tapGuideline: 'own',
+      ownGuideline: [
         { diameterMm: 300, taps: 1 },
         { diameterMm: 800, taps: 6 }
       ]
     });
-    const giant = { ...MEASURED, ladder, dbhMm: 1200, ringMm: 5, ringSeMm: 0.05, bandMm: 1500 };
+    const giant = { ...MEASURED, guideline, dbhMm: 1200, ringMm: 5, ringSeMm: 0.05, bandMm: 1500 };
     expect(suggestTaps({ ...giant, condition: { ...LOOK, diebackPct: 0 }, room: 8 })).toMatchObject({
       taps: 6,
       binding: 'size'
@@ -425,7 +425,7 @@ describe('how much stays', () => {
       expect(perHa * basalArea(dbhMm)).toBeLessThan(most);
     }
     const stand = even(100, 300, 63.2);
-    const limits = { ...DEFAULT_LIMITS, school: 'sugarbush' as const, share: 0.4, cover: 0 };
+    const limits = { ...DEFAULT_LIMITS, guide: 'sugarbush' as const, share: 0.4, cover: 0 };
     expect(notYet(stand, limits)).toBeNull();
     const plan = planThinning(stand, limits, solve);
     if ('clash' in plan) throw new Error('the limits clash');
@@ -442,12 +442,12 @@ describe('how much stays', () => {
   it('no plan by either guides leaves less ground under crowns than was asked', () => {
     fc.assert(
       fc.property(
-        fc.constantFrom(...STOCKING_SCHOOLS),
+        fc.constantFrom(...STOCKING_GUIDES),
         fc.double({ min: 0.2, max: 0.9, noNaN: true }),
         fc.integer({ min: 60, max: 160 }),
-        (school, cover, many) => {
+        (guide, cover, many) => {
           const stand = even(many, 260, 60);
-          const plan = planThinning(stand, { ...DEFAULT_LIMITS, school, cover, residualM2PerHa: 5 }, solve);
+          const plan = planThinning(stand, { ...DEFAULT_LIMITS, guide, cover, residualM2PerHa: 5 }, solve);
           if ('clash' in plan) return;
           expect(plan.judgement.coverLeft!).toBeGreaterThanOrEqual(cover - 1e-6);
           expect(judgeChoice(stand, DEFAULT_LIMITS, new Set()).coverLeft!).toBeGreaterThanOrEqual(
@@ -570,7 +570,7 @@ const MEASURED = {
   bitMm: 7.9375,
   depthMm: 38.1,
   bandMm: 900,
-  ladder: ladderById('twelveEighteen'),
+  guideline: tapGuidelineById('twelveEighteen'),
   condition: null,
   today: TODAY,
   forbidden: null,
@@ -675,7 +675,7 @@ it('planted trees come to a first taphole after forty years and more, sooner wit
   expect(first.likely - 2026).toBeGreaterThan(40);
   expect(first.from).toBeLessThan(first.likely);
   expect(first.likely).toBeLessThan(first.to);
-  // Taller ones are nearer; a ladder that begins later is later.
+  // Taller ones are nearer; a guideline that begins later is later.
   expect(firstTapping(2026, 1.2, 305).likely).toBeLessThanOrEqual(first.likely);
   expect(firstTapping(2026, 0.5, 400).likely).toBeGreaterThan(first.likely);
   expect(survival({ many: 24, alive: null })).toBeNull();

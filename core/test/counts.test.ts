@@ -10,10 +10,10 @@ import {
   costOfTooEarly,
   gearFor,
   growthBalance,
-  ladderById,
-  ladderOf,
-  ladderTaps,
-  LADDERS,
+  tapGuidelineById,
+  tapGuidelineOf,
+  guidelineTaps,
+  TAP_GUIDELINES,
   longRunStainedShare,
   projectBush,
   stainedShareIn,
@@ -25,7 +25,7 @@ import {
 import { columnsOf, DEFAULT_COLUMNS, meanVolumeRatio } from '../src/trunk/index.ts';
 
 const policy: TapPolicy = {
-  ladder: ladderById('twelveEighteen'),
+  guideline: tapGuidelineById('twelveEighteen'),
   bitMm: 7.9375,
   depthMm: 38.1,
   bandMm: 610,
@@ -96,7 +96,7 @@ describe('a bush over the decades', () => {
 
   it('what growth carries stays under the accepted share, and size alone does not', () => {
     const careful = projectBush(wood, policy, options)!;
-    const greedy = projectBush(wood, { ...policy, minds: 'ladder', ladder: ladderById('handbook') }, options)!;
+    const greedy = projectBush(wood, { ...policy, minds: 'size', guideline: tapGuidelineById('handbook') }, options)!;
     expect(careful.at(-1)!.stained.mean).toBeLessThan(0.1);
     expect(greedy.at(-1)!.stained.mean).toBeGreaterThan(careful.at(-1)!.stained.mean);
     for (const year of careful) {
@@ -108,7 +108,7 @@ describe('a bush over the decades', () => {
 
   it('a smaller bit and a longer band never stain more', () => {
     const last = (change: Partial<TapPolicy>) =>
-      projectBush(wood, { ...policy, minds: 'ladder', ...change }, options)!.at(-1)!.stained.mean;
+      projectBush(wood, { ...policy, minds: 'size', ...change }, options)!.at(-1)!.stained.mean;
     expect(last({ bitMm: 7.9375 })).toBeLessThan(last({ bitMm: 11.1125 }));
     expect(last({ bandMm: 1200 })).toBeLessThan(last({ bandMm: 610 }));
   });
@@ -119,13 +119,13 @@ describe('a bush over the decades', () => {
         fc.double({ min: 50, max: 900, noNaN: true }),
         fc.double({ min: 0, max: 3, noNaN: true }),
         fc.integer({ min: 0, max: 4 }),
-        fc.constantFrom(...LADDERS),
-        (dbhMm, ringMm, conditionTaps, ladder) => {
+        fc.constantFrom(...TAP_GUIDELINES),
+        (dbhMm, ringMm, conditionTaps, guideline) => {
           const one = tree({ dbhMm, ringMm, conditionTaps });
-          const taps = tapsUnder({ ...policy, ladder }, one);
-          expect(taps).toBeLessThanOrEqual(ladderTaps(ladder, dbhMm));
+          const taps = tapsUnder({ ...policy, guideline }, one);
+          expect(taps).toBeLessThanOrEqual(guidelineTaps(guideline, dbhMm));
           expect(taps).toBeLessThanOrEqual(conditionTaps);
-          expect(tapsUnder({ ...policy, ladder, leastDbhMm: dbhMm + 1 }, one)).toBe(0);
+          expect(tapsUnder({ ...policy, guideline, leastDbhMm: dbhMm + 1 }, one)).toBe(0);
         }
       )
     );
@@ -173,30 +173,30 @@ describe('condition', () => {
   });
 });
 
-describe('a ladder of one’s own', () => {
+describe('a guideline of one’s own', () => {
   it('counts by its steps, and without any falls back to the default', () => {
-    const own = ladderOf({
-      ladder: 'own',
-      ownLadder: [
+    const own = tapGuidelineOf({
+      tapGuideline: 'own',
+      ownGuideline: [
         { diameterMm: 300, taps: 1 },
         { diameterMm: 500, taps: 3 }
       ]
     });
-    expect([299, 300, 499, 500, 900].map((d) => ladderTaps(own, d))).toEqual([0, 1, 1, 3, 3]);
-    expect(ladderOf({ ladder: 'own', ownLadder: [] }).id).toBe('twelveEighteen');
-    expect(ladderOf({ ladder: 'metric', ownLadder: [] }).id).toBe('metric');
+    expect([299, 300, 499, 500, 900].map((d) => guidelineTaps(own, d))).toEqual([0, 1, 1, 3, 3]);
+    expect(tapGuidelineOf({ tapGuideline: 'own', ownGuideline: [] }).id).toBe('twelveEighteen');
+    expect(tapGuidelineOf({ tapGuideline: 'metric', ownGuideline: [] }).id).toBe('metric');
   });
 });
 
 describe('trees that come to size', () => {
   it('by their own growth: 20 mm to go at rings of 1 mm are ten years', () => {
-    const coming = comesToSize({ dbhMm: 304.8 - 20, ringMm: 1, ringSeMm: 0.2 }, policy.ladder)!;
+    const coming = comesToSize({ dbhMm: 304.8 - 20, ringMm: 1, ringSeMm: 0.2 }, policy.guideline)!;
     expect(coming).toMatchObject({ taps: 1, atDbhMm: expect.closeTo(304.8, 9) });
     expect(coming.years).toBeCloseTo(10, 9);
     expect(coming.earliest).toBeLessThan(10);
     expect(coming.latest!).toBeGreaterThan(10);
-    expect(comesToSize({ dbhMm: 900, ringMm: 1, ringSeMm: 0 }, policy.ladder)).toBeNull();
-    expect(comesToSize({ dbhMm: 280, ringMm: 0.2, ringSeMm: 0.3 }, policy.ladder)!.latest).toBeNull();
+    expect(comesToSize({ dbhMm: 900, ringMm: 1, ringSeMm: 0 }, policy.guideline)).toBeNull();
+    expect(comesToSize({ dbhMm: 280, ringMm: 0.2, ringSeMm: 0.3 }, policy.guideline)!.latest).toBeNull();
   });
 
   it('tapped too early they carry more stain than later', () => {

@@ -7,15 +7,16 @@ import {
   speciesByName,
   toLocalMetres,
   UnreadableFile,
+  TABLES,
   writeBadRows,
-  writeTrees
+  writeTable
 } from '../src/exchange/index.ts';
 import { SPECIES } from '../src/identify/index.ts';
 import {
   deriveTree,
   isOutstanding,
   seasonOf,
-  standing,
+  effectiveRecords,
   swappedReadings,
   treeRow,
   type Reading,
@@ -169,7 +170,7 @@ describe('round trip', () => {
               bitMm: 8,
               depthMm: 38,
               predictedClear: null,
-              school: null
+              strategy: null
             }))
           ];
           const row: Tree = {
@@ -186,7 +187,7 @@ describe('round trip', () => {
           };
           return { tree: row, stand: null, state: deriveTree(records, 2027, '2026-11-23') };
         });
-        const file = readCsv(writeTrees(written));
+        const file = readCsv(writeTable(TABLES[0]!, written));
         expect(file.bad).toEqual([]);
         expect(
           file.statements.map((t) => [
@@ -263,8 +264,8 @@ describe('records', () => {
       reading('d', '2025-10-02', { valueMm: 999 }),
       reading('e', '2025-10-02', { correctsId: 'd', withdrawn: true })
     ];
-    expect(standing(list).map((r) => r.id)).toEqual(['a', 'c']);
-    expect(standing([...list].reverse()).map((r) => r.id)).toEqual(['a', 'c']);
+    expect(effectiveRecords(list).map((r) => r.id)).toEqual(['a', 'c']);
+    expect(effectiveRecords([...list].reverse()).map((r) => r.id)).toEqual(['a', 'c']);
     expect(deriveTree(list, 2027, '2025-10-03').lastReading?.valueMm).toBe(318);
   });
 

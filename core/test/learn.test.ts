@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 
 import { seededRng } from '../src/random/index.ts';
-import { pattern, sunnySide } from '../src/rotation/habits.ts';
-import { HiddenTrunk, type HabitTree, type Spot } from '../src/rotation/index.ts';
+import { pattern, sunnySide } from '../src/rotation/rules.ts';
+import { HiddenTrunk, type RuleTree, type Spot } from '../src/rotation/index.ts';
 import {
   alongPath,
   calibrate,
@@ -31,7 +31,7 @@ import {
   type Trunk
 } from '../src/trunk/index.ts';
 
-const TREE: HabitTree = {
+const TREE: RuleTree = {
   woodRadiusMm: 150,
   ringMm: 1.2,
   bitMm: 7.9375,
@@ -42,16 +42,16 @@ const TREE: HabitTree = {
 };
 const mean = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a + b, 0) / values.length;
 
-/** A trunk tapped by a habit that meets old wood, its shavings read as people read them. */
+/** A trunk tapped by a rule that meets old wood, its shavings read as people read them. */
 function tapped(k: number, seasons: number, model: ColumnModel = DEFAULT_COLUMNS) {
   const rng = seededRng(4000 + k);
   const hidden = new HiddenTrunk(TREE, model, rng);
-  const habit = k % 2 ? pattern : sunnySide;
+  const rule = k % 2 ? pattern : sunnySide;
   const meant: (readonly Spot[])[] = [];
   const holes: OldHole[] = [];
   const seen: SeenShavings[] = [];
   for (let season = 0; season < seasons; season++) {
-    const spots = habit(season, TREE, meant, rng);
+    const spots = rule(season, TREE, meant, rng);
     meant.push(spots);
     const [drilled] = hidden.drill(season, spots);
     const buriedMm = (seasons - season) * TREE.ringMm;

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 
 import { readArchive, treesIn } from '../src/exchange/index.ts';
-import { deriveTree, standing } from '../src/records/index.ts';
+import { deriveTree, effectiveRecords } from '../src/records/index.ts';
 
 /**
  * Files that earlier releases wrote. Stewards keep them for decades: they are never written anew, and whatever is renamed
@@ -50,6 +50,7 @@ describe('an archive of November 2026', () => {
       'decision',
       'determination',
       'entry',
+      'heightAndCrown',
       'mark',
       'place',
       'planting',
@@ -58,7 +59,6 @@ describe('an archive of November 2026', () => {
       'scars',
       'seedlings',
       'shavings',
-      'stature',
       'tapBan',
       'taphole',
       'thinningPlan',
@@ -66,13 +66,21 @@ describe('an archive of November 2026', () => {
     ]);
     expect(archive.walk).toHaveLength(24);
     expect(archive.records).toHaveLength(549);
-    expect(standing(archive.bushRecords)).toHaveLength(6);
+    expect(effectiveRecords(archive.bushRecords)).toHaveLength(6);
     expect(archive.bush.settings).toMatchObject({
-      school: 'pattern',
+      strategy: 'pattern',
+      tapGuideline: 'twelveEighteen',
+      stockingGuide: 'timber',
       paints: ['blue', 'white', 'green'],
       paintSince: 2020
     });
-    expect(archive.ground?.fit.pins[1].eastM).toBe(90);
+    expect(archive.baseMap?.fit.pins[1].eastM).toBe(90);
+  });
+
+  it('goes by the names of today', () => {
+    expect(archive.version).toBe(2);
+    expect(archive.records.filter((record) => record.kind === 'taphole' && record.strategy !== null)).not.toEqual([]);
+    expect(JSON.stringify(archive)).not.toMatch(/"(stature|school|ladder|ownLadder|stockingSchool|ground)"/);
   });
 
   it('tells the same of its trees', () => {
@@ -96,7 +104,7 @@ describe('an archive of November 2026', () => {
       return [
         line.tag,
         state.dbhMm === null ? null : Math.round(state.dbhMm),
-        state.holes.length,
+        state.tapholes.length,
         said.filter((word) => word !== '').join(', ')
       ];
     });

@@ -18,13 +18,12 @@ import {
   toLocalMetres,
   underOtherIds,
   UnreadableFile,
-  writeDeterminations,
   writeGeoJson,
   writeGpx,
-  writeReadings,
-  writeTapholes,
+  writeTable,
   writeTemplate,
-  type Archive
+  type Archive,
+  type TreeOut
 } from '../src/exchange/index.ts';
 import { SPECIES } from '../src/identify/index.ts';
 import {
@@ -241,7 +240,7 @@ const recordDrawn = (n: number, treeId: string, authorId: string) => {
         kind: 'taphole' as const,
         season: 2000 + (n % 20),
         predictedClear: null,
-        school: null
+        strategy: null
       })),
     fc.record({ reason: fc.string({ maxLength: 500 }), leanDeg: fc.option(mm(0, 359.99)) }).map((drawn) => ({
       ...base,
@@ -289,13 +288,13 @@ const archiveDrawn: fc.Arbitrary<Archive> = fc.uniqueArray(tag, { selector: tagK
     )
     .map((records) => ({
       format: 'baumkin-bush',
-      version: 1,
+      version: 2,
       writtenAt: '2026-11-23T10:00:00.000Z',
       bush: { name: 'Some Hill', settings: DEFAULT_BUSH_SETTINGS, origin },
       people: [{ id: id(900), name: 'Somebody' }],
       stands: [],
       features: [],
-      ground: null,
+      baseMap: null,
       walk: tags.map((_, i) => id(i)),
       records: [
         ...tags.map((name, i) => ({
@@ -367,7 +366,7 @@ describe('the archive of a bush', () => {
       (a: Archive) => ({ ...a, records: a.records.map((r, i) => (i === 0 ? { ...r, correctsId: id(5555) } : r)) }),
       /corrects one/
     ],
-    ['another form', (a: Archive) => ({ ...a, version: 2 }), /damaged at version/]
+    ['another form', (a: Archive) => ({ ...a, version: 3 }), /damaged at version/]
   ])('%s is refused', (_, spoil, message) => {
     expect(() => readArchive(JSON.stringify(spoil(sound!)))).toThrow(message);
   });
@@ -392,6 +391,12 @@ describe('tables', () => {
     positionAccuracyM: null
   });
 
+  const written = (name: string, trees: readonly TreeOut[]) =>
+    writeTable(
+      TABLES.find((table) => table.name === name)!,
+      trees
+    );
+
   it('of readings and tapholes read back the same', () => {
     fc.assert(
       fc.property(
@@ -403,7 +408,7 @@ describe('tables', () => {
           const records = drawn.map((r, i): WorkRecord => ({ ...recordSchema.parse(r), on: `2025-10-0${i + 1}` }));
           const state = deriveTree(records, 2027, '2026-11-23');
           const out = [{ tree: tree(0, '17'), stand: null, state }];
-          const readings = readTable(writeReadings(out), options);
+          const readings = readTable(written('readings', out), options);
           const plausible = records.flatMap((r) => (r.kind === 'reading' && r.valueMm / Math.PI < 2500 ? [r] : []));
           expect(readings.statements.map((s) => s.reading?.valueMm)).toEqual(
             plausible.map((r) => expect.closeTo(r.valueMm, 2))
@@ -411,10 +416,10 @@ describe('tables', () => {
           expect(readings.statements.map((s) => s.reading?.heightMm)).toEqual(
             plausible.map((r) => expect.closeTo(r.heightMm, 1))
           );
-          const holes = readTable(writeTapholes(out), options);
+          const holes = readTable(written('tapholes', out), options);
           expect(holes.bad).toEqual([]);
           expect(holes.statements.flatMap((s) => s.holes)).toEqual(
-            state.holes.map(({ season, bearingDeg, heightMm, bitMm, depthMm }) => ({
+            state.tapholes.map(({ season, bearingDeg, heightMm, bitMm, depthMm }) => ({
               season,
               bearingDeg: expect.closeTo(bearingDeg % 360, 2),
               heightMm: expect.closeTo(heightMm, 1),
@@ -445,7 +450,7 @@ describe('tables', () => {
           withdrawn: false
         };
         const state = deriveTree([record], 2027, '2026-11-23');
-        const file = readTable(writeDeterminations([{ tree: tree(0, '17'), stand: null, state }]), options);
+        const file = readTable(written('determinations', [{ tree: tree(0, '17'), stand: null, state }]), options);
         expect(file.bad).toEqual([]);
         expect(file.statements).toMatchObject([
           { tag: '17', species: name, mapleOpen: name === null, determinedOn: on }

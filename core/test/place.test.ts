@@ -2,18 +2,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import {
-  comparePlacings,
+  compareStrategies,
   hiddenTruth,
   minutesAHole,
   objections,
   othersOnPractice,
   PlacedTrunk,
   placeHoles,
-  placingById,
-  PLACINGS,
+  placementStrategyById,
+  PLACEMENT_STRATEGIES,
   practiceTrunk,
   PRACTICE_SEASONS,
-  type HabitTree,
+  type RuleTree,
   type PlacementTask
 } from '../src/rotation/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, trunkToday, type RecordedHole, type Trunk } from '../src/trunk/index.ts';
@@ -78,7 +78,7 @@ describe('the planned placement', () => {
 describe('what speaks against a place', () => {
   const line = { bearingDeg: 90, heightMm: 900, lengthMm: 600 };
 
-  it('no proposal breaks a mask, whatever stands on the trunk and whichever school is followed', () => {
+  it('no proposal breaks a mask, whatever stands on the trunk and whichever strategy is followed', () => {
     const defect = fc.record({
       bearingDeg: fc.double({ min: 0, max: 359, noNaN: true }),
       heightMm: fc.double({ min: 600, max: 1500, noNaN: true }),
@@ -87,10 +87,10 @@ describe('what speaks against a place', () => {
     fc.assert(
       fc.property(
         fc.array(defect, { maxLength: 5 }),
-        fc.constantFrom(...PLACINGS.map(({ id }) => id)),
+        fc.constantFrom(...PLACEMENT_STRATEGIES.map(({ id }) => id)),
         fc.constantFrom(null, line),
-        (keepOff, school, droppedFrom) => {
-          const asked = task(trunk, { keepOff, school, line: droppedFrom, draws: 20, seasonsAhead: 3, effort: 0.2 });
+        (keepOff, strategy, droppedFrom) => {
+          const asked = task(trunk, { keepOff, strategy, line: droppedFrom, draws: 20, seasonsAhead: 3, effort: 0.2 });
           for (const proposal of placeHoles(asked).proposals) {
             expect(objections(asked, proposal)).toEqual([]);
           }
@@ -105,11 +105,11 @@ describe('what speaks against a place', () => {
       keepOff: [{ bearingDeg: 0, heightMm: 1000, marginMm: 150, name: 'a seam' }],
       line,
       taken: [{ bearingDeg: 270, heightMm: 1000 }],
-      school: 'handSpan'
+      strategy: 'handSpan'
     });
     expect(objections(asked, { bearingDeg: 10, heightMm: 1010 })).toContain('too near to a seam');
     expect(objections(asked, { bearingDeg: 95, heightMm: 850 }).join()).toMatch(/drop line/);
-    expect(objections({ ...asked, school: 'rotation' }, { bearingDeg: 95, heightMm: 1000 })).toEqual([]);
+    expect(objections({ ...asked, strategy: 'rotation' }, { bearingDeg: 95, heightMm: 1000 })).toEqual([]);
     expect(objections(asked, { bearingDeg: 280, heightMm: 1100 }).join()).toMatch(/another hole of this season/);
     const old = past.at(-1)!;
     expect(objections(asked, { bearingDeg: old.bearingDeg, heightMm: old.heightMm + 90 }).join()).toMatch(
@@ -118,14 +118,14 @@ describe('what speaks against a place', () => {
     expect(objections(asked, { bearingDeg: 0, heightMm: 2500 }).join()).toMatch(/outside the band/);
   });
 
-  it('each school says what it is taught to say', () => {
+  it('each strategy says what it is taught to say', () => {
     const one = trunkToday(400, 1.5, 2027, [hole(2026, 180, 1000)]);
     const at = (leftMm: number, upMm: number) => ({
       bearingDeg: 180 + (leftMm / one.woodRadiusMm) * (180 / Math.PI),
       heightMm: 1000 + upMm
     });
-    const said = (id: Parameters<typeof placingById>[0], leftMm: number, upMm: number) =>
-      placingById(id).against(at(leftMm, upMm), one, 38.1);
+    const said = (id: Parameters<typeof placementStrategyById>[0], leftMm: number, upMm: number) =>
+      placementStrategyById(id).against(at(leftMm, upMm), one, 38.1);
     expect(said('handSpan', 5, 320)).toMatch(/straight above/);
     expect(said('handSpan', 210, 0)).toBeNull();
     expect(said('sixOverTwelve', 100, 200)).toMatch(/6 in.* over and .*12 in/);
@@ -140,12 +140,12 @@ describe('what speaks against a place', () => {
     expect(said('haphazard', 3, 3)).toBeNull();
     // A hole that new wood has buried is no reason any more.
     const buried = trunkToday(400, 1.5, 2027, [hole(1990, 180, 1000)]);
-    expect(placingById('handSpan').against(at(5, 30), buried, 38.1)).toBeNull();
+    expect(placementStrategyById('handSpan').against(at(5, 30), buried, 38.1)).toBeNull();
   });
 });
 
 describe('ways of placing, compared', () => {
-  const tree: HabitTree = {
+  const tree: RuleTree = {
     woodRadiusMm: 160,
     ringMm: 1.3,
     bitMm: 7.9375,
@@ -156,8 +156,8 @@ describe('ways of placing, compared', () => {
   };
 
   it('the plan loses least and the sunny side most; stopping says nothing', () => {
-    const all = comparePlacings(tree, DEFAULT_COLUMNS, { seasons: 40, trees: 40, seed: 2 })!;
-    expect(all).toHaveLength(PLACINGS.length);
+    const all = compareStrategies(tree, DEFAULT_COLUMNS, { seasons: 40, trees: 40, seed: 2 })!;
+    expect(all).toHaveLength(PLACEMENT_STRATEGIES.length);
     expect(all[0]!.id).toBe('rotation');
     expect(all.at(-1)!.id).toBe('sunny');
     for (const { late, lateFrom, lateTo } of all) {
@@ -165,7 +165,7 @@ describe('ways of placing, compared', () => {
       expect(lateTo).toBeGreaterThanOrEqual(late);
     }
     expect(
-      comparePlacings(tree, DEFAULT_COLUMNS, { seasons: 5, trees: 2, seed: 2, onProgress: () => false })
+      compareStrategies(tree, DEFAULT_COLUMNS, { seasons: 5, trees: 2, seed: 2, onProgress: () => false })
     ).toBeNull();
   });
 

@@ -1,9 +1,9 @@
-import { ladderById, type TapPolicy } from '../src/taps/index.ts';
+import { tapGuidelineById, type TapPolicy } from '../src/taps/index.ts';
 import { DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 
-/** A bush that taps by the default ladder and growth, with a 5/16 in bit over a band of 90 cm. */
+/** A bush that taps by the default guideline and growth, with a 5/16 in bit over a band of 90 cm. */
 export const POLICY: TapPolicy = {
-  ladder: ladderById('twelveEighteen'),
+  guideline: tapGuidelineById('twelveEighteen'),
   bitMm: 7.9375,
   depthMm: 38.1,
   bandMm: 900,

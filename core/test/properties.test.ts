@@ -13,7 +13,7 @@ import {
 import { paintClash, paintOf, PAINTS, recordSchema } from '../src/records/index.ts';
 import { bearingTo, crownRadius, defaultHeight, sideOf, type StandTree } from '../src/stand/index.ts';
 import { placeHoles } from '../src/rotation/index.ts';
-import { ladderById, LADDERS, ladderRule, ladderTaps, nextStep } from '../src/taps/index.ts';
+import { tapGuidelineById, TAP_GUIDELINES, guidelineRule, guidelineTaps, nextStep } from '../src/taps/index.ts';
 import {
   compassPoint,
   DEFAULT_PRACTICE,
@@ -150,25 +150,29 @@ describe('sizes', () => {
   it('a thicker tree never has fewer taps by any school, a narrower crown, or less height', () => {
     fc.assert(
       fc.property(fc.integer({ min: 50, max: 1500 }), fc.integer({ min: 0, max: 500 }), (dbh, more) => {
-        for (const ladder of LADDERS)
-          expect(ladderTaps(ladder, dbh + more)).toBeGreaterThanOrEqual(ladderTaps(ladder, dbh));
+        for (const guideline of TAP_GUIDELINES)
+          expect(guidelineTaps(guideline, dbh + more)).toBeGreaterThanOrEqual(guidelineTaps(guideline, dbh));
         expect(crownRadius(dbh + more, 'sugarMaple')).toBeGreaterThanOrEqual(crownRadius(dbh, 'sugarMaple'));
         expect(defaultHeight(dbh + more)).toBeGreaterThanOrEqual(defaultHeight(dbh));
       })
     );
   });
 
-  it('the next step of a ladder is the first that gives more', () => {
-    expect(nextStep(ladderById('twelveEighteen'), 200)).toMatchObject({ taps: 1 });
-    expect(nextStep(ladderById('twelveEighteen'), 400)).toMatchObject({ taps: 2, above: true });
-    expect(nextStep(ladderById('twelveEighteen'), 600)).toBeNull();
+  it('the next step of a guideline is the first that gives more', () => {
+    expect(nextStep(tapGuidelineById('twelveEighteen'), 200)).toMatchObject({ taps: 1 });
+    expect(nextStep(tapGuidelineById('twelveEighteen'), 400)).toMatchObject({ taps: 2, above: true });
+    expect(nextStep(tapGuidelineById('twelveEighteen'), 600)).toBeNull();
   });
 
   it('rules are said in the steward’s units', () => {
     // A rule that was made in inches names them beside the centimetres.
-    expect(ladderRule(ladderById('twelveEighteen'), 'metric')).toBe('one from 30.5 cm (12 in), two over 45.7 (18)');
-    expect(ladderRule(ladderById('twelveEighteen'), 'inch')).toBe('one from 12 in, two over 18');
-    expect(ladderRule(ladderById('metric'), 'metric')).toBe('one from 25 cm, two over 40, three over 60, four over 80');
+    expect(guidelineRule(tapGuidelineById('twelveEighteen'), 'metric')).toBe(
+      'one from 30.5 cm (12 in), two over 45.7 (18)'
+    );
+    expect(guidelineRule(tapGuidelineById('twelveEighteen'), 'inch')).toBe('one from 12 in, two over 18');
+    expect(guidelineRule(tapGuidelineById('metric'), 'metric')).toBe(
+      'one from 25 cm, two over 40, three over 60, four over 80'
+    );
   });
 });
 

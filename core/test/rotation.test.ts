@@ -9,12 +9,12 @@ import {
   planEvenly,
   planGreedily,
   planRotation,
-  type Habit,
-  type HabitTree,
+  type PlacementRule,
+  type RuleTree,
   type PlannedHole,
   type RotationTask
 } from '../src/rotation/index.ts';
-import { haphazard, pattern, sunnySide } from '../src/rotation/habits.ts';
+import { haphazard, pattern, sunnySide } from '../src/rotation/rules.ts';
 import { seededRng } from '../src/random/index.ts';
 import { DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 
@@ -22,11 +22,11 @@ const BIT = 7.9375;
 const DEPTH = 38.1;
 const kernel = new LossKernel(BIT, DEFAULT_COLUMNS);
 
-function treeOf(dibMm: number, ringMm: number, taps = 1, bandMm = 610): HabitTree {
+function treeOf(dibMm: number, ringMm: number, taps = 1, bandMm = 610): RuleTree {
   return { woodRadiusMm: dibMm / 2, ringMm, bitMm: BIT, depthMm: DEPTH, lowestMm: 600, highestMm: 600 + bandMm, taps };
 }
 
-function taskOf(tree: HabitTree, more: Partial<RotationTask> = {}): RotationTask {
+function taskOf(tree: RuleTree, more: Partial<RotationTask> = {}): RotationTask {
   const { woodRadiusMm, ringMm, lowestMm, highestMm } = tree;
   return {
     woodRadiusMm,
@@ -41,12 +41,12 @@ function taskOf(tree: HabitTree, more: Partial<RotationTask> = {}): RotationTask
 }
 
 const asHabit =
-  (plan: readonly PlannedHole[]): Habit =>
+  (plan: readonly PlannedHole[]): PlacementRule =>
   (season) =>
     plan.filter((hole) => hole.season === season);
 const mean = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a + b, 0) / values.length;
-const later = (habit: Habit, tree: HabitTree, trees = 300) =>
-  liveThrough(habit, tree, DEFAULT_COLUMNS, { seasons: 50, trees, from: 25, seed: 11 }).lostByTree;
+const later = (rule: PlacementRule, tree: RuleTree, trees = 300) =>
+  liveThrough(rule, tree, DEFAULT_COLUMNS, { seasons: 50, trees, from: 25, seed: 11 }).lostByTree;
 
 describe('habits over fifty seasons, mean of seasons 25 to 49', () => {
   // Reference values: an independent simulation of the same model, 300 trees or more. It is rounded to two digits and its
@@ -74,9 +74,9 @@ describe('habits over fifty seasons, mean of seasons 25 to 49', () => {
 
   it('one season in five that nobody wrote down multiplies what a plan loses; none changes nothing', () => {
     const tree = treeOf(300, 1.5);
-    const lived = (habit: Habit, unwritten: number) =>
+    const lived = (rule: PlacementRule, unwritten: number) =>
       mean(
-        liveThrough(habit, tree, DEFAULT_COLUMNS, { seasons: 50, trees: 300, from: 25, seed: 11, unwritten }).lostByTree
+        liveThrough(rule, tree, DEFAULT_COLUMNS, { seasons: 50, trees: 300, from: 25, seed: 11, unwritten }).lostByTree
       );
     const plan = asHabit(planRotation(taskOf(tree)));
     expect(lived(plan, 0)).toBe(mean(later(plan, tree)));
@@ -87,7 +87,7 @@ describe('habits over fifty seasons, mean of seasons 25 to 49', () => {
     expect(careless).toBeLessThan(lived(plan, 1));
   });
 
-  it('the haphazard habit loses what integrating over the columns says', () => {
+  it('the haphazard rule loses what integrating over the columns says', () => {
     const tree = treeOf(300, 1.5);
     // In the mean over the way round, a column takes its own width over the girth of a later path; up and down both
     // holes lie evenly in the band, so their distance has a triangular density. Quantiles of the two log-normals.
@@ -144,7 +144,7 @@ describe('the rotation', () => {
         buriedMm: (i + 1) * 1.2,
         depthMm: DEPTH
       }));
-      const tree: HabitTree = { ...treeOf(320, 1.2), past };
+      const tree: RuleTree = { ...treeOf(320, 1.2), past };
       const lost = (plan: readonly PlannedHole[]) =>
         mean(
           liveThrough(asHabit(plan), tree, DEFAULT_COLUMNS, { seasons: 50, trees: 300, from: 0, seed: 5 }).lostByTree
@@ -201,7 +201,7 @@ describe('the rotation', () => {
 
 describe('the loss kernel', () => {
   it('is what drilling says: one old hole, one new hole, both off their place', () => {
-    const tree: HabitTree = {
+    const tree: RuleTree = {
       ...treeOf(400, 1),
       past: [{ bearingDeg: 90, heightMm: 900, buriedMm: 0, depthMm: DEPTH }]
     };

@@ -4,13 +4,13 @@ import { describe, expect, it } from 'vitest';
 import {
   conditionCap,
   growthBalance,
-  ladderById,
-  ladderTaps,
+  tapGuidelineById,
+  guidelineTaps,
   longRunStainedShare,
   measuringWouldChange,
   suggestTaps,
   vigourClass,
-  type LadderId,
+  type TapGuidelineId,
   type SuggestionInput
 } from '../src/taps/index.ts';
 import { insideBark } from '../src/measure/index.ts';
@@ -18,9 +18,9 @@ import { MM_PER_INCH } from '../src/units/index.ts';
 
 const inch = (n: number) => n * MM_PER_INCH;
 
-describe('ladders', () => {
+describe('guidelines', () => {
   // USDA Agriculture Handbook 134 (from memory); the others are common practice, no source.
-  it.each<[LadderId, [number, number][]]>([
+  it.each<[TapGuidelineId, [number, number][]]>([
     [
       'handbook',
       [
@@ -77,7 +77,7 @@ describe('ladders', () => {
     ]
   ])('%s', (id, cases) => {
     for (const [inches, taps] of cases)
-      expect([inches, ladderTaps(ladderById(id), inch(inches))]).toEqual([inches, taps]);
+      expect([inches, guidelineTaps(tapGuidelineById(id), inch(inches))]).toEqual([inches, taps]);
   });
 
   it('metric', () => {
@@ -92,7 +92,7 @@ describe('ladders', () => {
       [81, 4],
       [120, 4]
     ] as const)
-      expect([cm, ladderTaps(ladderById('metric'), cm * 10)]).toEqual([cm, taps]);
+      expect([cm, guidelineTaps(tapGuidelineById('metric'), cm * 10)]).toEqual([cm, taps]);
   });
 });
 
@@ -182,7 +182,7 @@ describe('the suggestion', () => {
     bitMm: inch(5 / 16),
     depthMm: 38.1,
     bandMm: 900,
-    ladder: ladderById('twelveEighteen'),
+    guideline: tapGuidelineById('twelveEighteen'),
     condition: { ...LOOK, diebackPct: 5 },
     today: TODAY,
     forbidden: null,
@@ -219,7 +219,7 @@ describe('the suggestion', () => {
       ringMm: fc.double({ min: -0.5, max: 4, noNaN: true }),
       ringSeMm: fc.double({ min: 0.01, max: 1, noNaN: true }),
       bandMm: fc.integer({ min: 300, max: 1500 }),
-      ladder: fc.constantFrom(ladderById('handbook'), ladderById('metric'), ladderById('tubing')),
+      guideline: fc.constantFrom(tapGuidelineById('handbook'), tapGuidelineById('metric'), tapGuidelineById('tubing')),
       condition: fc.option(
         fc.record({
           diebackPct: fc.option(fc.integer({ min: 0, max: 100 })),
@@ -251,7 +251,7 @@ describe('is it worth measuring again?', () => {
     bitMm: inch(5 / 16),
     depthMm: 38.1,
     bandMm: 900,
-    ladder: ladderById('twelveEighteen'),
+    guideline: tapGuidelineById('twelveEighteen'),
     condition: null,
     today: TODAY,
     forbidden: null,

@@ -25,7 +25,7 @@ import {
   sideStates,
   spacingForTaps,
   standFigures,
-  STOCKING_SCHOOLS,
+  STOCKING_GUIDES,
   type PlanLimits,
   type PlanStand,
   type PlanTree,
@@ -287,7 +287,7 @@ describe('the plan', () => {
         fc.record({
           seed: fc.integer({ min: 1, max: 1e6 }),
           share: fc.double({ min: 0.05, max: 0.4, noNaN: true }),
-          school: fc.constantFrom(...STOCKING_SCHOOLS),
+          guide: fc.constantFrom(...STOCKING_GUIDES),
           residualM2PerHa: fc.double({ min: 0, max: 20, noNaN: true }),
           cover: fc.double({ min: 0, max: 0.8, noNaN: true }),
           othersShare: fc.double({ min: 0, max: 0.3, noNaN: true }),

@@ -13,8 +13,8 @@ import {
   bushesOf,
   bushFor,
   createBush,
-  draw,
-  erase,
+  upsertShape,
+  deleteShape,
   NotHere,
   Outdated,
   peopleOf,
@@ -23,7 +23,7 @@ import {
 import { connect, migrate, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { loadDemo } from '../src/lib/server/demo/load.ts';
-import { layGround, groundOf, NoPicture } from '../src/lib/server/ground.ts';
+import { setBaseMap, baseMapOf, NoPicture } from '../src/lib/server/baseMap.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
 import { treeRows, treesOf } from '../src/lib/server/trees.ts';
@@ -158,12 +158,12 @@ describe('stands and features', () => {
   it('are drawn, drawn anew and taken away; an older sight of the bush changes nothing', async () => {
     const { userId, bushId, send, treeIds } = await bush();
     const hill = stand();
-    expect(await draw('stand', bushId, userId, 1, hill)).toEqual({ version: 2 });
-    await draw('stand', bushId, userId, 2, { ...hill, name: 'Hill Top' });
+    expect(await upsertShape('stand', bushId, userId, 1, hill)).toEqual({ version: 2 });
+    await upsertShape('stand', bushId, userId, 2, { ...hill, name: 'Hill Top' });
     expect(await standsOf(bushId)).toEqual([{ ...hill, name: 'Hill Top' }]);
-    await expect(draw('stand', bushId, userId, 2, hill)).rejects.toThrow(Outdated);
+    await expect(upsertShape('stand', bushId, userId, 2, hill)).rejects.toThrow(Outdated);
     await send(entry(treeIds[0]!, '1', { standId: hill.id }));
-    await erase('stand', bushId, userId, 3, hill.id);
+    await deleteShape('stand', bushId, userId, 3, hill.id);
     expect(await standsOf(bushId)).toEqual([]);
     expect(await treesOf(bushId)).toHaveLength(3);
   });
@@ -171,9 +171,9 @@ describe('stands and features', () => {
   it('of another bush are out of reach', async () => {
     const [a, b] = [await bush(), await bush()];
     const hill = stand();
-    await draw('stand', b.bushId, b.userId, 1, hill);
-    await expect(draw('stand', a.bushId, a.userId, 1, hill)).rejects.toThrow(NotHere);
-    await expect(erase('stand', a.bushId, a.userId, 1, hill.id)).rejects.toThrow(NotHere);
+    await upsertShape('stand', b.bushId, b.userId, 1, hill);
+    await expect(upsertShape('stand', a.bushId, a.userId, 1, hill)).rejects.toThrow(NotHere);
+    await expect(deleteShape('stand', a.bushId, a.userId, 1, hill.id)).rejects.toThrow(NotHere);
     expect(await standsOf(b.bushId)).toHaveLength(1);
   });
 
@@ -186,9 +186,9 @@ describe('stands and features', () => {
       pins: [pin(0), pin(90)] as [ReturnType<typeof pin>, ReturnType<typeof pin>]
     };
     const png = Buffer.from('89504e470d0a1a0a00', 'hex');
-    await layGround(bushId, png, fit);
-    expect(await groundOf(bushId)).toEqual({ mimeType: 'image/png', picture: png });
-    await expect(layGround(bushId, Buffer.from('<svg onload="x"/>'), fit)).rejects.toThrow(NoPicture);
+    await setBaseMap(bushId, png, fit);
+    expect(await baseMapOf(bushId)).toEqual({ mimeType: 'image/png', picture: png });
+    await expect(setBaseMap(bushId, Buffer.from('<svg onload="x"/>'), fit)).rejects.toThrow(NoPicture);
   });
 });
 
@@ -260,13 +260,13 @@ describe('the archive', () => {
       entry(id, '51', { correctsId: first.id })
     );
     const pin = (x: number) => ({ x, y: 0, eastM: x, northM: 0 });
-    await layGround(bushId, Buffer.from('89504e470d0a1a0a00', 'hex'), {
+    await setBaseMap(bushId, Buffer.from('89504e470d0a1a0a00', 'hex'), {
       widthPx: 9,
       heightPx: 9,
       pins: [pin(0), pin(90)]
     });
     const source = await writeArchive((await bushFor(userId, bushId))!);
-    expect(source.ground?.fit.pins[1].x).toBe(90);
+    expect(source.baseMap?.fit.pins[1].x).toBe(90);
     // As if from elsewhere: the same bush under ids that this server has never seen.
     const foreign = JSON.stringify(source).replace(/([0-9a-f]{8}-[0-9a-f]{4})-4/g, (_, head: string) => `${head}-7`);
     const emptyId = await createBush(userId, source.bush.name);

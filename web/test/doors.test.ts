@@ -9,8 +9,8 @@ import {
   admit,
   bushFor,
   createBush,
-  draw,
-  erase,
+  upsertShape,
+  deleteShape,
   LastSteward,
   membersOf,
   NoSteward,
@@ -19,6 +19,7 @@ import {
 import { Bush, BushChange, migrate, missingColumns, StandRow, tables } from '../src/lib/server/db/index.ts';
 import { importFile } from '../src/lib/server/importTrees.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
+import { fromOlder, requests } from '../src/lib/server/requests.ts';
 import { treeRows, treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 
@@ -77,7 +78,7 @@ describe('a bush can always be read', () => {
   it('a stand that no schema takes is set aside, named and can be taken away; all else is whole', async () => {
     const { userId, bushId, access } = await book();
     const good = hill();
-    await draw('stand', bushId, userId, 1, good);
+    await upsertShape('stand', bushId, userId, 1, good);
     const far = [
       [9_000_000, 0],
       [9_000_050, 0],
@@ -88,7 +89,7 @@ describe('a bush can always be read', () => {
     expect(stands.map(({ name }) => name)).toEqual(['Hill']);
     expect(damaged).toMatchObject([{ what: 'stand', name: 'Far' }]);
     expect((await writeArchive(await access(), NOW)).stands.map(({ name }) => name)).toEqual(['Hill']);
-    await erase('stand', bushId, userId, 2, damaged[0]!.id, NOW);
+    await deleteShape('stand', bushId, userId, 2, damaged[0]!.id, NOW);
     expect((await shapesOf(bushId)).damaged).toEqual([]);
   });
 
@@ -220,7 +221,7 @@ describe('tags, names and ids', () => {
         heightMm: 900,
         bitMm: 8,
         depthMm: 38,
-        school: null
+        strategy: null
       });
     expect(await send(hole(2027), hole(2199), hole(1850))).toEqual([
       'stored',
@@ -257,12 +258,39 @@ describe('databases of earlier versions', () => {
     const { sequelize } = tables();
     expect(await missingColumns(sequelize)).toEqual([]);
     // As a database was left by the first wording of two migrations.
-    await sequelize.query('ALTER TABLE tapholes DROP COLUMN school');
+    await sequelize.query('ALTER TABLE tapholes DROP COLUMN strategy');
     await sequelize.query('ALTER TABLE plots DROP COLUMN centre');
-    await sequelize.query("DELETE FROM migrations WHERE name = '0012-sound-advice'");
-    expect(await missingColumns(sequelize)).toEqual(['plots.centre', 'tapholes.school']);
+    await sequelize.query("DELETE FROM migrations WHERE name IN ('0012-sound-advice', '0014-field-words')");
+    expect((await missingColumns(sequelize)).sort()).toEqual(['plots.centre', 'tapholes.strategy']);
     await migrate(sequelize);
     expect(await missingColumns(sequelize)).toEqual([]);
+  });
+
+  it('speak the names of today afterwards, and so do devices and programs that still send the older ones', async () => {
+    const { sequelize } = tables();
+    const { userId, bushId, treeIds, send } = await book();
+    const tall = made(treeIds[0]!, { kind: 'stature', heightM: 21, crownRadiiM: null });
+    expect(await send(tall)).toEqual(['stored']);
+    expect(await send(tall)).toEqual(['already']);
+    expect(requests.settings.parse(fromOlder.settings!({ version: 1, settings: { ladder: 'metric' } }))).toEqual({
+      version: 1,
+      settings: { tapGuideline: 'metric' }
+    });
+    const older = { ladder: 'metric', ownLadder: [], school: 'handSpan', stockingSchool: 'sugarbush', bitMm: 8 };
+    await Bush.update({ settings: older }, { where: { id: bushId } });
+    await sequelize.query('RENAME TABLE heightsAndCrowns TO statures, baseMaps TO grounds');
+    await sequelize.query('ALTER TABLE tapholes RENAME COLUMN strategy TO school');
+    await sequelize.query("DELETE FROM migrations WHERE name = '0014-field-words'");
+    await migrate(sequelize);
+    expect(await missingColumns(sequelize)).toEqual([]);
+    expect((await bushFor(userId, bushId))!.settings).toMatchObject({
+      tapGuideline: 'metric',
+      ownGuideline: [],
+      strategy: 'handSpan',
+      stockingGuide: 'sugarbush',
+      bitMm: 8
+    });
+    expect((await treeRows(bushId, 2027, '2026-11-23')).rows[0]!.heightM).toBe(21);
   });
 });
 
@@ -271,7 +299,7 @@ describe('an archive', () => {
     const from = await book();
     const into = await book();
     const empty = await createBush(into.userId, 'Drawn');
-    await draw('stand', empty, into.userId, 1, hill({ name: 'By hand' }));
+    await upsertShape('stand', empty, into.userId, 1, hill({ name: 'By hand' }));
     const text = JSON.stringify(await writeArchive(await from.access(), NOW));
     await expect(restoreArchive((await bushFor(into.userId, empty))!, into.userId, text, NOW)).rejects.toThrow(
       /holds trees, stands/
@@ -324,10 +352,10 @@ describe('an archive', () => {
             lives.filter((r) => r.kind === kind && !r.withdrawn && !corrected.has(r.id)).at(-1);
           if (step === 'stand') {
             const drawn = hill({ name: `Hill ${i}` });
-            await draw('stand', bushId, userId, version, drawn, NOW);
+            await upsertShape('stand', bushId, userId, version, drawn, NOW);
             standIds.push(drawn.id);
           } else if (step === 'erase' && stand) {
-            await erase('stand', bushId, userId, version, stand, NOW);
+            await deleteShape('stand', bushId, userId, version, stand, NOW);
             standIds = standIds.filter((id) => id !== stand);
           } else if (step === 'tree') {
             const id = randomUUID();

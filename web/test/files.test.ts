@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { gga } from '../../standins/receiver.mjs';
 import { decodeText } from '../src/lib/client/decode.ts';
 import { fixOf, meanFix, phoneFix } from '../src/lib/devices/fixes.ts';
-import { placer } from '../src/lib/map/ground.ts';
+import { placer } from '../src/lib/map/baseMapFit.ts';
 
 describe('texts of files', () => {
   const bytes = (...list: number[]) => new Uint8Array(list).buffer;
@@ -87,14 +87,14 @@ describe('a picture laid down by two points', () => {
         const pixels = Math.hypot(a.x - b.x, a.y - b.y);
         const metres = Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
         fc.pre(pixels >= 10 && metres >= 1);
-        const { toGround, metresPerPixel } = placer({ pins: [a, b] });
+        const { toMetres, metresPerPixel } = placer({ pins: [a, b] });
         for (const p of [a, b]) {
-          const [east, north] = toGround(p.x, p.y);
+          const [east, north] = toMetres(p.x, p.y);
           expect([east, north]).toEqual([expect.closeTo(p.eastM, 6), expect.closeTo(p.northM, 6)]);
         }
         expect(metresPerPixel).toBeCloseTo(metres / pixels, 9);
         // A quarter turn to the right in the picture is one to the right on the ground.
-        const [o, right, down] = [toGround(0, 0), toGround(100, 0), toGround(0, 100)];
+        const [o, right, down] = [toMetres(0, 0), toMetres(100, 0), toMetres(0, 100)];
         const cross = (right[0] - o[0]) * (down[1] - o[1]) - (right[1] - o[1]) * (down[0] - o[0]);
         expect(cross).toBeLessThan(0);
       })

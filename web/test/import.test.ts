@@ -33,7 +33,7 @@ describe('importing a file of trees', () => {
     expect(Math.hypot(eleven!.eastM! - ten!.eastM!, eleven!.northM! - ten!.northM!)).toBeCloseTo(136.649, 2);
     const state = deriveTree((await recordsByTree(bushId, { treeIds: [ten!.id] })).get(ten!.id)!, 2027, TODAY);
     expect(state.determination).toMatchObject({ species: 'sugarMaple', verdict: 'settled' });
-    expect(state.holes.map((h) => [h.season, h.bearingDeg, h.heightMm])).toEqual([
+    expect(state.tapholes.map((h) => [h.season, h.bearingDeg, h.heightMm])).toEqual([
       [2024, 180, 950],
       [2025, 200, 1200]
     ]);

@@ -33,7 +33,7 @@ const hole = (id: string, season: number, bearingDeg: number): Taphole => ({
   bitMm: 7.9375,
   depthMm: 38.1,
   predictedClear: null,
-  school: null
+  strategy: null
 });
 
 describe('drawings', () => {

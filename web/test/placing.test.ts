@@ -6,8 +6,8 @@ import {
   planEvenly,
   planGreedily,
   planRotation,
-  type Habit,
-  type HabitTree,
+  type PlacementRule,
+  type RuleTree,
   type PlannedHole,
   type RotationTask,
   type WorkRecord
@@ -31,7 +31,7 @@ const lives = (() => {
 })();
 const tapped = lives.flatMap((records) => {
   const state = deriveTree(records, SEASON, '2026-11-24');
-  return state.holes.length > 15 && state.dbhMm !== null && state.questioned.size === 0 ? [state] : [];
+  return state.tapholes.length > 15 && state.dbhMm !== null && state.questioned.size === 0 ? [state] : [];
 });
 
 describe('the rotation on trunks with a long past', () => {
@@ -52,7 +52,7 @@ describe('the rotation on trunks with a long past', () => {
       const { ringMm } = state.growth;
       const { bitMm, depthMm, spacingMm } = settings;
       const band = bandOf(settings);
-      const tree: HabitTree = { woodRadiusMm: trunk.woodRadiusMm, ringMm, bitMm, depthMm, ...band, taps: 1, past };
+      const tree: RuleTree = { woodRadiusMm: trunk.woodRadiusMm, ringMm, bitMm, depthMm, ...band, taps: 1, past };
       const task: RotationTask = {
         woodRadiusMm: trunk.woodRadiusMm,
         ringMm,
@@ -63,8 +63,8 @@ describe('the rotation on trunks with a long past', () => {
         seed: 1
       };
       const lost = (plan: readonly PlannedHole[]) => {
-        const habit: Habit = (season) => plan.filter((hole) => hole.season === season);
-        return mean(liveThrough(habit, tree, model, { seasons: 40, trees: 150, from: 0, seed: 3 }).lostByTree);
+        const rule: PlacementRule = (season) => plan.filter((hole) => hole.season === season);
+        return mean(liveThrough(rule, tree, model, { seasons: 40, trees: 150, from: 0, seed: 3 }).lostByTree);
       };
       const planned = lost(planRotation(task));
       saved.push({ greedy: lost(planGreedily(task)) - planned, even: lost(planEvenly(task)) - planned });
@@ -84,7 +84,7 @@ describe('what the sheet is computed from', () => {
   it('takes shavings, reach and what stands on the trunk along', () => {
     const task = placementOf('t', state, settings, SEASON, 3)!.task;
     expect(task.seen!.length).toBe(state.shavings.size);
-    expect(task.school).toBe('rotation');
+    expect(task.strategy).toBe('rotation');
     expect(task.line).toBeNull();
     const base = { id: 'f', treeId: 't', on: '2026-01-01', recordedAt: '2026-01-01T08:00:00Z', withdrawn: false };
     const feature = {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { standing, type Decision, type Reading, type Role, type Shavings, type Taphole } from '@baumkin/core';
+import { effectiveRecords, type Decision, type Reading, type Role, type Shavings, type Taphole } from '@baumkin/core';
 import { beforeAll, describe, expect, it } from 'vitest';
 
 import { bushRecordsOf, recordsByTree, storeRecords } from '../src/lib/server/records.ts';
@@ -42,7 +42,7 @@ const taphole = (more: Partial<Taphole> = {}): Taphole => ({
   bitMm: 7.9375,
   depthMm: 38.1,
   predictedClear: 0.97,
-  school: 'rotation',
+  strategy: 'rotation',
   ...more
 });
 const as = (role: Role) => ({ id: bush.userId, role });
@@ -197,7 +197,7 @@ describe('records of the bush as a whole', () => {
     expect((await store(plot({ correctsId: first.id }))).reason).toMatch(/corrected this record already/);
     const kept = await bushRecordsOf(bush.bushId);
     expect(kept).toEqual(expect.arrayContaining([first, better].map((r) => ({ ...r, authorId: bush.userId }))));
-    expect(standing(kept)).toEqual([{ ...better, authorId: bush.userId }]);
+    expect(effectiveRecords(kept)).toEqual([{ ...better, authorId: bush.userId }]);
     const other = await bushWithTrees();
     expect(await bushRecordsOf(other.bushId)).toEqual([]);
   });

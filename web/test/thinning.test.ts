@@ -61,7 +61,7 @@ describe('a thinning of the demo', () => {
         expect(notYet(thin.plan, limits)).not.toBeNull();
         return;
       }
-      expect(plan.status).toBe('proven');
+      expect(plan.status).toBe('optimal');
       expect(plan.gap).toBeLessThanOrEqual(0.001);
       expect(plan.judgement.broken).toEqual([]);
       const byEye = judgeChoice(thin.plan, limits, planByEye(thin.plan, limits));

@@ -1,21 +1,26 @@
 import { z } from 'zod';
 
-import { linesOf } from '../records/derive.ts';
 import {
   bushRecordSchema,
   bushSettingsSchema,
-  groundFitSchema,
+  fromOlderRecord,
+  fromOlderSettings,
+  baseMapFitSchema,
+  linesOf,
+  pointersIn,
   recordSchema,
   siteFeatureSchema,
   standSchema,
-  type BushRecord,
-  type Tree,
-  type WorkRecord
-} from '../records/schema.ts';
-import { tagKey } from '../records/text.ts';
+  tagKey,
+  underIds,
+  type Tree
+} from '../records/index.ts';
 import { UnreadableFile } from './statement.ts';
 
 const author = { authorId: z.uuid() };
+
+/** Goes up when something in an archive is named anew; older ones are read as they are. */
+const ARCHIVE_VERSION = 2;
 
 /**
  * A whole bush in one file: everything that was ever written down, corrected and withdrawn records too. What holds today
@@ -23,7 +28,7 @@ const author = { authorId: z.uuid() };
  */
 export const archiveSchema = z.object({
   format: z.literal('baumkin-bush'),
-  version: z.literal(1),
+  version: z.literal(ARCHIVE_VERSION),
   writtenAt: z.iso.datetime(),
   bush: z.object({
     name: z.string().min(1).max(80),
@@ -36,8 +41,8 @@ export const archiveSchema = z.object({
   stands: z.array(standSchema).max(5000),
   features: z.array(siteFeatureSchema).max(5000),
   /** the picture under the map, with how it lies; null where none does */
-  ground: z
-    .object({ fit: groundFitSchema, pictureBase64: z.string().max(17_000_000) })
+  baseMap: z
+    .object({ fit: baseMapFitSchema, pictureBase64: z.string().max(17_000_000) })
     .nullable()
     .default(null),
   /** ids of the trees in walking order */
@@ -62,7 +67,7 @@ export function readArchive(text: string): Archive {
   }
   if ((parsed as { format?: unknown } | null)?.format !== 'baumkin-bush')
     throw new UnreadableFile('This is not the archive of a bush.');
-  const result = archiveSchema.safeParse(parsed);
+  const result = archiveSchema.safeParse(fromOlderArchive(parsed as Record<string, unknown>));
   if (!result.success) {
     const issue = result.error.issues[0]!;
     throw new UnreadableFile(`The archive is damaged at ${issue.path.join('.') || 'its top'}: ${issue.message}.`);
@@ -71,6 +76,26 @@ export function readArchive(text: string): Archive {
   const wrong = contradiction(archive);
   if (wrong) throw new UnreadableFile(`The archive contradicts itself: ${wrong}`);
   return archive;
+}
+
+/** An archive of an earlier version under today's names. What is not one stays as it is, for the schema to refuse. */
+function fromOlderArchive(archive: Record<string, unknown>): unknown {
+  if (archive.version !== 1) return archive;
+  const each = (list: unknown) => (Array.isArray(list) ? list.map(fromOlderRecord) : list);
+  return {
+    ...archive,
+    version: ARCHIVE_VERSION,
+    baseMap: archive.ground,
+    bush: fromOlderBush(archive.bush),
+    records: each(archive.records),
+    bushRecords: each(archive.bushRecords)
+  };
+}
+
+function fromOlderBush(bush: unknown): unknown {
+  return bush !== null && typeof bush === 'object' && 'settings' in bush
+    ? { ...bush, settings: fromOlderSettings(bush.settings) }
+    : bush;
 }
 
 function contradiction({ walk, people, stands, features, records, bushRecords }: Archive): string | null {
@@ -88,9 +113,9 @@ function contradiction({ walk, people, stands, features, records, bushRecords }:
     if ('treeId' in record && !trees.has(record.treeId))
       return `record ${record.id} tells of a tree that is not in it.`;
     if (!known.has(record.authorId)) return `record ${record.id} was written by nobody in it.`;
-    // An entry may name a stand that was erased since: the tree then belongs to none.
-    if ('standId' in record && record.kind !== 'entry' && record.standId !== null && !standIds.has(record.standId))
-      return `record ${record.id} names a stand that is not in it.`;
+    for (const { to, id } of pointersIn(record))
+      if (!(to === 'tree' ? trees : to === 'stand' ? standIds : ids).has(id))
+        return `record ${record.id} names a ${to} that is not in it.`;
     if (record.correctsId === null) continue;
     if (!ids.has(record.correctsId)) return `record ${record.id} corrects one that is not in it.`;
     if (corrected.has(record.correctsId)) return `record ${record.correctsId} is corrected twice.`;
@@ -118,30 +143,12 @@ export function treesIn({ walk, records, stands }: Pick<Archive, 'walk' | 'recor
  * of one moment the one with the later id holds
  */
 export function underOtherIds(archive: Archive, renamed: (id: string) => string): Archive {
-  const pointers = new Set([
-    'id',
-    'treeId',
-    'standId',
-    'stemOf',
-    'afterId',
-    'correctsId',
-    'tapholeId',
-    'damaged',
-    'taken'
-  ]);
-  const under = (key: string, value: unknown): unknown => {
-    if (typeof value === 'string') return pointers.has(key) ? renamed(value) : value;
-    if (Array.isArray(value)) return value.map((each) => under(key, each));
-    if (value === null || typeof value !== 'object') return value;
-    return Object.fromEntries(Object.entries(value).map(([inner, each]) => [inner, under(inner, each)]));
-  };
-  const rename = <T extends WorkRecord | BushRecord>(record: T): T => under('', record) as T;
   return {
     ...archive,
     stands: archive.stands.map((stand) => ({ ...stand, id: renamed(stand.id) })),
     features: archive.features.map((feature) => ({ ...feature, id: renamed(feature.id) })),
     walk: archive.walk.map(renamed),
-    records: archive.records.map(rename),
-    bushRecords: archive.bushRecords.map(rename)
+    records: archive.records.map((record) => underIds(record, renamed)),
+    bushRecords: archive.bushRecords.map((record) => underIds(record, renamed))
   };
 }

@@ -1,15 +1,14 @@
 import Papa from 'papaparse';
 
 import type { MeasureMethod } from '../measure/index.ts';
-import { seasonOf } from '../records/season.ts';
-import { tagKey } from '../records/text.ts';
+import { seasonOf, tagKey } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import { MM_PER, parseTrunkLength, UnreadableLength, type LengthUnit } from '../units/index.ts';
 import { speciesByName } from './species.ts';
 import {
   BadCell,
-  MOST_COLUMNS,
-  MOST_ROWS,
+  MAX_COLUMNS,
+  MAX_ROWS,
   UnreadableFile,
   type BadRow,
   type StatedHole,
@@ -67,7 +66,7 @@ export function readTable(text: string, options: ReadOptions): StatementFile {
   const parsed = Papa.parse<string[]>(content, {
     delimiter: delimiterOf(content),
     skipEmptyLines: false,
-    preview: MOST_ROWS + 2
+    preview: MAX_ROWS + 2
   });
   const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
   const rows = lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
@@ -80,13 +79,13 @@ export function readRows(
   rows: readonly { readonly cells: readonly string[]; readonly line: number }[],
   options: ReadOptions
 ): StatementFile {
-  if (heading.length > MOST_COLUMNS)
-    throw new UnreadableFile(`The file has ${heading.length} columns; a tree needs at most ${MOST_COLUMNS}.`);
+  if (heading.length > MAX_COLUMNS)
+    throw new UnreadableFile(`The file has ${heading.length} columns; a tree needs at most ${MAX_COLUMNS}.`);
   const { at, units, ignored } = understandHeading(heading);
   if (at.tag === undefined)
     throw new UnreadableFile('The first line must name the columns, and one of them must be "tag".');
-  if (rows.length > MOST_ROWS)
-    throw new UnreadableFile(`The file has more than ${MOST_ROWS} rows. Split it and import the parts.`);
+  if (rows.length > MAX_ROWS)
+    throw new UnreadableFile(`The file has more than ${MAX_ROWS} rows. Split it and import the parts.`);
 
   const statements: Statement[] = [];
   const bad: BadRow[] = [];

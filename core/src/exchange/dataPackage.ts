@@ -1,25 +1,4 @@
-import {
-  DETERMINATION_COLUMNS,
-  READING_COLUMNS,
-  TAPHOLE_COLUMNS,
-  TREE_COLUMNS,
-  type ExplainedColumn
-} from './columns.ts';
-
-/** The tables that go out together, with the file that each is in. */
-export const TABLES = [
-  { name: 'trees', title: 'Trees', columns: TREE_COLUMNS, key: 'tag' },
-  { name: 'readings', title: 'Readings of trunks', columns: READING_COLUMNS, key: null },
-  { name: 'tapholes', title: 'Tapholes', columns: TAPHOLE_COLUMNS, key: null },
-  { name: 'determinations', title: 'Species, as they hold', columns: DETERMINATION_COLUMNS, key: null }
-] as const satisfies readonly {
-  name: string;
-  title: string;
-  columns: readonly ExplainedColumn[];
-  key: string | null;
-}[];
-
-export type TableName = (typeof TABLES)[number]['name'];
+import { TABLES } from './tables.ts';
 
 /**
  * The descriptor that lies beside the tables: Frictionless Data Package with Table Schemas, so that other programs know

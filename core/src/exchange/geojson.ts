@@ -1,13 +1,13 @@
 import { z } from 'zod';
 
 import { speciesById, type SpeciesId } from '../identify/index.ts';
-import { standPurposeSchema, wetnessSchema, type Stand } from '../records/schema.ts';
+import { standPurposeSchema, wetnessSchema, type Stand } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
 import { fromLocalMetres, type LatLon } from './position.ts';
 import {
-  MOST_COLUMNS,
-  MOST_ROWS,
+  MAX_COLUMNS,
+  MAX_ROWS,
   UnreadableFile,
   type BadRow,
   type StatedStand,
@@ -54,7 +54,7 @@ export function readGeoJson(text: string, options: ReadOptions): StatementFile {
   const collection = collectionSchema.safeParse(parsed);
   if (!collection.success) throw new UnreadableFile('This is not GeoJSON: it holds no "FeatureCollection".');
   const { features } = collection.data;
-  if (features.length > MOST_ROWS) throw new UnreadableFile(`The file has more than ${MOST_ROWS} features. Split it.`);
+  if (features.length > MAX_ROWS) throw new UnreadableFile(`The file has more than ${MAX_ROWS} features. Split it.`);
 
   const bad: BadRow[] = [];
   const stands: StatedStand[] = [];
@@ -83,7 +83,7 @@ export function readGeoJson(text: string, options: ReadOptions): StatementFile {
   for (const { properties } of points) {
     for (const name of Object.keys(properties)) names.add(name);
     // Looked at while reading: a name of its own for every point would make as many columns as rows.
-    if (names.size > MOST_COLUMNS) throw new UnreadableFile(`The points have more than ${MOST_COLUMNS} properties.`);
+    if (names.size > MAX_COLUMNS) throw new UnreadableFile(`The points have more than ${MAX_COLUMNS} properties.`);
   }
   const heading = [...names].filter((name) => !PLACE.includes(name.toLowerCase()));
   if (points.length === 0) return { statements: [], stands, bad, heading, ignoredColumns: [] };

@@ -4,7 +4,7 @@ import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { fromLocalMetres, type LatLon } from './position.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
 import { speciesByName } from './species.ts';
-import { MOST_ROWS, UnreadableFile, type StatementFile } from './statement.ts';
+import { MAX_ROWS, UnreadableFile, type StatementFile } from './statement.ts';
 
 /**
  * GPX 1.1 (Topografix schema): trees as waypoints. The waypoint's name is the tag, its type the species, its time the
@@ -41,8 +41,7 @@ export function readGpx(text: string, options: ReadOptions): StatementFile {
     if (!isGpx) throw new UnreadableFile('This XML file is not a GPX file.');
     content = '';
     if (name === 'wpt' && depth === 2) {
-      if (rows.length >= MOST_ROWS)
-        throw new UnreadableFile(`The file has more than ${MOST_ROWS} waypoints. Split it.`);
+      if (rows.length >= MAX_ROWS) throw new UnreadableFile(`The file has more than ${MAX_ROWS} waypoints. Split it.`);
       const { lat = '', lon = '' } = attributes as Record<string, string>;
       point = { cells: ['', '', lat.trim(), lon.trim(), 'phone'], line: rows.length + 1, at: depth };
     } else if (depth === 2 && (name === 'trk' || name === 'rte')) ignored.add(name === 'trk' ? 'tracks' : 'routes');

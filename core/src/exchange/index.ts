@@ -1,6 +1,4 @@
-export * from './columns.ts';
 export * from './csvIn.ts';
-export * from './csvOut.ts';
 export * from './plan.ts';
 export * from './position.ts';
 export * from './species.ts';
@@ -10,3 +8,4 @@ export * from './dataPackage.ts';
 export * from './geojson.ts';
 export * from './gpx.ts';
 export * from './read.ts';
+export * from './tables.ts';

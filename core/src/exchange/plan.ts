@@ -1,8 +1,16 @@
 import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion } from '../measure/index.ts';
-import { declaration } from '../records/declare.ts';
-import { bookLine, deriveTree, standing } from '../records/derive.ts';
-import { standSchema, type BushSettings, type Stand, type Tree, type WorkRecord } from '../records/schema.ts';
-import { tagKey } from '../records/text.ts';
+import {
+  declaration,
+  deriveTree,
+  effectiveRecords,
+  registryLine,
+  standSchema,
+  tagKey,
+  type BushSettings,
+  type Stand,
+  type Tree,
+  type WorkRecord
+} from '../records/index.ts';
 import { POSITION_SD_M } from '../stand/index.ts';
 import { toLocalMetres, type LatLon } from './position.ts';
 import type { BadRow, StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
@@ -109,7 +117,7 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
       if (place) own.push(place);
       records.push(...own);
       counts.newTrees += 1;
-      trees.push({ id: treeId, walkOrder: trees.length, ...bookLine(deriveTree(own, 0, options.today))! });
+      trees.push({ id: treeId, walkOrder: trees.length, ...registryLine(deriveTree(own, 0, options.today))! });
     } else if (there) {
       const place = placeOf(statement, treeId, origin, options);
       if (place?.kind === 'place' && movesTree(there.tree, place)) {
@@ -118,7 +126,7 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
       }
     }
     // What was withdrawn or corrected is not there any more: a file may bring it back.
-    const has = standing(there?.records ?? []);
+    const has = effectiveRecords(there?.records ?? []);
     records.push(...newDetermination(statement, treeId, has, options, counts));
     const reading = newReading(statement, treeId, has, options);
     if (reading === 'contradicts')
@@ -355,7 +363,7 @@ function newHoles(
         bitMm: hole.bitMm ?? settings.bitMm,
         depthMm: hole.depthMm ?? settings.depthMm,
         predictedClear: null,
-        school: null
+        strategy: null
       }
     ];
   });

@@ -1,6 +1,6 @@
 import type { SpeciesId } from '../identify/index.ts';
 import type { MeasureMethod } from '../measure/index.ts';
-import type { StandPurpose, Wetness } from '../records/schema.ts';
+import type { StandPurpose, Wetness } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
 
@@ -84,5 +84,5 @@ export class BadCell extends Error {
   }
 }
 
-export const MOST_ROWS = 25_000;
-export const MOST_COLUMNS = 100;
+export const MAX_ROWS = 25_000;
+export const MAX_COLUMNS = 100;

@@ -51,13 +51,13 @@ export function bushRingPriors(observed: readonly ObservedRing[]): RingPriors {
         precision += weight;
         sum += weight * tree.ringMm;
       }
-      return [crownClass, { meanMm: Math.max(LEAST_RING_MM, sum / precision), sdMm }];
+      return [crownClass, { meanMm: Math.max(MIN_RING_MM, sum / precision), sdMm }];
     })
   ) as RingPriors;
 }
 
 /** A trunk without measurable growth still lays some wood; no tree is planned with less than this. */
-export const LEAST_RING_MM = 0.1;
+export const MIN_RING_MM = 0.1;
 
 export interface GrowthEstimate {
   /** yearly radial growth, mm, shrunk toward the crown class and never at or below zero */
@@ -93,7 +93,7 @@ export function estimateGrowth(
   const precision = 1 / observed.seMm ** 2;
   const weight = precision / (precision + priorPrecision);
   return {
-    ringMm: Math.max(LEAST_RING_MM, weight * observed.ringMm + (1 - weight) * prior.meanMm),
+    ringMm: Math.max(MIN_RING_MM, weight * observed.ringMm + (1 - weight) * prior.meanMm),
     ringSeMm: 1 / Math.sqrt(precision + priorPrecision),
     observed,
     weightOfReadings: weight,

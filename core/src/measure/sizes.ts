@@ -12,7 +12,7 @@ export interface SizeExpectation {
 /** Fewer trees say nothing of a bush. */
 const FEWEST_TREES = 20;
 /** The least spread that is believed: a planted row is even, its neighbours are not. */
-const LEAST_LOG_SD = 0.3;
+const MIN_LOG_SD = 0.3;
 /** The median absolute deviation times this is the standard deviation of a normal distribution. */
 const MAD_TO_SD = 1.4826;
 
@@ -26,7 +26,7 @@ export function sizeExpectation(dbhsMm: readonly number[]): SizeExpectation | nu
   if (logs.length < FEWEST_TREES) return null;
   const middle = median(logs);
   const spread = MAD_TO_SD * median(logs.map((value) => Math.abs(value - middle)));
-  return { medianMm: Math.exp(middle), logSd: Math.max(LEAST_LOG_SD, spread), trees: logs.length };
+  return { medianMm: Math.exp(middle), logSd: Math.max(MIN_LOG_SD, spread), trees: logs.length };
 }
 
 /** How many standard deviations thicker (or thinner, negative) than the bush's trees a trunk is. */

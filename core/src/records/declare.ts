@@ -1,5 +1,5 @@
 import { isMaple, type SpeciesId } from '../identify/index.ts';
-import type { Determination } from './schema.ts';
+import type { Determination } from './kinds/index.ts';
 
 /**
  * What a determination says when somebody who knows declares it, without clues written down.

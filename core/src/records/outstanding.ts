@@ -1,6 +1,8 @@
 import { fractionalYear } from '../measure/index.ts';
-import { fewerSinceDecided, knownMaple, tapForbidden, tapsToHang, type TreeRow } from './derive.ts';
-import { isSugarbush, type Stand } from './schema.ts';
+import { knownMaple } from './maple.ts';
+import { fewerSinceDecided, tapForbidden, tapsToHang } from './permission.ts';
+import { isSugarbush, type Stand } from './site.ts';
+import type { TreeRow } from './treeRow.ts';
 
 export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
 export type Station = (typeof STATIONS)[number];

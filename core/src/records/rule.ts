@@ -1,5 +1,6 @@
 import { fractionalYear } from '../measure/index.ts';
-import { knownMaple, type TreeRow } from './derive.ts';
+import { knownMaple } from './maple.ts';
+import type { TreeRow } from './treeRow.ts';
 
 /**
  * Rules by which trees are chosen. Each asks one thing of a tree; a tree is chosen where all of them say yes. A tree of

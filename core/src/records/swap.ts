@@ -1,6 +1,6 @@
 import { fractionalYear, plausibleAfter } from '../measure/index.ts';
-import { datedDiameter, type TreeState } from './derive.ts';
-import type { Reading } from './schema.ts';
+import type { Reading } from './kinds/index.ts';
+import { datedDiameter, type TreeState } from './treeState.ts';
 
 /** Readings of one round were made within so many days. */
 const SAME_ROUND_DAYS = 21;

@@ -1,12 +1,12 @@
 import { seededRng } from '../random/index.ts';
 import type { ColumnModel } from '../trunk/index.ts';
-import { HiddenTrunk, liveThrough, type Habit, type HabitTree } from './habits.ts';
+import { HiddenTrunk, liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
 import { kernelFor } from './kernel.ts';
 import { planRotation, type PlannedHole, type Spot } from './plan.ts';
-import { PLACINGS, placingById, type PlacingId } from './schools.ts';
+import { PLACEMENT_STRATEGIES, placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /** The rotation as something that can be lived through beside the habits: planned once, on what is known at the start. */
-export function plannedFor(tree: HabitTree, model: ColumnModel, seasons: number, effort = 1): PlannedHole[] {
+export function plannedFor(tree: RuleTree, model: ColumnModel, seasons: number, effort = 1): PlannedHole[] {
   const { woodRadiusMm, ringMm, bitMm, depthMm, lowestMm, highestMm, taps, past = [] } = tree;
   return planRotation({
     woodRadiusMm,
@@ -23,19 +23,19 @@ export function plannedFor(tree: HabitTree, model: ColumnModel, seasons: number,
   });
 }
 
-const habitOf = (id: PlacingId, tree: HabitTree, model: ColumnModel, seasons: number): Habit => {
-  const rule = placingById(id).habit;
+const ruleOf = (id: PlacementStrategyId, tree: RuleTree, model: ColumnModel, seasons: number): PlacementRule => {
+  const rule = placementStrategyById(id).rule;
   if (rule) return rule;
   const plan = plannedFor(tree, model, seasons);
   return (season) => plan.filter((hole) => hole.season === season);
 };
 
 /** One way of placing, lived through. */
-export interface LivedPlacing {
-  readonly id: PlacingId;
+export interface LivedStrategy {
+  readonly id: PlacementStrategyId;
   /** mean share of the paths in stained wood, by season */
   readonly lostBySeason: readonly number[];
-  /** mean over the second half of the seasons, when the habit has caught up with itself, with a 95 % interval */
+  /** mean over the second half of the seasons, when the rule has caught up with itself, with a 95 % interval */
   readonly late: number;
   readonly lateFrom: number;
   readonly lateTo: number;
@@ -59,15 +59,15 @@ export interface CompareOptions {
  * Every way of placing, lived through on the same hidden trunks.
  * @returns the least loss first; null when it was stopped
  */
-export function comparePlacings(tree: HabitTree, model: ColumnModel, options: CompareOptions): LivedPlacing[] | null {
+export function compareStrategies(tree: RuleTree, model: ColumnModel, options: CompareOptions): LivedStrategy[] | null {
   const { seasons, trees, seed, onProgress } = options;
-  const lived: LivedPlacing[] = [];
-  for (const [i, { id }] of PLACINGS.entries()) {
-    if (onProgress && !onProgress(i / PLACINGS.length)) return null;
+  const lived: LivedStrategy[] = [];
+  for (const [i, { id }] of PLACEMENT_STRATEGIES.entries()) {
+    if (onProgress && !onProgress(i / PLACEMENT_STRATEGIES.length)) return null;
     const from = Math.floor(seasons / 2);
-    const habit = habitOf(id, tree, model, seasons);
-    const run = liveThrough(habit, tree, model, { seasons, trees, from, seed });
-    const careless = liveThrough(habit, tree, model, { seasons, trees, from, seed, unwritten: UNWRITTEN });
+    const rule = ruleOf(id, tree, model, seasons);
+    const run = liveThrough(rule, tree, model, { seasons, trees, from, seed });
+    const careless = liveThrough(rule, tree, model, { seasons, trees, from, seed, unwritten: UNWRITTEN });
     const mean = run.lostByTree.reduce((a, b) => a + b, 0) / trees;
     const variance = run.lostByTree.reduce((sum, x) => sum + (x - mean) ** 2, 0) / Math.max(1, trees - 1);
     const half = 1.96 * Math.sqrt(variance / trees);
@@ -85,7 +85,7 @@ export function comparePlacings(tree: HabitTree, model: ColumnModel, options: Co
 
 /** A trunk to practise on, with its past as it was recorded. */
 export interface PracticeTrunk {
-  readonly tree: HabitTree;
+  readonly tree: RuleTree;
   readonly past: readonly (Spot & {
     readonly seasonsAgo: number;
     readonly buriedMm: number;
@@ -127,14 +127,14 @@ export function othersOnPractice(
   practice: PracticeTrunk,
   model: ColumnModel,
   seed: number
-): { readonly id: PlacingId; readonly lost: readonly number[] }[] {
+): { readonly id: PlacementStrategyId; readonly lost: readonly number[] }[] {
   return (['sunny', 'pattern', 'rotation'] as const).map((id) => {
-    const habit = habitOf(id, practice.tree, model, PRACTICE_SEASONS);
+    const rule = ruleOf(id, practice.tree, model, PRACTICE_SEASONS);
     const hidden = hiddenTruth(practice, model, seed);
     const whim = seededRng(seed + 2);
     const meant: (readonly Spot[])[] = [];
     const lost = Array.from({ length: PRACTICE_SEASONS }, (_, season) => {
-      const spots = habit(season, practice.tree, meant, whim);
+      const spots = rule(season, practice.tree, meant, whim);
       meant.push(spots);
       const drilled = hidden.drill(season, spots);
       return drilled.reduce((sum, hole) => sum + hole.lost, 0) / Math.max(1, drilled.length);

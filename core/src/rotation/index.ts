@@ -1,7 +1,7 @@
-export { HiddenTrunk, liveThrough, type Drilled, type Habit, type HabitRun, type HabitTree } from './habits.ts';
+export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';
 export * from './compare.ts';
 export * from './kernel.ts';
 export * from './pace.ts';
 export * from './place.ts';
 export * from './plan.ts';
-export * from './schools.ts';
+export * from './strategies.ts';

@@ -26,7 +26,7 @@ import {
 } from '../trunk/index.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
 import { CELL_REACH_MM, planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole, type Spot } from './plan.ts';
-import { placingById, type PlacingId } from './schools.ts';
+import { placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /** A place on the trunk that a hole keeps away from: a wound, seam, limb or root. */
 export interface Defect extends Spot {
@@ -77,7 +77,7 @@ export interface PlacementTask {
   readonly keepOff?: readonly Defect[];
   readonly line?: DropLine | null;
   readonly seen?: readonly SeenShavings[];
-  readonly school?: PlacingId;
+  readonly strategy?: PlacementStrategyId;
   /** sides, bearings in degrees, that are liked better between equally clear places outside the planned rotation */
   readonly favoured?: readonly number[];
   /** seasons of the plan to give back; 0 when none is wanted */
@@ -120,10 +120,10 @@ export class PlacedTrunk {
 
   place(): Placement {
     const task = this.#task;
-    const { trunk, practice, model, cellMm, school = 'rotation', taken = [] } = task;
+    const { trunk, practice, model, cellMm, strategy = 'rotation', taken = [] } = task;
     const grid = gridFor(trunk, practice.lowestMm, practice.highestMm, cellMm);
     const map = heatMap(trunk, this.#known.draws, practice, model, grid);
-    const plan = school === 'rotation' && (task.seasonsAhead ?? 0) > 0 ? rotationOf(task, this.#known.learned) : [];
+    const plan = strategy === 'rotation' && (task.seasonsAhead ?? 0) > 0 ? rotationOf(task, this.#known.learned) : [];
     const proposals: Proposal[] = plan
       .filter(({ season }) => season === 0)
       .slice(0, Math.max(0, task.taps - taken.length))
@@ -175,9 +175,9 @@ export function placeHoles(task: PlacementTask): Placement {
   return new PlacedTrunk(task).place();
 }
 
-/** What speaks against a place: the chosen school, what stands on the trunk, the line's reach, this season's holes. */
+/** What speaks against a place: the chosen strategy, what stands on the trunk, the line's reach, this season's holes. */
 export function objections(task: PlacementTask, spot: Spot): string[] {
-  const { trunk, practice, keepOff = [], line, taken = [], school = 'rotation' } = task;
+  const { trunk, practice, keepOff = [], line, taken = [], strategy = 'rotation' } = task;
   const said = keepOff
     .filter((defect) => apart(trunk, spot, defect) < defect.marginMm)
     .map(({ name }) => `too near to ${name ?? 'a defect'}`);
@@ -186,7 +186,7 @@ export function objections(task: PlacementTask, spot: Spot): string[] {
     said.push('outside the band within reach');
   if (taken.some((other) => crowded(trunk, practice, spot, other)))
     said.push('too near to another hole of this season');
-  const rule = placingById(school).against(spot, trunk, practice.depthMm);
+  const rule = placementStrategyById(strategy).against(spot, trunk, practice.depthMm);
   if (rule) said.push(rule);
   return said;
 }
@@ -234,8 +234,8 @@ function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: 
 }
 
 /** A plan has to look past what it shows by about as long as it takes to bury a hole, within reason. */
-const LEAST_AHEAD = 45;
-const MOST_AHEAD = 75;
+const MIN_AHEAD = 45;
+const MAX_AHEAD = 75;
 
 function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
   const { trunk, practice, model, ringMm, keepOff = [], line, taken = [], seasonsAhead = 25 } = task;
@@ -246,7 +246,7 @@ function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
     sizeFactor: Math.round(5 * learned.sizeFactor) / 5
   };
   const buried = Math.ceil(practice.depthMm / ringMm);
-  const seasons = Math.min(MOST_AHEAD, Math.max(LEAST_AHEAD, seasonsAhead + buried));
+  const seasons = Math.min(MAX_AHEAD, Math.max(MIN_AHEAD, seasonsAhead + buried));
   const taps = Math.max(1, task.taps);
   const plan = planRotation({
     woodRadiusMm: trunk.woodRadiusMm,

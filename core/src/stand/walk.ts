@@ -82,7 +82,7 @@ function nearestNext(trees: readonly PlacedTree[], from: Place): PlacedTree[] {
 
 /** No better than this is worth another round, metres. */
 const WORTH_M = 1e-6;
-const MOST_ROUNDS = 30;
+const MAX_ROUNDS = 30;
 /** Longest run of trees that is moved elsewhere as a whole. */
 const LONGEST_RUN = 3;
 
@@ -133,7 +133,7 @@ function shorten(trees: readonly PlacedTree[], from: Place): PlacedTree[] {
     return true;
   };
 
-  for (let round = 0, better = true; better && round < MOST_ROUNDS; round++) {
+  for (let round = 0, better = true; better && round < MAX_ROUNDS; round++) {
     better = false;
     // Only steps to a near tree can be shorter than those they take the place of.
     for (let tree = 0; tree < trees.length; tree++)

@@ -5,7 +5,7 @@ import { DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/ind
 /** Long-run stained share of the tapping band that a steward accepts. Working assumption. */
 export const DEFAULT_ACCEPTED_SHARE = 0.1;
 /** More taps than this are decided on no tree. */
-export const MOST_TAPS = 8;
+export const MAX_TAPS = 8;
 /** How sure the balance must be before it suggests one more tap. */
 export const SURE_ENOUGH = 0.7;
 /** Taps carried from here on count as a whole one. */
@@ -58,7 +58,7 @@ export function growthBalance(input: BalanceInput): Balance {
   const spread = 1.2816 * input.ringSeMm;
   const surely = (taps: number) => chanceToCarry(taps, input) >= SURE_ENOUGH;
   let suggested = 0;
-  while (suggested < MOST_TAPS && surely(suggested === 0 ? NEARLY_ONE : suggested + 1)) suggested += 1;
+  while (suggested < MAX_TAPS && surely(suggested === 0 ? NEARLY_ONE : suggested + 1)) suggested += 1;
   return {
     tapsCarried,
     tapsCarriedLow: perRing * Math.max(0, ring - spread),

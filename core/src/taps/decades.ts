@@ -3,7 +3,7 @@ import { insideBark } from '../measure/index.ts';
 import { seededRng } from '../random/index.ts';
 import { columnsOf, DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
 import { growthBalance } from './balance.ts';
-import { ladderTaps, type Ladder } from './ladder.ts';
+import { guidelineTaps, type TapGuideline } from './guidelines.ts';
 
 /** A tree as the long view knows it. Lengths in mm. */
 export interface TapTree {
@@ -22,17 +22,17 @@ export interface TapTree {
 
 /** How a bush is tapped, year after year. */
 export interface TapPolicy {
-  readonly ladder: Ladder;
+  readonly guideline: TapGuideline;
   readonly bitMm: number;
   readonly depthMm: number;
   readonly bandMm: number;
   readonly acceptedShare: number;
   /** the bush's columns, in sugar maple */
   readonly model: ColumnModel;
-  /** thinner trees are left alone, whatever the ladder says; 0 for none */
+  /** thinner trees are left alone, whatever the guideline says; 0 for none */
   readonly leastDbhMm: number;
-  /** does the growth balance have a say, or the ladder alone? */
-  readonly minds: 'ladder' | 'growth';
+  /** does the growth balance have a say, or the guideline alone? */
+  readonly minds: 'size' | 'growth';
   /** do trees that their condition holds back rest? */
   readonly restsWeak: boolean;
 }
@@ -44,9 +44,9 @@ export function tapsUnder(
 ): number {
   const { dbhMm, ringMm, ringSeMm, conditionTaps, species } = tree;
   if (dbhMm < policy.leastDbhMm) return 0;
-  const size = ladderTaps(policy.ladder, dbhMm);
+  const size = guidelineTaps(policy.guideline, dbhMm);
   const held = policy.restsWeak ? Math.min(size, conditionTaps) : size;
-  if (policy.minds === 'ladder' || held === 0) return held;
+  if (policy.minds === 'size' || held === 0) return held;
   const balance = growthBalance({ dbhMm, ringMm, ringSeMm, ...policy, model: columnsOf(species, policy.model) });
   if (balance.suggested >= 1) return Math.min(held, balance.suggested);
   return Number.isFinite(balance.restRhythmYears) ? Math.min(held, 1 / balance.restRhythmYears) : 0;

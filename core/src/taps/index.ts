@@ -2,7 +2,7 @@ export * from './balance.ts';
 export * from './condition.ts';
 export * from './decades.ts';
 export * from './gear.ts';
-export * from './ladder.ts';
+export * from './guidelines.ts';
 export * from './suggest.ts';
 export * from './worth.ts';
 export * from './young.ts';

@@ -1,13 +1,13 @@
 import { conditionCap, type Condition } from './condition.ts';
 import { growthBalance, type Balance, type BalanceInput } from './balance.ts';
-import { ladderTaps, nextStep, type Ladder } from './ladder.ts';
+import { guidelineTaps, nextStep, type TapGuideline } from './guidelines.ts';
 
 /** Which of the limits is the smallest. */
 export type BindingLimit = 'forbidden' | 'species' | 'size' | 'condition' | 'growth' | 'room';
 
 /** What the suggestion is made from. */
 export interface SuggestionInput extends BalanceInput {
-  readonly ladder: Ladder;
+  readonly guideline: TapGuideline;
   readonly condition: Condition | null;
   /** ISO date: looks grow old */
   readonly today: string;
@@ -42,12 +42,12 @@ export interface Suggestion {
 }
 
 /**
- * The suggestion: the smallest of ladder, condition, growth balance (or its rest rhythm) and room on the trunk. The
+ * The suggestion: the smallest of guideline, condition, growth balance (or its rest rhythm) and room on the trunk. The
  * steward decides.
  */
 export function suggestTaps(input: SuggestionInput): Suggestion {
   const balance = growthBalance(input);
-  const size = ladderTaps(input.ladder, input.dbhMm);
+  const size = guidelineTaps(input.guideline, input.dbhMm);
   const condition = conditionCap(input.condition, input.today);
   const growth = growthLimit(balance, input.seasonsSinceTapped);
   const limits = { size, condition: condition.taps, growth: growth.taps, room: input.room };
@@ -70,11 +70,11 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   const room = input.room ?? Infinity;
   const taps = Math.min(size, condition.taps, growth.taps, room);
   if (size === taps) {
-    const step = nextStep(input.ladder, input.dbhMm);
+    const step = nextStep(input.guideline, input.dbhMm);
     return answer(
       taps,
       'size',
-      sizeReason(taps, input.ladder, condition.unknown, input.room === null),
+      sizeReason(taps, input.guideline, condition.unknown, input.room === null),
       step ? { kind: 'grow', toDbhMm: step.diameterMm } : null
     );
   }
@@ -94,9 +94,9 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   );
 }
 
-function sizeReason(taps: number, ladder: Ladder, unseen: boolean, roomOpen: boolean): string {
-  if (taps === 0) return `Too thin to tap by the ${ladder.name.toLowerCase()} rule.`;
-  const size = `Its size allows ${taps === 1 ? 'one' : taps} by the ${ladder.name.toLowerCase()} rule`;
+function sizeReason(taps: number, guideline: TapGuideline, unseen: boolean, roomOpen: boolean): string {
+  if (taps === 0) return `Too thin to tap by the ${guideline.name.toLowerCase()} rule.`;
+  const size = `Its size allows ${taps === 1 ? 'one' : taps} by the ${guideline.name.toLowerCase()} rule`;
   const open = [
     ...(unseen ? ['nobody has looked up at it lately'] : []),
     ...(roomOpen ? ['clear places have not been looked for yet'] : [])

@@ -1,7 +1,7 @@
 import { longRunStainedShare, growthBalance, type BalanceInput } from './balance.ts';
-import { nextStep, type Ladder } from './ladder.ts';
+import { nextStep, type TapGuideline } from './guidelines.ts';
 
-/** A tree on its way to the ladder's next step. */
+/** A tree on its way to the guideline's next step. */
 export interface ComingOfSize {
   /** years until it is there at its own growth, and the span in which that lies eight times in ten; null for never */
   readonly years: number;
@@ -16,14 +16,14 @@ export interface ComingOfSize {
 const Z_TENTH = 1.2816;
 
 /**
- * When a tree reaches the next step of a ladder, from its own growth.
- * @returns null at the top of the ladder
+ * When a tree reaches the next step of a guideline, from its own growth.
+ * @returns null at the top of the guideline
  */
 export function comesToSize(
   tree: { readonly dbhMm: number; readonly ringMm: number; readonly ringSeMm: number },
-  ladder: Ladder
+  guideline: TapGuideline
 ): ComingOfSize | null {
-  const step = nextStep(ladder, tree.dbhMm);
+  const step = nextStep(guideline, tree.dbhMm);
   if (!step) return null;
   const missing = Math.max(0, step.diameterMm - tree.dbhMm);
   const at = (ringMm: number) => (ringMm > 0 ? missing / (2 * ringMm) : Infinity);
@@ -39,7 +39,7 @@ export function comesToSize(
 
 /**
  * What a tap a year costs a tree that is tapped before its size allows: the long-run share of its band that is stained, now
- * against what it would be at the size that the ladder asks for.
+ * against what it would be at the size that the guideline asks for.
  */
 export function costOfTooEarly(input: BalanceInput, atDbhMm: number): { now: number; then: number } {
   const share = (dbhMm: number) => longRunStainedShare(growthBalance({ ...input, dbhMm }), 1);

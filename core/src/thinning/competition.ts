@@ -26,7 +26,7 @@ export interface Neighbours {
 /** Neighbours count up to here, metres. Working assumption; published studies take 6 to 10. */
 export const COMPETITION_RADIUS_M = 8;
 /** For growth, nobody stands nearer than this: two pencils on one spot are an error of the map, not a war. */
-export const LEAST_DISTANCE_M = 1;
+export const MIN_DISTANCE_M = 1;
 
 /** All pairs of stems within a radius, by a spatial index. Stems on the same spot are neighbours at distance 0. */
 export function neighbours(stems: readonly Place[], radiusM = COMPETITION_RADIUS_M): Neighbours {
@@ -59,7 +59,7 @@ export function neighbours(stems: readonly Place[], radiusM = COMPETITION_RADIUS
 export function hegyi(
   dbhMm: ArrayLike<number>,
   near: Neighbours,
-  leastM = LEAST_DISTANCE_M,
+  leastM = MIN_DISTANCE_M,
   pressing = dbhMm
 ): Float64Array {
   const index = new Float64Array(dbhMm.length);
@@ -107,7 +107,7 @@ export function growingSpace(stems: readonly Place[], box: readonly [number, num
 }
 
 /** A tree never gets more than this many times its seen competition for what lies unmapped round it. */
-const MOST_CORRECTION = 3;
+const MAX_CORRECTION = 3;
 /** Points by which a circle is looked through: rings of equal area, and angles. */
 const RINGS = 6;
 const ANGLES = 24;
@@ -134,7 +134,7 @@ export function edgeCorrection(
         const at: Point = [eastM + r * Math.sin(angle), northM + r * Math.cos(angle)];
         if (known.some((outline) => insideOutline(at, outline))) within += 1;
       }
-    return Math.min(MOST_CORRECTION, (RINGS * ANGLES) / Math.max(1, within));
+    return Math.min(MAX_CORRECTION, (RINGS * ANGLES) / Math.max(1, within));
   });
 }
 

@@ -33,7 +33,7 @@ export interface CropScore {
 }
 
 /** Fewer points make no crop tree unless the steward pins it. */
-export const LEAST_CROP_SCORE = 45;
+export const MIN_CROP_SCORE = 45;
 
 const CLASS_POINTS: Readonly<Record<CrownClass, number>> = {
   dominant: 20,
@@ -150,7 +150,7 @@ export interface ScoredTree extends CropCandidate {
  */
 export function chooseCropTrees(
   trees: readonly ScoredTree[],
-  { spacingM, pinned, vetoed, leastScore = LEAST_CROP_SCORE }: CropWish,
+  { spacingM, pinned, vetoed, leastScore = MIN_CROP_SCORE }: CropWish,
   solve: Solver
 ): { ids: string[]; gap: number } {
   const firm = trees.filter(({ id }) => pinned.has(id));

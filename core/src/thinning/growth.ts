@@ -151,7 +151,7 @@ export function relativeDensity(
 /** Single trees stray from the model by this much, logarithm: genes, soil, a crown that nobody measured. */
 export const TREE_SD = 0.35;
 /** Observed rings below this are taken as this, mm: their logarithm would say more than the tape does. */
-const LEAST_OBSERVED_MM = 0.15;
+const MIN_OBSERVED_MM = 0.15;
 
 export interface Calibrated {
   readonly model: GrowthModel;
@@ -189,7 +189,7 @@ export function calibrateGrowth(
   let used = 0;
   const seen = trees.map(({ observed, species }) => {
     if (!observed) return null;
-    const ringMm = Math.max(LEAST_OBSERVED_MM, observed.ringMm);
+    const ringMm = Math.max(MIN_OBSERVED_MM, observed.ringMm);
     const expected = openRing(species) * Math.max(0.05, roomLeft(relative));
     return { log: Math.log(ringMm / expected), variance: (observed.seMm / ringMm) ** 2 };
   });

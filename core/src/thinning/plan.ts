@@ -2,7 +2,7 @@ import { M2_PER_HECTARE } from '../units/index.ts';
 import { basalArea, SIDES, type Point, type Side, type StandTree } from '../stand/index.ts';
 import { freeSides, type SideState } from './card.ts';
 import { netOver, reachesInto, type Disc } from './figures.ts';
-import { CROWNS_FILL, coverLeft, coverOf, openCrownArea, type Cover, type StockingSchool } from './stocking.ts';
+import { CROWNS_FILL, coverLeft, coverOf, openCrownArea, type Cover, type StockingGuide } from './stocking.ts';
 import { PROVEN_GAP, type Program, type SolveOptions, type Solver } from './solver.ts';
 
 /** How far ahead the plan looks for the taps that a young tree will carry, years. Working assumption. */
@@ -44,7 +44,7 @@ export interface PlanLimits {
   /** share of the basal area taken at the most */
   readonly share: number;
   /** by which guides the stand is judged full: basal area that stays, or room for open-grown crowns */
-  readonly school: StockingSchool;
+  readonly guide: StockingGuide;
   /** by the timber guides: basal area that stays at least, m2/ha; 0 for no floor */
   readonly residualM2PerHa: number;
   /** share of the ground that stays under crowns, at least; 0 for none */
@@ -63,7 +63,7 @@ export interface PlanLimits {
  */
 export const DEFAULT_LIMITS: PlanLimits = {
   share: 0.3,
-  school: 'timber',
+  guide: 'timber',
   residualM2PerHa: 17,
   cover: 0.7,
   othersShare: 0.1,
@@ -146,7 +146,7 @@ export function judgeChoice(
   const missing = stand.trees.some(({ tree, must }) => must && !taken.has(tree.id));
   const broken: LimitId[] = [];
   if (share > limits.share + EPSILON) broken.push('share');
-  if (limits.school === 'timber' ? leftM2PerHa < limits.residualM2PerHa - EPSILON : crownsShare < CROWNS_FILL - EPSILON)
+  if (limits.guide === 'timber' ? leftM2PerHa < limits.residualM2PerHa - EPSILON : crownsShare < CROWNS_FILL - EPSILON)
     broken.push('residual');
   if (shaded !== null && shaded < limits.cover - EPSILON) broken.push('cover');
   if (othersShare < othersToStay(stand, limits) - EPSILON) broken.push('others');
@@ -218,7 +218,7 @@ function stays({ crop, hold, must }: PlanTree): boolean {
 export interface ThinningPlan {
   readonly taken: readonly { readonly id: string; readonly reasons: readonly TakeReason[] }[];
   readonly judgement: Judgement;
-  readonly status: 'proven' | 'stopped';
+  readonly status: 'optimal' | 'timeLimit';
   /** no plan within the limits is worth more */
   readonly bound: number;
   /** share by which the plan may still fall short of the best */
@@ -283,9 +283,9 @@ function planProgram(stand: PlanStand, limits: PlanLimits, without: ReadonlySet<
   const all = sum(stand.trees, area);
   const looseArea = loose.map((each, i): [number, number] => [i, area(each)]);
   if (!without.has('share')) rows.push({ lower: -Infinity, upper: limits.share * all, terms: looseArea });
-  if (!without.has('residual') && limits.school === 'timber' && limits.residualM2PerHa > 0)
+  if (!without.has('residual') && limits.guide === 'timber' && limits.residualM2PerHa > 0)
     rows.push({ lower: -Infinity, upper: all - limits.residualM2PerHa * stand.areaHa, terms: looseArea });
-  if (!without.has('residual') && limits.school === 'sugarbush')
+  if (!without.has('residual') && limits.guide === 'sugarbush')
     rows.push({
       lower: -Infinity,
       upper: sum(stand.trees, ({ tree }) => openCrownArea(tree.dbhMm)) - CROWNS_FILL * stand.areaHa * M2_PER_HECTARE,
@@ -356,7 +356,7 @@ export function planThinning(
         onBetter({ taken: takenBy(program, values), gap: Math.abs(bound - gain) / Math.max(1e-9, Math.abs(gain)) })
     })
   });
-  if (answer.status === 'none') return { clash: clashing(stand, limits, solve) };
+  if (answer.status === 'infeasible') return { clash: clashing(stand, limits, solve) };
   const taken = takenBy(program, answer.values!);
   return {
     taken: [...taken].map((id) => ({ id, reasons: reasonsFor(stand, id, taken) })),
@@ -386,7 +386,7 @@ function clashing(stand: PlanStand, limits: PlanLimits, solve: Solver): LimitId[
   const out = new Set<LimitId>();
   for (const id of LIMITS) {
     const answer = solve(planProgram(stand, limits, new Set([...out, id])), { gap: 1, seconds: 5 });
-    if (answer.status === 'none') out.add(id);
+    if (answer.status === 'infeasible') out.add(id);
   }
   return LIMITS.filter((id) => !out.has(id));
 }

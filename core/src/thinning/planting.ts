@@ -21,7 +21,7 @@ export interface FirstTapping {
  * When planted trees come to the size of a first taphole: up to breast height, then outward. The span is as wide as growth
  * is unsure; no tree of it has a ring to go by yet.
  * @param heightM their middle height in that year; null where nobody measured
- * @param firstDbhMm where the bush's ladder begins
+ * @param firstDbhMm where the bush's guideline begins
  */
 export function firstTapping(year: number, heightM: number | null, firstDbhMm: number): FirstTapping {
   const missing = Math.max(0, BREAST_M - (heightM ?? USUAL_HEIGHT_M));

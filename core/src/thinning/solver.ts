@@ -17,8 +17,8 @@ export interface Program {
 }
 
 export interface Answer {
-  /** proven: within the asked gap; stopped: the best one found in the time; none: no answer keeps all limits */
-  readonly status: 'proven' | 'stopped' | 'none';
+  /** optimal: within the asked gap; timeLimit: the best one found in the time; infeasible: no answer keeps all limits */
+  readonly status: 'optimal' | 'timeLimit' | 'infeasible';
   /** one value a column; null where there is no answer */
   readonly values: Float64Array | null;
   readonly gain: number;
@@ -52,8 +52,8 @@ const ROUNDING = 1e-7;
 /** The answer where there is nothing to decide, or nothing that keeps all limits. */
 function emptyAnswer(kept: boolean): Answer {
   return kept
-    ? { status: 'proven', values: new Float64Array(0), gain: 0, bound: 0, gap: 0 }
-    : { status: 'none', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
+    ? { status: 'optimal', values: new Float64Array(0), gain: 0, bound: 0, gap: 0 }
+    : { status: 'infeasible', values: null, gain: -Infinity, bound: -Infinity, gap: Infinity };
 }
 
 /**
@@ -110,7 +110,7 @@ export function highsSolver(highs: Highs): Solver {
         if (!Number.isFinite(Number(model.info.get('mip_gap'))))
           throw new Error('The solver found no answer in its time, nor that there is none.');
         return {
-          status: status === modelStatus.optimal ? 'proven' : 'stopped',
+          status: status === modelStatus.optimal ? 'optimal' : 'timeLimit',
           values: Float64Array.from(model.getSolution().colValue),
           gain: model.getObjectiveValue(),
           bound: Number(model.info.get('mip_dual_bound')),

@@ -14,8 +14,8 @@ import type { PlanLimits, PlanStand } from './plan.ts';
  *   Gibbs 1970; Lancaster et al. 1974; Houston, Allen & Lachance 1990; all from memory). At 25 to 30 cm that is 11 to
  *   13 m2/ha.
  */
-export const STOCKING_SCHOOLS = ['timber', 'sugarbush'] as const;
-export type StockingSchool = (typeof STOCKING_SCHOOLS)[number];
+export const STOCKING_GUIDES = ['timber', 'sugarbush'] as const;
+export type StockingGuide = (typeof STOCKING_GUIDES)[number];
 
 /** Above the floor of the timber guides by less than this, a stand is left alone: "17 to 18". m2/ha */
 const ALONE_MARGIN_M2 = 1;
@@ -57,7 +57,7 @@ export function notYet(stand: PlanStand, limits: PlanLimits, cover = coverOf(sta
     stand.trees.map(({ tree }) => tree),
     stand.areaHa
   );
-  if (limits.school === 'timber') {
+  if (limits.guide === 'timber') {
     const wanted = limits.residualM2PerHa === 0 ? 0 : limits.residualM2PerHa + ALONE_MARGIN_M2;
     if (basalAreaPerHa < wanted) return { why: 'stocking', now: basalAreaPerHa, wanted: limits.residualM2PerHa };
   } else if (crownsShare < CROWNS_FILL * (1 + LITTLE))

@@ -6,14 +6,14 @@ import {
   isOutstanding,
   paintOf,
   recordSchema,
-  standing,
+  effectiveRecords,
   STATIONS,
   treeLine,
   treeRow,
   type BushRecord,
   type BushSettings,
   type Entry,
-  type GroundFit,
+  type BaseMapFit,
   type Paint,
   type RecordInput,
   type SiteFeature,
@@ -71,7 +71,7 @@ const treesIn = (outbox: readonly OutboxEntry[]) =>
 
 const RETRY_MS = 15_000;
 /** A record on which the server breaks is tried so often before it is set aside. */
-const MOST_TRIES = 3;
+const MAX_TRIES = 3;
 
 /**
  * The bush on this device: rows for every tree, records for those that were opened, and the outbox. Every write goes
@@ -124,7 +124,7 @@ export class BushState {
     const waiting = this.outbox.flatMap((entry) =>
       entry.treeId === null && entry.refused === null && !known.has(entry.id) ? [entry.record as BushRecord] : []
     );
-    return standing([...stored, ...waiting]);
+    return effectiveRecords([...stored, ...waiting]);
   });
   /** the trees of a round that was taken out of the walk; null while the whole walk is walked */
   round = $state.raw<ReadonlySet<string> | null>(null);
@@ -333,12 +333,12 @@ export class BushState {
   }
 
   /** Draws a stand or something else on the ground, or another shape of it. */
-  async draw(what: 'stand' | 'feature', shape: Stand | SiteFeature): Promise<string | null> {
+  async upsertShape(what: 'stand' | 'feature', shape: Stand | SiteFeature): Promise<string | null> {
     return this.#send('PUT', `${what}s/${shape.id}`, { version: this.overview!.bush.version, [what]: shape });
   }
 
   /** Takes a stand or something else on the ground away. */
-  async erase(what: 'stand' | 'feature', id: string): Promise<string | null> {
+  async deleteShape(what: 'stand' | 'feature', id: string): Promise<string | null> {
     return this.#send('DELETE', `${what}s/${id}`, { version: this.overview!.bush.version });
   }
 
@@ -348,8 +348,8 @@ export class BushState {
   }
 
   /** Lays a picture under the map, or takes it away. */
-  async layGround(picture: { pictureBase64: string; fit: GroundFit } | null): Promise<string | null> {
-    return picture ? this.#send('PUT', 'ground', picture) : this.#send('DELETE', 'ground', {});
+  async setBaseMap(picture: { pictureBase64: string; fit: BaseMapFit } | null): Promise<string | null> {
+    return picture ? this.#send('PUT', 'base-map', picture) : this.#send('DELETE', 'base-map', {});
   }
 
   /** What is no record of work and cannot wait in the outbox. @returns a sentence when that failed */
@@ -420,7 +420,7 @@ export class BushState {
     for (const { item, reason, final } of aside) {
       const tries = (this.#tries.get(item.id) ?? 0) + 1;
       this.#tries.set(item.id, tries);
-      if (final || tries >= MOST_TRIES) await store.outbox.update(item.id, { refused: reason });
+      if (final || tries >= MAX_TRIES) await store.outbox.update(item.id, { refused: reason });
     }
     this.problem =
       stopped?.reason ??

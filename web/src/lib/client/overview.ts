@@ -1,7 +1,7 @@
 import type {
   BushRecord,
   BushSettings,
-  GroundFit,
+  BaseMapFit,
   RingPriors,
   Role,
   SiteFeature,
@@ -36,7 +36,7 @@ export interface Overview {
     readonly reason: string;
   }[];
   /** how a picture lies under the map; null where none does */
-  readonly ground?: GroundFit | null;
+  readonly baseMap?: BaseMapFit | null;
   /** records of the bush as a whole; a device may hold an overview without them */
   readonly bushRecords?: readonly BushRecord[];
   /** ring widths to expect in this bush; a device may hold an overview without them */

@@ -1,4 +1,10 @@
-import type { BushRecord, PracticeAnswer, WorkRecord } from '@baumkin/core';
+import {
+  fromOlderRecord,
+  fromOlderSettings,
+  type BushRecord,
+  type PracticeAnswer,
+  type WorkRecord
+} from '@baumkin/core';
 import Dexie, { type EntityTable } from 'dexie';
 
 import type { Overview } from './overview.ts';
@@ -46,6 +52,27 @@ class DeviceStore extends Dexie {
     super('baumkin');
     this.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
     this.version(2).stores({ drafts: 'key, bushId', practice: '++id, memberId' });
+    // Records were called otherwise: what waits here, and what is read without a network, goes by today's names.
+    this.version(3).upgrade(async (kept) => {
+      await kept
+        .table<{ record: unknown }>('outbox')
+        .toCollection()
+        .modify((entry) => {
+          entry.record = fromOlderRecord(entry.record);
+        });
+      await kept
+        .table<{ records: unknown[] }>('lives')
+        .toCollection()
+        .modify((life) => {
+          life.records = life.records.map(fromOlderRecord);
+        });
+      await kept
+        .table<{ overview: { bush: { settings: unknown } } }>('overviews')
+        .toCollection()
+        .modify(({ overview }) => {
+          overview.bush.settings = fromOlderSettings(overview.bush.settings);
+        });
+    });
   }
 }
 

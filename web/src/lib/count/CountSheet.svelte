@@ -6,8 +6,8 @@
     isSugarbush,
     fewerSinceDecided,
     knownMaple,
-    ladderOf,
-    ladderRule,
+    tapGuidelineOf,
+    guidelineRule,
     suggestTaps,
     tapForbidden,
     vigourClass
@@ -29,7 +29,7 @@
   import BanForm from './BanForm.svelte';
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
-  import LadderPicture from './LadderPicture.svelte';
+  import GuidelinePicture from './GuidelinePicture.svelte';
   import { balanceOf } from './policy.ts';
   import { DEFECT_WORDS, HAZARD_WORDS, suggestedWords, tapWords, WILDLIFE_WORDS } from './words.ts';
 
@@ -50,7 +50,7 @@
       ? tree.holesThisSeason.length + live.placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length
       : null
   );
-  const ladder = $derived(ladderOf(settings));
+  const guideline = $derived(tapGuidelineOf(settings));
   const suggestion = $derived(
     tree.dbhMm === null
       ? null
@@ -70,7 +70,7 @@
 
   /** A ladder of the bush's own may go higher. */
   const choices = $derived(
-    Math.max(suggestion?.taps ?? 0, tree.decision?.taps ?? 0, ...ladder.steps.map((step) => step.taps)) > 4
+    Math.max(suggestion?.taps ?? 0, tree.decision?.taps ?? 0, ...guideline.steps.map((step) => step.taps)) > 4
       ? [0, 1, 2, 3, 4, 5, 6, 7, 8]
       : [0, 1, 2, 3, 4]
   );
@@ -217,10 +217,10 @@
     <div class="flex min-w-0 flex-col gap-6">
       <section aria-labelledby="ladders">
         <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
-        <LadderPicture chosen={ladder} dbhMm={tree.dbhMm} />
+        <GuidelinePicture chosen={guideline} dbhMm={tree.dbhMm} />
         <p class="aside mt-1">
-          This bush goes by {ladder.name.toLowerCase()}: {ladderRule(ladder, preferences.units)}. A ladder knows the
-          size of a tree, not whether it grows. <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
+          This bush goes by {guideline.name.toLowerCase()}: {guidelineRule(guideline, preferences.units)}. A ladder
+          knows the size of a tree, not whether it grows. <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
         </p>
       </section>
 

@@ -1,9 +1,9 @@
 <script lang="ts">
   import {
     conditionCap,
-    ladderOf,
-    ladderRule,
-    LADDERS,
+    tapGuidelineOf,
+    guidelineRule,
+    TAP_GUIDELINES,
     LITRES_A_TAP,
     MM_PER_INCH,
     sapToSyrup,
@@ -11,7 +11,7 @@
     usualSugarPct,
     tapsUnder,
     type BushYear,
-    type LadderId,
+    type TapGuidelineId,
     type TapPolicy,
     type TapTree
   } from '@baumkin/core';
@@ -34,11 +34,11 @@
 
   const now = $derived(policyOf(settings));
 
-  let ladderId = $state<LadderId | 'same'>('same');
+  let guidelineId = $state<TapGuidelineId | 'same'>('same');
   let bitMm = $state(0);
   let longer = $state(0);
   let thicker = $state(0);
-  let minds = $state<'growth' | 'ladder'>('ladder');
+  let minds = $state<'growth' | 'size'>('size');
   let restsWeak = $state(true);
   const BITS = [
     [0, 'as now'],
@@ -48,10 +48,10 @@
   ] as const;
   const other = $derived<TapPolicy>({
     ...now,
-    ladder: ladderId === 'same' ? now.ladder : ladderOf({ ...settings, ladder: ladderId }),
+    guideline: guidelineId === 'same' ? now.guideline : tapGuidelineOf({ ...settings, tapGuideline: guidelineId }),
     bitMm: bitMm || now.bitMm,
     bandMm: now.bandMm + longer,
-    leastDbhMm: thicker === 0 ? 0 : now.ladder.steps[0]!.diameterMm + thicker,
+    leastDbhMm: thicker === 0 ? 0 : now.guideline.steps[0]!.diameterMm + thicker,
     minds,
     restsWeak
   });
@@ -75,7 +75,7 @@
           dbhMm: state.dbhMm,
           ringMm: state.growth.ringMm,
           ringSeMm: state.growth.ringSeMm,
-          holes: state.holes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
+          holes: state.tapholes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
           conditionTaps: conditionCap(state.assessment, bush.today).taps,
           sugarPct: usualSugarPct(row.species),
           species: row.species
@@ -148,7 +148,7 @@
     <div>
       <h2 id="habits">As the bush is tapped now</h2>
       <p>
-        {now.ladder.name}: {ladderRule(now.ladder, preferences.units)}; no more than growth carries; a {preferences.length(
+        {now.guideline.name}: {guidelineRule(now.guideline, preferences.units)}; no more than growth carries; a {preferences.length(
           now.bitMm,
           'drill'
         )}
@@ -161,15 +161,15 @@
       <label class="flex flex-col gap-1"
         >the count went by
         <select class="select w-full" bind:value={minds}>
-          <option value="ladder">size alone, whatever grows</option>
+          <option value="size">size alone, whatever grows</option>
           <option value="growth">size and growth</option>
         </select></label
       >
       <label class="flex flex-col gap-1"
         >the ladder were
-        <select class="select w-full" bind:value={ladderId}>
+        <select class="select w-full" bind:value={guidelineId}>
           <option value="same">as now</option>
-          {#each LADDERS as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
+          {#each TAP_GUIDELINES as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
         </select></label
       >
       <label class="flex flex-col gap-1"

@@ -2,17 +2,17 @@
   import {
     DEFAULT_COLUMNS,
     growthBalance,
-    ladderOf,
-    ladderRule,
-    ladderTaps,
-    LADDERS,
+    tapGuidelineOf,
+    guidelineRule,
+    guidelineTaps,
+    TAP_GUIDELINES,
     MM_PER_FOOT,
     MM_PER_INCH,
-    ownLadderSchema,
+    ownGuidelineSchema,
     PAINT_PLACES,
     paintClash,
     PAINTS,
-    type LadderId,
+    type TapGuidelineId,
     type OwnStep,
     type Paint,
     type PaintPlace
@@ -26,7 +26,7 @@
   import LengthField from '$lib/ui/LengthField.svelte';
   import Term from '$lib/ui/Term.svelte';
 
-  import LadderPicture from './LadderPicture.svelte';
+  import GuidelinePicture from './GuidelinePicture.svelte';
 
   /** The bush's own habits: the ladder that it goes by, bit, depth, band and the stain that it accepts. */
   const bush = $derived(useBush());
@@ -35,8 +35,8 @@
   const USUAL_DROP_MM = 750;
   const show = (mm: number) => preferences.length(mm, 'trunk');
 
-  let ladder = $state<LadderId>(untrack(() => kept.ladder));
-  let steps = $state<OwnStep[]>(untrack(() => kept.ownLadder.map((step) => ({ ...step }))));
+  let tapGuideline = $state<TapGuidelineId>(untrack(() => kept.tapGuideline));
+  let steps = $state<OwnStep[]>(untrack(() => kept.ownGuideline.map((step) => ({ ...step }))));
   /** what cannot be read, by field */
   const unreadable = $state<Record<string, string | null>>({});
   let bitMm = $state(untrack(() => kept.bitMm));
@@ -75,16 +75,16 @@
   const change = $derived.by(() => {
     const wrong = Object.values(unreadable).find((problem) => problem !== null);
     if (wrong) return wrong;
-    const own = ownLadderSchema.safeParse(steps);
+    const own = ownGuidelineSchema.safeParse(steps);
     if (!own.success) return own.error.issues[0]?.message ?? 'That is no ladder.';
-    if (ladder === 'own' && own.data.length === 0)
+    if (tapGuideline === 'own' && own.data.length === 0)
       return 'Your own ladder needs a step: from which diameter on is one tap right?';
     if (highestMm - lowestMm < 100) return 'The band needs to be a hand high at least.';
     if (depthMm > DEEPEST_MM)
       return `Nobody needs to drill deeper than ${preferences.length(DEEPEST_MM, 'drill')} into wood: dark heartwood gives no sap.`;
     return {
-      ladder,
-      ownLadder: own.data,
+      tapGuideline,
+      ownGuideline: own.data,
       bitMm,
       depthMm,
       lowestMm,
@@ -101,7 +101,9 @@
     };
   });
   const picture = $derived(
-    typeof change === 'string' ? ladderOf(kept) : ladderOf({ ladder: change.ladder, ownLadder: change.ownLadder })
+    typeof change === 'string'
+      ? tapGuidelineOf(kept)
+      : tapGuidelineOf({ tapGuideline: change.tapGuideline, ownGuideline: change.ownGuideline })
   );
   /** Common practice. */
   const DEPTHS = [
@@ -155,11 +157,11 @@
   >
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
       <legend class="mb-1 font-slab text-lg font-semibold">How many by size</legend>
-      <select class="select w-full" aria-label="Ladder" bind:value={ladder}>
-        {#each LADDERS as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
+      <select class="select w-full" aria-label="Ladder" bind:value={tapGuideline}>
+        {#each TAP_GUIDELINES as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
         <option value="own">Our own ladder</option>
       </select>
-      {#if ladder === 'own'}
+      {#if tapGuideline === 'own'}
         {#each steps as step, i (i)}
           <div class="flex items-center gap-2" role="group" aria-label="Step {i + 1}">
             from <LengthField
@@ -189,7 +191,7 @@
             })}>A step more</button
         >
       {:else}
-        <p class="aside">{ladderRule(picture, preferences.units)}; {picture.provenance}.</p>
+        <p class="aside">{guidelineRule(picture, preferences.units)}; {picture.provenance}.</p>
       {/if}
     </fieldset>
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
@@ -371,7 +373,7 @@
       Taps by diameter. They all ask for size; none asks whether the tree grows. Our default is the last to begin and
       never asks for more than two; over {show(18 * MM_PER_INCH)} some others ask for fewer.
     </p>
-    <LadderPicture chosen={picture} dbhMm={null} />
+    <GuidelinePicture chosen={picture} dbhMm={null} />
     <table class="mt-3 w-full max-w-2xl text-left text-sm">
       <thead
         ><tr class="border-b-2 border-base-content"
@@ -381,11 +383,11 @@
         ></thead
       >
       <tbody>
-        {#each LADDERS as school (school.id)}
+        {#each TAP_GUIDELINES as school (school.id)}
           <tr class="border-b border-base-300/60"
             ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{school.name}</th><td class="pr-4"
-              >{ladderRule(school, preferences.units)}</td
-            ><td class="text-right">{ladderTaps(school, USUAL.dbhMm)}</td></tr
+              >{guidelineRule(school, preferences.units)}</td
+            ><td class="text-right">{guidelineTaps(school, USUAL.dbhMm)}</td></tr
           >
         {/each}
       </tbody>

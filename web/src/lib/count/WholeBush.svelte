@@ -5,9 +5,9 @@
     costOfTooEarly,
     fewerSinceDecided,
     gearFor,
-    ladderOf,
-    ladderTaps,
-    LADDERS,
+    tapGuidelineOf,
+    guidelineTaps,
+    TAP_GUIDELINES,
     speciesById,
     tapsToHang,
     type BindingLimit,
@@ -33,7 +33,7 @@
   /** Every maple of the bush with its four limits, what they suggest and what was decided; totals; many decided at once. */
   const bush = $derived(useBush());
   const settings = $derived(bush.overview!.bush.settings);
-  const ladder = $derived(ladderOf(settings));
+  const guideline = $derived(tapGuidelineOf(settings));
 
   /* How many clear places each trunk has, found tree by tree off the page's thread. */
   const rooms = new SvelteMap<string, number>();
@@ -124,13 +124,13 @@
   });
   /** Decided, but on trees that are no settled maples of a sugarbush, or must not be tapped now: nobody drills them. */
   const aside = $derived(bush.rows.reduce((n, { decidedTaps }) => n + (decidedTaps ?? 0), 0) - totals.decided);
-  const byLadder = $derived(
-    LADDERS.map((school) => ({ school, taps: sum(({ row }) => ladderTaps(school, row.dbhMm!)) }))
+  const byGuideline = $derived(
+    TAP_GUIDELINES.map((school) => ({ school, taps: sum(({ row }) => guidelineTaps(school, row.dbhMm!)) }))
   );
   const coming = $derived(
     lines
       .flatMap(({ row }) => {
-        const at = comesToSize({ dbhMm: row.dbhMm!, ringMm: row.ringMm, ringSeMm: row.ringSeMm }, ladder);
+        const at = comesToSize({ dbhMm: row.dbhMm!, ringMm: row.ringMm, ringSeMm: row.ringSeMm }, guideline);
         return at && at.years <= 10 ? [{ row, at }] : [];
       })
       .sort((a, b) => a.at.years - b.at.years)
@@ -355,11 +355,10 @@
             ><th class="py-1 text-left font-normal">Growth surely carries</th><td class="text-right">{totals.growth}</td
             ></tr
           >
-          {#each byLadder as { school, taps } (school.id)}
+          {#each byGuideline as { school, taps } (school.id)}
             <tr class="border-b border-base-300/60"
-              ><th class="py-1 text-left font-normal {school.id === ladder.id ? 'font-bold' : ''}">{school.name}</th><td
-                class="text-right">{taps}</td
-              ></tr
+              ><th class="py-1 text-left font-normal {school.id === guideline.id ? 'font-bold' : ''}">{school.name}</th
+              ><td class="text-right">{taps}</td></tr
             >
           {/each}
         </tbody>

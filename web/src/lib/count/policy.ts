@@ -2,7 +2,7 @@ import {
   columnsOf,
   corrected,
   DEFAULT_COLUMNS,
-  ladderOf,
+  tapGuidelineOf,
   type BushSettings,
   type ColumnModel,
   type SpeciesId,
@@ -25,7 +25,7 @@ export function balanceOf(settings: BushSettings, species: SpeciesId | null): Ta
 /** How the bush taps by its own numbers: no more than size, growth and condition allow. */
 export function policyOf(settings: BushSettings): TapPolicy {
   return {
-    ladder: ladderOf(settings),
+    guideline: tapGuidelineOf(settings),
     bitMm: settings.bitMm,
     depthMm: settings.depthMm,
     bandMm: settings.highestMm - settings.lowestMm,

@@ -27,7 +27,7 @@ export function fixOf(sentence: string): Fix | null {
 }
 
 /** A phone is never better than this, metres. Working assumption. */
-const LEAST_PHONE_SD_M = 3;
+const MIN_PHONE_SD_M = 3;
 
 /**
  * How far off a phone's position may be. By the standard's text the accuracy is a radius of 95 % (2.45
@@ -38,8 +38,8 @@ export function phoneFix(coords: Pick<GeolocationCoordinates, 'latitude' | 'long
   return {
     lat: coords.latitude,
     lon: coords.longitude,
-    sdM: Math.max(LEAST_PHONE_SD_M, coords.accuracy / 1.5),
-    leastM: LEAST_PHONE_SD_M
+    sdM: Math.max(MIN_PHONE_SD_M, coords.accuracy / 1.5),
+    leastM: MIN_PHONE_SD_M
   };
 }
 

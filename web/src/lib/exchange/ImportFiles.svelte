@@ -13,8 +13,8 @@
 
   /** A file is read and held against the bush before anything is stored: what is new, what is here already, what is wrong. */
   const bush = $derived(useBush());
-  const MOST_BYTES = 7_000_000;
-  const MOST_ARCHIVE_BYTES = 55_000_000;
+  const MAX_BYTES = 7_000_000;
+  const MAX_ARCHIVE_BYTES = 55_000_000;
 
   let fileName = $state('');
   let text = $state.raw<string | null>(null);
@@ -34,12 +34,12 @@
     sizesAre = {};
     if (!file) return;
     fileName = file.name;
-    if (file.size > MOST_ARCHIVE_BYTES) {
+    if (file.size > MAX_ARCHIVE_BYTES) {
       problem = `${file.name} is larger than 55 MB. Split it and bring the parts in; nothing was changed.`;
       return;
     }
     const content = decodeText(await file.arrayBuffer());
-    if (formatOf(content) !== 'archive' && file.size > MOST_BYTES) {
+    if (formatOf(content) !== 'archive' && file.size > MAX_BYTES) {
       problem = `${file.name} is larger than 7 MB. Split it and bring the parts in; nothing was changed.`;
       return;
     }

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { recordKindOf } from '@baumkin/core';
+
   import { useBush } from '$lib/client/bush.svelte.ts';
   import type { OutboxEntry } from '$lib/client/store.ts';
 
@@ -8,28 +10,6 @@
     if (treeId === null) return '';
     const tag = record.kind === 'entry' ? record.tag : bush.byId.get(treeId)?.tag;
     return tag === undefined ? ' for a tree that is not in the book' : ` for tree ${tag}`;
-  };
-  const NAMES: Readonly<Record<OutboxEntry['record']['kind'], string>> = {
-    entry: 'entry in the book',
-    place: 'place',
-    determination: 'determination',
-    reading: 'reading',
-    assessment: 'look at the condition',
-    decision: 'count',
-    taphole: 'hole',
-    shavings: 'word on the shavings',
-    trunkFeature: 'note on the trunk',
-    scars: 'note of old scars',
-    tapBan: 'word on tapping',
-    mark: 'mark',
-    cropChoice: 'choice of a crop tree',
-    crownCard: 'crown card',
-    cut: 'log entry',
-    plot: 'plot',
-    thinningPlan: 'kept plan',
-    stature: 'height and crown',
-    seedlings: 'count of seedlings',
-    planting: 'planting'
   };
   let otherTag = $state('');
 
@@ -44,7 +24,7 @@
     {#each bush.refused as entry (entry.id)}
       <p class="flex flex-wrap items-baseline gap-x-3">
         <span
-          >The {NAMES[entry.record.kind]} of {entry.record.on}{whose(entry)} was not stored:
+          >The {recordKindOf(entry.record.kind).label} of {entry.record.on}{whose(entry)} was not stored:
           <b>{entry.refused}</b></span
         >
         {#if entry.record.kind === 'entry' && !entry.record.withdrawn}

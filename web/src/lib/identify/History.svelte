@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { standing, type Determination } from '@baumkin/core';
+  import { effectiveRecords, type Determination } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -14,7 +14,7 @@
     paintOf: (season: number) => bush.paintOf(season)
   };
   const all = $derived(bush.recordsOf(treeId));
-  const stands = $derived(new Set(standing(all).map((record) => record.id)));
+  const stands = $derived(new Set(effectiveRecords(all).map((record) => record.id)));
   const entries = $derived(
     all
       .filter((record): record is Determination => record.kind === 'determination' && !record.withdrawn)

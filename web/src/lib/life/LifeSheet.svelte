@@ -1,6 +1,6 @@
 <script lang="ts">
   import Printer from '@lucide/svelte/icons/printer';
-  import { standing, type RecordKind, type WorkRecord } from '@baumkin/core';
+  import { effectiveRecords, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -15,29 +15,22 @@
   };
   const tree = $derived(bush.stateOf(treeId));
   const records = $derived(bush.recordsOf(treeId));
-  const valid = $derived(new Set(standing(records).map((r) => r.id)));
+  const valid = $derived(new Set(effectiveRecords(records).map((r) => r.id)));
   const waiting = $derived(new Set(bush.outbox.map((entry) => entry.id)));
 
-  const KINDS: readonly [RecordKind | 'all', string][] = [
+  const GROUPS: readonly [RecordGroup | 'all', string][] = [
     ['all', 'Everything'],
-    ['taphole', 'Holes'],
-    ['reading', 'Readings'],
-    ['determination', 'Species'],
-    ['assessment', 'Condition'],
-    ['decision', 'Counts'],
-    ['mark', 'Marks']
+    ['holes', 'Holes'],
+    ['size', 'Readings'],
+    ['species', 'Species'],
+    ['condition', 'Condition'],
+    ['count', 'Counts'],
+    ['thinning', 'Marks']
   ];
-  let only = $state<RecordKind | 'all'>('all');
+  let only = $state<RecordGroup | 'all'>('all');
 
   const years = $derived.by(() => {
-    const shown = records.filter(
-      (r) =>
-        only === 'all' ||
-        r.kind === only ||
-        (only === 'taphole' && ['shavings', 'scars', 'trunkFeature'].includes(r.kind)) ||
-        (only === 'reading' && r.kind === 'stature') ||
-        (only === 'mark' && ['cropChoice', 'crownCard', 'cut'].includes(r.kind))
-    );
+    const shown = records.filter((r) => only === 'all' || recordKindOf(r.kind).group === only);
     const sorted = shown.toSorted((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));
     const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];
     return all.map((year): [string, WorkRecord[]] => [year, sorted.filter((record) => record.on.startsWith(year))]);
@@ -46,9 +39,9 @@
 </script>
 
 <p class="max-w-prose">
-  {tree.holes.length === 0
+  {tree.tapholes.length === 0
     ? 'No hole is written down'
-    : `${tree.holes.length} ${tree.holes.length === 1 ? 'hole' : 'holes'} since ${Math.min(...tree.holes.map((h) => h.season))}`}{tree
+    : `${tree.tapholes.length} ${tree.tapholes.length === 1 ? 'hole' : 'holes'} since ${Math.min(...tree.tapholes.map((h) => h.season))}`}{tree
     .shavings.size > 0
     ? `; shavings seen at ${tree.shavings.size}, brown at ${brown}`
     : ''}.
@@ -60,11 +53,11 @@
 <div class="my-4 flex flex-wrap items-center gap-2">
   <a class="btn btn-outline btn-sm" href="/bush/{bush.id}/card/{treeId}"><Printer size={16} /> Tree card</a>
   <div class="flex flex-wrap gap-x-1" role="group" aria-label="Show">
-    {#each KINDS as [kind, label] (kind)}
+    {#each GROUPS as [group, label] (group)}
       <button
-        class="px-2.5 py-1 {only === kind ? 'border-b-[3px] border-base-content font-bold' : ''}"
-        aria-pressed={only === kind}
-        onclick={() => (only = kind)}>{label}</button
+        class="px-2.5 py-1 {only === group ? 'border-b-[3px] border-base-content font-bold' : ''}"
+        aria-pressed={only === group}
+        onclick={() => (only = group)}>{label}</button
       >
     {/each}
   </div>

@@ -1,6 +1,7 @@
 import {
   compassPoint,
   METHOD_LABEL,
+  recordKindOf,
   SIDES,
   speciesById,
   toDiameter,
@@ -13,6 +14,7 @@ import { BAN_LABELS } from '../ui/standWords.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
 import { FEATURE_WORDS } from '../place/words.ts';
 import { MARK_SAID } from '../thin/words.ts';
+import { capital } from '../words/capital.ts';
 
 /** Writes lengths in the steward's units. */
 interface Ruler {
@@ -21,7 +23,7 @@ interface Ruler {
   paintOf(season: number): Paint | null;
 }
 
-/** A record in one line, for the life of a tree. */
+/** A record in one line, for the life of a tree; by its label alone where its kind has no sentence of its own. */
 export function describe(record: WorkRecord, ruler: Ruler): string {
   switch (record.kind) {
     case 'entry':
@@ -39,7 +41,7 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     }
     case 'reading':
       return `Measured ${record.quantity} ${record.asWritten} with ${METHOD_LABEL[record.method]}: ${ruler.length(toDiameter(record.valueMm, record.quantity), 'trunk')} thick`;
-    case 'stature': {
+    case 'heightAndCrown': {
       const metres = (m: number) => ruler.length(m * 1000, 'ground');
       const parts = [
         ...(record.heightM === null ? [] : [`${metres(record.heightM)} tall`]),
@@ -100,5 +102,7 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       );
     case 'tapBan':
       return `Never to be tapped: ${record.reasons.map((reason) => BAN_LABELS[reason]).join(', ')}${record.until ? `, until ${record.until}` : ''}${record.note ? `: ${record.note}` : ''}`;
+    default:
+      return capital(recordKindOf((record as WorkRecord).kind).label);
   }
 }

@@ -38,14 +38,20 @@
   }
 
   async function csv(): Promise<void> {
-    const { writeTrees } = await import('@baumkin/core/exchange');
+    const { TABLES, writeTable } = await import('@baumkin/core/exchange');
     const known = new Map((await bush.everything()).map(({ tree, records }) => [tree.id, records]));
     const out = chosen.map((row) => ({
       tree: row,
       stand: bush.standOf(row)?.name ?? null,
       state: deriveTree(known.get(row.id) ?? [], bush.season, bush.today)
     }));
-    saveAs('chosen-trees.csv', writeTrees(out));
+    saveAs(
+      'chosen-trees.csv',
+      writeTable(
+        TABLES.find(({ name }) => name === 'trees')!,
+        out
+      )
+    );
   }
 
   async function gpx(): Promise<void> {

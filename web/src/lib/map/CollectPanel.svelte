@@ -3,8 +3,8 @@
     collectingPoints,
     drillForbidden,
     isSugarbush,
-    ladderOf,
-    ladderTaps,
+    tapGuidelineOf,
+    guidelineTaps,
     type CollectingPoint
   } from '@baumkin/core';
 
@@ -27,12 +27,12 @@
   const STEP = $derived(metric ? 1 : 0.3048 * 5);
 
   const tapped = $derived.by(() => {
-    const ladder = ladderOf(bush.overview!.bush.settings);
+    const guideline = tapGuidelineOf(bush.overview!.bush.settings);
     return bush.rows.flatMap((row) => {
       const stand = bush.standOf(row);
       if (row.eastM === null || row.northM === null || !isSugarbush(stand)) return [];
       if (drillForbidden(row, stand, bush.today) !== null) return [];
-      const taps = row.decidedTaps ?? (row.dbhMm === null ? 0 : ladderTaps(ladder, row.dbhMm));
+      const taps = row.decidedTaps ?? (row.dbhMm === null ? 0 : guidelineTaps(guideline, row.dbhMm));
       return taps > 0 ? [{ id: row.id, eastM: row.eastM, northM: row.northM, taps }] : [];
     });
   });

@@ -43,8 +43,8 @@
   const question = $derived(questions.find((q) => q.id === asked)!);
   const trees = $derived(mapTrees(bush.rows, question));
   const unplaced = $derived(bush.rows.length - trees.length);
-  const ground = $derived(
-    bush.overview?.ground ? { url: `/api/v1/bushes/${bush.id}/ground`, fit: bush.overview.ground } : null
+  const baseMap = $derived(
+    bush.overview?.baseMap ? { url: `/api/v1/bushes/${bush.id}/base-map`, fit: bush.overview.baseMap } : null
   );
   const byRule = $derived(
     rules.length === 0
@@ -134,7 +134,7 @@
         {scene}
         stands={(bush.overview?.stands ?? []).filter((s) => s.id !== hidden)}
         features={bush.features.filter((f) => f.id !== hidden)}
-        {ground}
+        {baseMap}
         {mode}
         {way}
         {rings}

@@ -79,7 +79,7 @@
   };
   const stands = $derived(bush.overview?.stands ?? []);
 
-  const LEAST_POINTS: Record<Kind, number> = {
+  const MIN_POINTS: Record<Kind, number> = {
     building: 3,
     path: 2,
     line: 2,
@@ -94,7 +94,7 @@
     editing !== null &&
       (editing.what === 'stand'
         ? outline === null || outline.length >= 3
-        : outline !== null && outline.length >= LEAST_POINTS[editing.kind])
+        : outline !== null && outline.length >= MIN_POINTS[editing.kind])
   );
   const areaHa = $derived(outline && outline.length >= 3 ? outlineAreaHa(outline) : null);
   /** Trees inside the outline that belong elsewhere or nowhere. */
@@ -169,7 +169,7 @@
     const moving = gather ? strangers : [];
     problem =
       e.what === 'stand'
-        ? await bush.draw('stand', {
+        ? await bush.upsertShape('stand', {
             id: e.id,
             name: e.name.trim(),
             purpose: e.purpose,
@@ -180,7 +180,7 @@
             ...e.ground,
             byWord: e.ground.byWord.trim()
           })
-        : await bush.draw('feature', { id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
+        : await bush.upsertShape('feature', { id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
     if (moving.length > 0) await bush.putIntoStands(moving.map((row) => ({ row, standId: e.id })));
     toast.success(`${e.name.trim()} is on the map.`);
@@ -191,10 +191,10 @@
     if (!editing) return;
     const { what, id, name } = editing;
     const before = what === 'stand' ? stands.find((s) => s.id === id) : bush.features.find((f) => f.id === id);
-    problem = await bush.erase(what, id);
+    problem = await bush.deleteShape(what, id);
     if (problem !== null) return;
     toast.success(`${name} is off the map.`, {
-      action: { label: 'Undo', onClick: () => before && void bush.draw(what, before) }
+      action: { label: 'Undo', onClick: () => before && void bush.upsertShape(what, before) }
     });
     end();
   }
@@ -380,7 +380,7 @@
               <span class="grow"><b>{name}</b> <span class="aside">{what}; {reason}</span></span>
               {#if bush.mayDecide}<button
                   class="link text-sm"
-                  onclick={async () => (problem = await bush.erase(what, id))}>Take it away</button
+                  onclick={async () => (problem = await bush.deleteShape(what, id))}>Take it away</button
                 >{/if}
             </li>
           {/each}

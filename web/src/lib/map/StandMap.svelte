@@ -1,12 +1,12 @@
 <script lang="ts" module>
-  import type { GroundFit, SiteFeature, Stand } from '@baumkin/core';
+  import type { BaseMapFit, SiteFeature, Stand } from '@baumkin/core';
 
   /** What a click or a drag on the map does. */
   export type MapMode = 'look' | 'lasso' | 'point' | 'shape' | 'course';
 
-  export interface GroundPicture {
+  export interface BaseMapPicture {
     readonly url: string;
-    readonly fit: GroundFit;
+    readonly fit: BaseMapFit;
   }
 </script>
 
@@ -20,7 +20,7 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { northUp } from './ground.ts';
+  import { northUp } from './baseMapFit.ts';
   import { makeTreeLayer, type MapTree, type Scene, type TreeLayer } from './treeLayer.ts';
   import { keepWordsApart } from '$lib/ui/keepApart.ts';
 
@@ -29,7 +29,7 @@
     scene,
     stands,
     features,
-    ground = null,
+    baseMap = null,
     mode = 'look',
     way = [],
     rings = [],
@@ -44,7 +44,7 @@
     scene: Scene;
     stands: readonly Stand[];
     features: readonly SiteFeature[];
-    ground?: GroundPicture | null;
+    baseMap?: BaseMapPicture | null;
     mode?: MapMode;
     /** a way to walk */
     way?: readonly (readonly [number, number])[];
@@ -102,10 +102,10 @@
           position: 'bottomright'
         })
         .addTo(made);
-      // Below the trees what lies on the ground, above them what is being done.
-      made.createPane('ground').style.zIndex = '250';
+      // Below the trees what lies on the baseMap, above them what is being done.
+      made.createPane('baseMap').style.zIndex = '250';
       made.createPane('over').style.zIndex = '450';
-      under = leaflet.layerGroup([], { pane: 'ground' }).addTo(made);
+      under = leaflet.layerGroup([], { pane: 'baseMap' }).addTo(made);
       over = leaflet.layerGroup().addTo(made);
       made.setView([0, 0], 0);
       trees = makeTreeLayer(leaflet).addTo(made) as TreeLayer;
@@ -173,7 +173,7 @@
     under.clearLayers();
     const style = getComputedStyle(box);
     const colour = (name: string) => style.getPropertyValue(name).trim();
-    const pane = 'ground';
+    const pane = 'baseMap';
     for (const stand of stands) {
       if (!stand.outline) continue;
       const shape = leaflet.polygon(stand.outline.map(latLng), {
@@ -307,9 +307,9 @@
     } as Leaflet.MarkerOptions);
   }
 
-  /* The picture of the ground, turned so that north is up. */
+  /* The picture of the baseMap, turned so that north is up. */
   $effect(() => {
-    const [here, leaflet, picture] = [map, L, ground];
+    const [here, leaflet, picture] = [map, L, baseMap];
     if (!here || !leaflet || !picture) return;
     let layer: Leaflet.ImageOverlay | null = null;
     let gone = false;

@@ -135,7 +135,7 @@ export interface Scene {
 const ROUGH_M = 2;
 /** Pixels to a metre from which there is room for words, and the most trees that get any. */
 const WORDS_FROM = 7;
-const MOST_WORDS = 250;
+const MAX_WORDS = 250;
 /** A finger finds a tree this close, pixels. */
 const REACH_PX = 14;
 
@@ -304,7 +304,7 @@ export function makeTreeLayer(L: typeof Leaflet) {
         context.stroke();
       }
 
-      if (pxPerM < WORDS_FROM || trees.length > MOST_WORDS) return;
+      if (pxPerM < WORDS_FROM || trees.length > MAX_WORDS) return;
       context.font = `600 ${Math.min(15, 8 + pxPerM / 3)}px ${style.fontFamily}`;
       context.textAlign = 'center';
       context.lineWidth = 3;

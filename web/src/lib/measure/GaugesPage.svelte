@@ -2,7 +2,7 @@
   import {
     girthFromDiameter,
     DEFAULT_BUSH_SETTINGS,
-    ladderOf,
+    tapGuidelineOf,
     parseTrunkLength,
     UnreadableLength
   } from '@baumkin/core';
@@ -35,9 +35,9 @@
     }
   });
   const marks = $derived(stickMarks(reach.mm, preferences.units));
-  const ladder = $derived(ladderOf(bush.overview?.bush.settings ?? DEFAULT_BUSH_SETTINGS));
+  const guideline = $derived(tapGuidelineOf(bush.overview?.bush.settings ?? DEFAULT_BUSH_SETTINGS));
   const length = (mm: number) => preferences.length(mm, 'trunk');
-  const steps = $derived(ladder.steps.filter((step) => step.taps > 0));
+  const steps = $derived(guideline.steps.filter((step) => step.taps > 0));
   const diameters = $derived(metric ? [200, 300, 400, 500] : [203.2, 304.8, 406.4, 508]);
 
   /** The stick is longer than a page: it is printed in pieces that are glued end to end. */
@@ -128,8 +128,8 @@
     <section aria-labelledby="loops">
       <h2 id="loops">Loops of cord</h2>
       <p class="max-w-prose">
-        A loop that just goes round the trunk says that it has reached a size of the “{ladder.name.toLowerCase()}” rule.
-        Cut them to these lengths, knot included.
+        A loop that just goes round the trunk says that it has reached a size of the “{guideline.name.toLowerCase()}”
+        rule. Cut them to these lengths, knot included.
       </p>
       <table class="mt-2 w-full max-w-md text-left">
         <thead

@@ -106,7 +106,7 @@
     if (!parsed?.ok) return null;
     return questionReading({ year: fractionalYear(bush.today), dbhMm: parsed.dbhMm, method }, lastDated, neighbours, {
       sizes: bush.overview?.sizes ?? null,
-      tapped: tree.holes.length > 0
+      tapped: tree.tapholes.length > 0
     });
   });
   $effect(() => {

@@ -37,7 +37,7 @@
   async function save(): Promise<void> {
     if (problem !== null || !any) return;
     const record = await bush.record(treeId, {
-      kind: 'stature',
+      kind: 'heightAndCrown',
       heightM: heightM as number | null,
       crownRadiiM: written === 4 ? (radii as unknown as CrownRadii as [number, number, number, number]) : null,
       note: ''

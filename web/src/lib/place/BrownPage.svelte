@@ -3,7 +3,7 @@
     corrected,
     DEFAULT_COLUMNS,
     LITRES_A_TAP,
-    placingById,
+    placementStrategyById,
     stainedOf,
     trunkBefore,
     wilson,
@@ -61,7 +61,7 @@
             season,
             standId: tree.standId,
             authorId,
-            placed: hole.school ? placingById(hole.school).name : 'by eye, or not written down',
+            placed: hole.strategy ? placementStrategyById(hole.strategy).name : 'by eye, or not written down',
             stained: stainedOf(seen)
           }
         ];

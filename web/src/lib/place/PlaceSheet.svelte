@@ -7,7 +7,7 @@
     fewerSinceDecided,
     instruct,
     knownMaple,
-    placingById,
+    placementStrategyById,
     tapsToHang,
     type Shavings,
     type SpotAnswer,
@@ -69,7 +69,7 @@
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);
   const plan = $derived(waits ? [] : (live.placement?.plan ?? []));
-  const school = $derived(placingById(settings.school));
+  const strategy = $derived(placementStrategyById(settings.strategy));
 
   // Whatever spot stands on the sheet is asked for its sections; the answer to an older question is dropped.
   let question = 0;
@@ -145,7 +145,7 @@
       depthMm: settings.depthMm,
       predictedClear: outlook.pClear,
       // Whoever asks for another spot places it by eye, whatever the bush goes by.
-      school: asked === null ? settings.school : null
+      strategy: asked === null ? settings.strategy : null
     });
     asked = null;
     chosen = 0;
@@ -377,9 +377,9 @@
       </div>
       {#if live.stage === 'full' && proposals.length === 0 && !waits}
         <p>
-          {school.id === 'rotation'
+          {strategy.id === 'rotation'
             ? `There is no room left on this trunk that keeps ${preferences.length(settings.spacingMm, 'hand')} from this season’s holes.`
-            : `“${school.name}” leaves no place on this trunk. Any spot on the sheet can still be asked and drilled.`}
+            : `“${strategy.name}” leaves no place on this trunk. Any spot on the sheet can still be asked and drilled.`}
         </p>
       {/if}
       {#if spot && words}
@@ -491,7 +491,7 @@
         </div>
       {/if}
       <p class="aside">
-        Placed by “{school.name}”: {school.says}
+        Placed by “{strategy.name}”: {strategy.says}
         <a class="link" href="/bush/{bush.id}/place/habits?tree={treeId}">All ways, lived through on this tree</a>
       </p>
       <p class="caution">

@@ -6,10 +6,10 @@
     normaliseBearing,
     PRACTICE_SEASONS,
     practiceTrunk,
-    placingById,
+    placementStrategyById,
     type Column,
     type Drilled,
-    type PlacingId
+    type PlacementStrategyId
   } from '@baumkin/core';
   import { onDestroy } from 'svelte';
 
@@ -27,7 +27,9 @@
   const hidden = $derived(hiddenTruth(practice, DEFAULT_COLUMNS, seed));
   let turns = $state.raw<readonly Drilled[]>([]);
   let aimed = $state.raw<Spot | null>(null);
-  let others = $state.raw<readonly { readonly id: PlacingId; readonly lost: readonly number[] }[] | null>(null);
+  let others = $state.raw<readonly { readonly id: PlacementStrategyId; readonly lost: readonly number[] }[] | null>(
+    null
+  );
   let truth = $state.raw<readonly Column[]>([]);
   const over = $derived(turns.length === PRACTICE_SEASONS);
   const long = new LongRun();
@@ -101,7 +103,7 @@
   }
   const rows = $derived([
     { name: 'You', lost },
-    ...(others ?? []).map(({ id, lost: all }) => ({ name: placingById(id).name, lost: mean(all) }))
+    ...(others ?? []).map(({ id, lost: all }) => ({ name: placementStrategyById(id).name, lost: mean(all) }))
   ]);
   const verdict = $derived.by(() => {
     const planned = others?.find(({ id }) => id === 'rotation');

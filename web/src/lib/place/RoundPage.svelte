@@ -68,7 +68,7 @@
       if (!placing) return [];
       const planned = plan.holes.get(row.id) ?? [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
-      const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ school }) => school === null).length : 0;
+      const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ strategy }) => strategy === null).length : 0;
       return [
         {
           row,

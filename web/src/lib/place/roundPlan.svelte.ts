@@ -14,7 +14,7 @@ export interface RoundHole {
 
 /** Rougher than the sheet of one trunk, which has the time to look closely. */
 const ROUGH = { draws: 200, cellMm: 25, effort: 0.4, seasonsAhead: 1 };
-const MOST_WORKERS = 4;
+const MAX_WORKERS = 4;
 
 /** The holes of a whole round, planned by several workers and kept on this device for the season. */
 export class RoundPlan {
@@ -49,7 +49,7 @@ export class RoundPlan {
     let ready = 0;
     this.done = 0;
     this.failed = false;
-    const many = Math.min(MOST_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
+    const many = Math.min(MAX_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
     this.#workers = Array.from(
       { length: many },
       () => new Worker(new URL('../workers/place.worker.ts', import.meta.url), { type: 'module' })

@@ -110,7 +110,7 @@ export function trunkOf(
   season: number
 ): { trunk: Trunk; holes: readonly Taphole[] } | null {
   if (tree.dbhMm === null) return null;
-  const holes = tree.holes.filter((hole) => hole.season <= season);
+  const holes = tree.tapholes.filter((hole) => hole.season <= season);
   const { ringMm } = tree.growth;
   const known = trunkToday(tree.dbhMm, ringMm, season, holes);
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
@@ -138,7 +138,7 @@ export function placementOf(
 ): TreePlacement | null {
   const found = trunkOf(tree, settings, season);
   if (!found) return null;
-  const { bitMm, depthMm, spacingMm, angleDeg, school, dropMm } = settings;
+  const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;
   const { holes, trunk } = found;
   const line = tree.trunkFeatures.findLast(({ what }) => what === 'line');
   return {
@@ -156,7 +156,7 @@ export function placementOf(
       line: line && dropMm !== null ? { bearingDeg: line.bearingDeg, heightMm: line.heightMm, lengthMm: dropMm } : null,
       taken: tree.holesThisSeason.map(({ bearingDeg, heightMm }) => ({ bearingDeg, heightMm })),
       seen: seenOf(holes, tree),
-      school,
+      strategy,
       favoured: favouredSides(settings, tree),
       seasonsAhead: SEASONS_AHEAD,
       ...FULL

@@ -6,7 +6,7 @@ export interface WalkRow<L> {
 }
 
 /** Holes on a page: as many as fit, with room to write. */
-const MOST_HOLES = 18;
+const MAX_HOLES = 18;
 
 /**
  * Cuts a round into rows, stand by stand, about as long as each other. The holes of a tree stay together.
@@ -14,7 +14,7 @@ const MOST_HOLES = 18;
  */
 export function walkRows<
   L extends { readonly row: { readonly standId: string | null }; readonly open: readonly unknown[] }
->(lines: readonly L[], mostHoles = MOST_HOLES): WalkRow<L>[] {
+>(lines: readonly L[], mostHoles = MAX_HOLES): WalkRow<L>[] {
   const stands: L[][] = [];
   for (const line of lines) {
     const last = stands.at(-1);

@@ -131,7 +131,7 @@ export const newTokenSchema = z.object({
 
 /** Keys begin like this, so that one that was left lying about is recognised for what it is. */
 const TOKEN_MARK = 'bush_';
-const MOST_TOKENS = 20;
+const MAX_TOKENS = 20;
 
 /**
  * Makes a key for a program of a member's. It is shown this once; only its hash is kept.
@@ -142,7 +142,7 @@ export async function makeToken(
   { name, mayWrite, days }: z.infer<typeof newTokenSchema>,
   now = new Date()
 ): Promise<{ token: string; note: TokenNote }> {
-  if ((await AccessToken.count({ where: { userId } })) >= MOST_TOKENS) throw new TooManyTokens();
+  if ((await AccessToken.count({ where: { userId } })) >= MAX_TOKENS) throw new TooManyTokens();
   const token = TOKEN_MARK + randomBytes(32).toString('base64url');
   const expiresAt = new Date(now.getTime() + days * 86_400_000);
   const row = await AccessToken.create({
@@ -159,7 +159,7 @@ export async function makeToken(
 
 export class TooManyTokens extends Error {
   constructor() {
-    super(`There are ${MOST_TOKENS} keys already. Take one back first.`);
+    super(`There are ${MAX_TOKENS} keys already. Take one back first.`);
   }
 }
 

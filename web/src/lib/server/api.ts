@@ -6,7 +6,7 @@ import type { Role } from '@baumkin/core';
 import type { z } from 'zod';
 
 import { bushFor, NotHere, Outdated, type BushAccess } from './bushes.ts';
-import { MOST_BYTES, requests } from './requests.ts';
+import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
 const gzipped = promisify(gzip);
 
@@ -14,7 +14,7 @@ const gzipped = promisify(gzip);
  * The member's way into a bush for a route, or an answer of 404: who is not a member does not learn that it exists.
  * @param needed the role that the route asks for
  */
-export async function enter(locals: App.Locals, bushId: string, needed: Role = 'viewer'): Promise<BushAccess> {
+export async function requireBush(locals: App.Locals, bushId: string, needed: Role = 'viewer'): Promise<BushAccess> {
   const bush = locals.member && (await bushFor(locals.member.id, bushId));
   if (!bush) error(404, 'There is no such bush, or you are not a member of it.');
   const rank: Record<Role, number> = { viewer: 0, crew: 1, steward: 2 };
@@ -23,7 +23,7 @@ export async function enter(locals: App.Locals, bushId: string, needed: Role = '
 }
 
 /** The member herself, not a program with a key of hers: only she hands out keys. */
-export function inPerson(locals: App.Locals): NonNullable<App.Locals['member']> {
+export function requireUser(locals: App.Locals): NonNullable<App.Locals['member']> {
   if (!locals.member) error(401, 'Sign in first.');
   if (locals.byToken) error(403, 'Keys are made and taken back by people, not by programs.');
   return locals.member;
@@ -59,7 +59,8 @@ export async function readRequest<K extends keyof typeof requests>(
   kind: K,
   request: Request
 ): Promise<z.infer<(typeof requests)[K]>> {
-  const parsed = requests[kind].safeParse(await readJson(request, MOST_BYTES[kind]));
+  const body = await readJson(request, MAX_BYTES[kind]);
+  const parsed = requests[kind].safeParse(fromOlder[kind]?.(body) ?? body);
   if (parsed.success) return parsed.data as z.infer<(typeof requests)[K]>;
   const { path, message } = parsed.error.issues[0]!;
   error(400, path.length > 0 ? `${path.join('.')}: ${message}` : message);

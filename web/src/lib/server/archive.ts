@@ -6,17 +6,17 @@ import { UniqueConstraintError, type Model, type ModelStatic } from 'sequelize';
 import { storeLines } from './book.ts';
 import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
-import { groundFitOf, groundOf, layGround } from './ground.ts';
+import { baseMapFitOf, baseMapOf, setBaseMap } from './baseMap.ts';
 import { bushRecordsOf, recordsByTree, storeMany } from './records.ts';
 
 /** Everything that was ever written down in a bush. Records in the order in which they were written. */
 export async function writeArchive(bush: BushAccess, now = new Date()): Promise<Archive> {
-  const [people, stands, features, ground, fit, walk, byTree, bushRecords] = await Promise.all([
+  const [people, stands, features, baseMap, fit, walk, byTree, bushRecords] = await Promise.all([
     peopleOf(bush.id),
     standsOf(bush.id),
     featuresOf(bush.id),
-    groundOf(bush.id),
-    groundFitOf(bush.id),
+    baseMapOf(bush.id),
+    baseMapFitOf(bush.id),
     TreeRecord.findAll({
       where: { bushId: bush.id },
       attributes: ['id'],
@@ -32,13 +32,13 @@ export async function writeArchive(bush: BushAccess, now = new Date()): Promise<
     records.sort((a, b) => a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id));
   return {
     format: 'baumkin-bush',
-    version: 1,
+    version: 2,
     writtenAt: now.toISOString(),
     bush: { name: bush.name, settings: bush.settings, origin: bush.origin },
     people: people.map(({ id, name }) => ({ id, name })),
     stands,
     features,
-    ground: ground && fit && { fit, pictureBase64: ground.picture.toString('base64') },
+    baseMap: baseMap && fit && { fit, pictureBase64: baseMap.picture.toString('base64') },
     walk: walk.map((tree) => tree.id),
     records: inOrder([...byTree.values()].flat()) as Archive['records'],
     bushRecords: inOrder(bushRecords) as Archive['bushRecords']
@@ -119,9 +119,9 @@ async function restore(bush: BushAccess, memberId: string, archive: Archive, now
       archive.features.map((feature) => ({ ...feature, bushId: bush.id })),
       { transaction }
     );
-    if (archive.ground) {
-      const { fit, pictureBase64 } = archive.ground;
-      await layGround(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
+    if (archive.baseMap) {
+      const { fit, pictureBase64 } = archive.baseMap;
+      await setBaseMap(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
     }
     const trees = treesIn(archive);
     await storeLines(archive.walk, trees, 0, bush.id, transaction);

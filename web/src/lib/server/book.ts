@@ -1,9 +1,17 @@
-import { bookLine, standing, tagKey, type Entry, type Tree, type TreePlace, type WorkRecord } from '@baumkin/core';
+import {
+  effectiveRecords,
+  registryLine,
+  tagKey,
+  type Entry,
+  type Tree,
+  type TreePlace,
+  type WorkRecord
+} from '@baumkin/core';
 import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 
 import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
-import { columnsOf, recordOf } from './records.ts';
+import { recordOf, rowOf } from './recordRows.ts';
 
 /**
  * Stores an entry or a place of a tree and brings the tree's line in the book up to date, both or neither.
@@ -31,7 +39,7 @@ export async function storeInBook(
           { transaction }
         );
     }
-    await tables().work[record.kind].create(columnsOf(record, bushId, authorId, now), { transaction });
+    await tables().work[record.kind].create(rowOf(record, bushId, authorId, now), { transaction });
     await TreeRecord.update(await lineOf(record.treeId, transaction), { where: { id: record.treeId }, transaction });
     return null;
   });
@@ -92,7 +100,7 @@ export async function leaveStand(
     const last = await lastOf('entry', treeId, transaction);
     if (last)
       await tables().work.entry.create(
-        columnsOf(
+        rowOf(
           {
             ...last,
             id: randomUUID(),
@@ -135,11 +143,11 @@ async function lastOf<K extends 'entry' | 'place'>(
     string,
     unknown
   >[];
-  return (standing(rows.map((row) => recordOf(kind, row))).at(-1) as Extract<WorkRecord, { kind: K }>) ?? null;
+  return (effectiveRecords(rows.map((row) => recordOf(kind, row))).at(-1) as Extract<WorkRecord, { kind: K }>) ?? null;
 }
 
 async function lineOf(treeId: string, transaction: Transaction) {
-  const line = bookLine({
+  const line = registryLine({
     entry: await lastOf('entry', treeId, transaction),
     place: await lastOf('place', treeId, transaction)
   });

@@ -1,14 +1,11 @@
-import { deriveTree, seasonOf, toDiameter } from '@baumkin/core';
+import { deriveTree, seasonOf, speciesWord, toDiameter } from '@baumkin/core';
 import {
   dataPackage,
-  speciesWord,
-  writeDeterminations,
+  TABLES,
   writeGeoJson,
   writeGpx,
-  writeReadings,
-  writeTapholes,
-  writeTrees,
-  type TableName,
+  writeTable,
+  type Table,
   type TreeOut
 } from '@baumkin/core/exchange';
 import { strToU8, zipSync } from 'fflate';
@@ -21,14 +18,6 @@ import { treesOf } from './trees.ts';
 type BushFile =
   { readonly type: string; readonly body: string | Uint8Array<ArrayBuffer> } | { readonly problem: string };
 
-const WRITERS: Readonly<Record<TableName, (trees: readonly TreeOut[]) => string>> = {
-  // What stands; the tables of work keep the trees that were felled.
-  trees: (trees) => writeTrees(trees.filter(isStanding)),
-  readings: writeReadings,
-  tapholes: writeTapholes,
-  determinations: writeDeterminations
-};
-
 /**
  * One of the files that a bush can be taken out as.
  * @returns null for a name that is none; a problem where the bush lacks what the file needs
@@ -39,12 +28,12 @@ export async function bushFile(
   today: string,
   now = new Date()
 ): Promise<BushFile | null> {
-  const table = Object.keys(WRITERS).find((key) => `${key}.csv` === name) as TableName | undefined;
-  if (table) return { type: 'text/csv; charset=utf-8', body: WRITERS[table](await treesOut(bush, today)) };
+  const table = TABLES.find((each) => `${each.name}.csv` === name);
+  if (table) return { type: 'text/csv; charset=utf-8', body: tableOf(table, await treesOut(bush, today)) };
   switch (name) {
     case 'tables.zip': {
       const trees = await treesOut(bush, today);
-      const files = Object.entries(WRITERS).map(([key, write]) => [`${key}.csv`, strToU8(write(trees))] as const);
+      const files = TABLES.map((each) => [`${each.name}.csv`, strToU8(tableOf(each, trees))] as const);
       const descriptor = strToU8(JSON.stringify(dataPackage(bush.name, now.toISOString()), null, 2));
       const body = zipSync({ ...Object.fromEntries(files), 'datapackage.json': descriptor });
       return { type: 'application/zip', body: new Uint8Array(body) };
@@ -90,6 +79,10 @@ export async function bushFile(
       return null;
   }
 }
+
+/** What stands; the tables of work keep the trees that were felled. */
+const tableOf = (table: Table, trees: readonly TreeOut[]) =>
+  writeTable(table, table.name === 'trees' ? trees.filter(isStanding) : trees);
 
 const isStanding = ({ state }: TreeOut) => state.cut === null;
 

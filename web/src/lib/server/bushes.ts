@@ -123,7 +123,7 @@ export type Drawn = keyof typeof DRAWN;
  * Draws a stand or a feature, or another shape of it.
  * @throws Outdated, NotHere when its id belongs to another bush
  */
-export async function draw(
+export async function upsertShape(
   what: Drawn,
   bushId: string,
   authorId: string,
@@ -142,7 +142,7 @@ export async function draw(
 }
 
 /** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Outdated, NotHere */
-export async function erase(
+export async function deleteShape(
   what: Drawn,
   bushId: string,
   authorId: string,

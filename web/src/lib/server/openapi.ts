@@ -1,7 +1,7 @@
 import {
   bushRecordSchema,
   BUSH_RECORD_KINDS,
-  groundFitSchema,
+  baseMapFitSchema,
   RECORD_KINDS,
   recordSchema,
   siteFeatureSchema,
@@ -65,7 +65,7 @@ const SCHEMAS = {
   BushRecord: bushRecordSchema,
   Stand: standSchema,
   Feature: siteFeatureSchema,
-  GroundFit: groundFitSchema,
+  BaseMapFit: baseMapFitSchema,
   Tree: treeLine,
   Archive: archiveSchema,
   RecordBatch: requests.records.extend({
@@ -80,8 +80,8 @@ const SCHEMAS = {
   Walk: requests.walk,
   StandChange: requests.stand,
   FeatureChange: requests.feature,
-  Erasure: requests.erase,
-  GroundChange: requests.ground,
+  Deletion: requests.deletion,
+  BaseMapChange: requests.baseMap,
   MemberChange: requests.member,
   OwnFigures: requests.ownFigures,
   Import: requests.import,
@@ -138,7 +138,7 @@ const PATHS: Readonly<Record<string, Partial<Record<Method, Operation & { takes?
     },
     '/bushes/{bush}/stands/{stand}': {
       put: { says: 'Draw a stand, or another shape of it', takes: 'StandChange', gives: 'Versioned', needs: 'steward' },
-      delete: { says: 'Take a stand away; its trees stay', takes: 'Erasure', gives: 'Versioned', needs: 'steward' }
+      delete: { says: 'Take a stand away; its trees stay', takes: 'Deletion', gives: 'Versioned', needs: 'steward' }
     },
     '/bushes/{bush}/features/{feature}': {
       put: {
@@ -147,11 +147,11 @@ const PATHS: Readonly<Record<string, Partial<Record<Method, Operation & { takes?
         gives: 'Versioned',
         needs: 'steward'
       },
-      delete: { says: 'Take it away', takes: 'Erasure', gives: 'Versioned', needs: 'steward' }
+      delete: { says: 'Take it away', takes: 'Deletion', gives: 'Versioned', needs: 'steward' }
     },
-    '/bushes/{bush}/ground': {
+    '/bushes/{bush}/base-map': {
       get: { says: 'The picture under the map', file: ['image/png', 'image/jpeg'] },
-      put: { says: 'Lay a picture under the map', takes: 'GroundChange', gives: 'GroundFit', needs: 'steward' },
+      put: { says: 'Lay a picture under the map', takes: 'BaseMapChange', gives: 'BaseMapFit', needs: 'steward' },
       delete: { says: 'Take the picture away', status: 204, needs: 'steward' }
     },
     '/bushes/{bush}/members': {

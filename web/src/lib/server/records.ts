@@ -1,26 +1,25 @@
 import {
   BUSH_RECORD_KINDS,
   bushRecordSchema,
+  fromOlderRecord,
+  isBushRecordKind,
+  pointersIn,
   RECORD_KINDS,
+  recordKindOf,
   recordSchema,
+  type AnyRecord,
+  type AnyRecordKind,
   type BushRecord,
-  type RecordKind,
+  type RecordKindName,
   type Role,
   type WorkRecord
 } from '@baumkin/core';
-import {
-  DataTypes,
-  ForeignKeyConstraintError,
-  UniqueConstraintError,
-  type ModelAttributeColumnOptions,
-  type Transaction
-} from 'sequelize';
+import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
 import { storeInBook } from './book.ts';
-import { StandRow, tables, TreeRecord, WORK_TABLES } from './db/index.ts';
-
-type AnyRecord = WorkRecord | BushRecord;
+import { StandRow, tables, TreeRecord } from './db/index.ts';
+import { recordOf, rowOf, sameRecord } from './recordRows.ts';
 
 /** What became of one record of a batch. */
 export interface RecordOutcome {
@@ -29,9 +28,6 @@ export interface RecordOutcome {
   /** a sentence for people, where it was refused */
   readonly reason?: string;
 }
-
-/** Kinds of records that decide about the bush; the crew records work, the steward decides. */
-const STEWARDS_ONLY: readonly AnyRecord['kind'][] = ['decision', 'mark', 'cropChoice', 'thinningPlan'];
 
 /**
  * Stores records of work. Each stands by itself: one that is refused does not hold up the others. Sending a record
@@ -55,10 +51,11 @@ async function storeOne(
   candidate: unknown,
   now: Date
 ): Promise<RecordOutcome> {
-  const parsed = schemaFor(candidate).safeParse(candidate);
+  const named = fromOlderRecord(candidate);
+  const parsed = schemaFor(named).safeParse(named);
   if (!parsed.success) {
-    const named = z.object({ id: z.uuid() }).safeParse(candidate);
-    return { id: named.success ? named.data.id : null, status: 'refused', reason: firstIssue(parsed.error) };
+    const known = z.object({ id: z.uuid() }).safeParse(candidate);
+    return { id: known.success ? known.data.id : null, status: 'refused', reason: firstIssue(parsed.error) };
   }
   const record = parsed.data;
   const refuse = (reason: string): RecordOutcome => ({ id: record.id, status: 'refused', reason });
@@ -67,7 +64,7 @@ async function storeOne(
   if ('season' in record && record.season !== null && record.season > now.getUTCFullYear() + 2)
     return refuse(`The season ${record.season} is far off: look at the year.`);
   if (member.role === 'viewer') return refuse('Viewers look; they do not write.');
-  if (member.role !== 'steward' && STEWARDS_ONLY.includes(record.kind))
+  if (member.role !== 'steward' && recordKindOf(record.kind).writer === 'steward')
     return refuse('That is the steward’s to decide.');
   const model = tables().work[record.kind];
   try {
@@ -89,7 +86,7 @@ async function storeOne(
       if (refusal === 'already') return { id: record.id, status: 'already' };
       return refusal ? refuse(refusal) : { id: record.id, status: 'stored' };
     }
-    await model.create(columnsOf(record, bushId, member.id, now));
+    await model.create(rowOf(record, bushId, member.id, now));
     return { id: record.id, status: 'stored' };
   } catch (error) {
     if (error instanceof UniqueConstraintError) {
@@ -102,58 +99,31 @@ async function storeOne(
   }
 }
 
-/** A correction must point at a record of its kind and tree; shavings at a hole of their tree, a plot or plan at a stand. */
+/** A correction must correct a record of its kind and tree, and what a record names must be there. */
 async function pointsAstray(record: AnyRecord, bushId: string): Promise<string | null> {
   const within = 'treeId' in record ? { bushId, treeId: record.treeId } : { bushId };
-  if (
-    record.correctsId !== null &&
-    !(await tables().work[record.kind].findOne({ where: { id: record.correctsId, ...within } }))
-  )
+  const { work } = tables();
+  if (record.correctsId !== null && !(await work[record.kind].findOne({ where: { id: record.correctsId, ...within } })))
     return 'What it corrects is not there.';
-  if (
-    record.kind === 'shavings' &&
-    !(await tables().work.taphole.findOne({ where: { id: record.tapholeId, ...within } }))
-  )
-    return 'Its taphole is not there.';
-  if (
-    'standId' in record &&
-    record.kind !== 'entry' &&
-    record.standId !== null &&
-    !(await StandRow.findOne({ where: { id: record.standId, bushId }, attributes: ['id'] }))
-  )
-    return 'Its stand is not in this bush.';
-  const named = treesNamedIn(record);
-  if (named.length > 0) {
-    const here = await TreeRecord.count({ where: { bushId, id: named } });
-    if (here < named.length) return 'It names a tree that is not in this bush.';
+  const named = pointersIn(record);
+  for (const to of new Set(named.map((pointer) => pointer.to))) {
+    const ids = [...new Set(named.filter((pointer) => pointer.to === to).map(({ id }) => id))];
+    if (to === 'tree') {
+      if ((await TreeRecord.count({ where: { bushId, id: ids } })) < ids.length)
+        return 'It names a tree that is not in this bush.';
+    } else if (to === 'stand') {
+      if ((await StandRow.count({ where: { bushId, id: ids } })) < ids.length) return 'Its stand is not in this bush.';
+    } else {
+      const { kind, label } = recordKindOf(to as AnyRecordKind);
+      if ((await work[kind].count({ where: { id: ids, ...within } })) < ids.length) return `Its ${label} is not there.`;
+    }
   }
   return null;
 }
 
-/** The other trees that a record points at. */
-function treesNamedIn(record: AnyRecord): string[] {
-  switch (record.kind) {
-    case 'crownCard':
-      return [...new Set(record.blockers.flatMap(({ treeId }) => treeId ?? []))];
-    case 'cut':
-      return [...new Set(record.damaged)];
-    case 'thinningPlan':
-      return [...new Set(record.taken)];
-    default:
-      return [];
-  }
-}
-
 /** Records of trees and of the bush are checked by different schemas; the kind says which. */
 function schemaFor(candidate: unknown) {
-  const kind = (candidate as { kind?: unknown } | null)?.kind;
-  return BUSH_RECORD_KINDS.some((k) => k === kind) ? bushRecordSchema : recordSchema;
-}
-
-/** A record as a row of its table. */
-export function columnsOf(record: AnyRecord, bushId: string, authorId: string, now: Date): Record<string, unknown> {
-  const { kind: _kind, ...columns } = record;
-  return { ...columns, recordedAt: new Date(record.recordedAt), bushId, authorId, storedAt: now };
+  return isBushRecordKind((candidate as { kind?: unknown } | null)?.kind) ? bushRecordSchema : recordSchema;
 }
 
 /** Stores many records that were checked before, in as few statements as the packet allows. */
@@ -165,7 +135,7 @@ export async function storeMany(
   transaction: Transaction
 ): Promise<void> {
   for (const kind of [...RECORD_KINDS, ...BUSH_RECORD_KINDS]) {
-    const rows = records.filter((r) => r.kind === kind).map((r) => columnsOf(r, bushId, authorId, now));
+    const rows = records.filter((r) => r.kind === kind).map((r) => rowOf(r, bushId, authorId, now));
     for (let i = 0; i < rows.length; i += 2000)
       await tables().work[kind].bulkCreate(rows.slice(i, i + 2000), { transaction });
   }
@@ -174,7 +144,7 @@ export async function storeMany(
 /** All records of a bush, or of some of its trees, by tree. */
 export async function recordsByTree(
   bushId: string,
-  options: { readonly treeIds?: readonly string[]; readonly kinds?: readonly RecordKind[] } = {}
+  options: { readonly treeIds?: readonly string[]; readonly kinds?: readonly RecordKindName[] } = {}
 ): Promise<Map<string, WorkRecord[]>> {
   const where = options.treeIds ? { bushId, treeId: [...options.treeIds] } : { bushId };
   const byTree = new Map<string, WorkRecord[]>();
@@ -203,56 +173,6 @@ export async function bushRecordsOf(bushId: string): Promise<BushRecord[]> {
     for (const row of rows) records.push({ ...recordOf(kind, row), authorId: row.authorId as string });
   }
   return records;
-}
-
-/** The columns of each kind, and how what the database gives back becomes what was put in. */
-const OWN_COLUMNS = Object.fromEntries(
-  [...RECORD_KINDS, ...BUSH_RECORD_KINDS].map((kind) => [
-    kind,
-    Object.entries(WORK_TABLES[kind].columns()).map(([name, column]) => {
-      const { type } = column as ModelAttributeColumnOptions;
-      return { name, json: type === DataTypes.JSON, flag: type === DataTypes.BOOLEAN };
-    })
-  ])
-) as Record<AnyRecord['kind'], { name: string; json: boolean; flag: boolean }[]>;
-
-/** A row of a table as the record it is. Rows were checked on their way in. */
-export function recordOf<K extends AnyRecord['kind']>(
-  kind: K,
-  row: Record<string, unknown>
-): Extract<AnyRecord, { kind: K }> {
-  const record: Record<string, unknown> = {
-    kind,
-    id: row.id,
-    ...(row.treeId === undefined ? {} : { treeId: row.treeId }),
-    on: row.on,
-    recordedAt: (row.recordedAt as Date).toISOString(),
-    correctsId: row.correctsId,
-    withdrawn: Boolean(row.withdrawn)
-  };
-  for (const { name, json, flag } of OWN_COLUMNS[kind]) {
-    const value = row[name];
-    record[name] =
-      json && typeof value === 'string' ? JSON.parse(value) : flag && value !== null ? Boolean(value) : value;
-  }
-  return record as Extract<AnyRecord, { kind: K }>;
-}
-
-function sameRecord(row: Record<string, unknown>, record: AnyRecord, bushId: string): boolean {
-  return (
-    row.bushId === bushId &&
-    canonical(recordOf(record.kind, row)) ===
-      canonical({ ...record, recordedAt: new Date(record.recordedAt).toISOString() })
-  );
-}
-
-/** JSON with its keys in order: the same content is the same text. */
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_key, inner: unknown) =>
-    inner && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : inner
-  );
 }
 
 function firstIssue(error: z.ZodError): string {

@@ -1,7 +1,7 @@
 import {
   bushSettingsChangeSchema,
-  groundFitSchema,
-  recordBatchSchema,
+  fromOlderSettings,
+  baseMapFitSchema,
   roleSchema,
   siteFeatureSchema,
   standSchema
@@ -15,7 +15,7 @@ import { z } from 'zod';
 const version = z.number().int().describe('of the bush, as it was seen before the change');
 
 export const requests = {
-  records: recordBatchSchema,
+  records: z.object({ records: z.array(z.unknown()).min(1).max(500) }),
   settings: z.object({ version, settings: bushSettingsChangeSchema }),
   bush: z.object({
     version,
@@ -25,8 +25,8 @@ export const requests = {
   walk: z.object({ order: z.array(z.uuid()).min(1).max(50_000) }),
   stand: z.object({ version, stand: standSchema }),
   feature: z.object({ version, feature: siteFeatureSchema }),
-  erase: z.object({ version }),
-  ground: z.object({ fit: groundFitSchema, pictureBase64: z.string().max(17_000_000) }),
+  deletion: z.object({ version }),
+  baseMap: z.object({ fit: baseMapFitSchema, pictureBase64: z.string().max(17_000_000) }),
   member: z.object({ signInName: z.string().trim().min(1).max(80), role: roleSchema }),
   ownFigures: z.object({ showsHoles: z.boolean() }),
   import: z.object({
@@ -40,16 +40,24 @@ export const requests = {
   archive: z.object({ text: z.string() })
 } as const;
 
+/** What devices and programs of an earlier release send, under today's names. Records are read so one by one. */
+export const fromOlder: Partial<Record<keyof typeof requests, (body: unknown) => unknown>> = {
+  settings: (body) =>
+    body !== null && typeof body === 'object' && 'settings' in body
+      ? { ...body, settings: fromOlderSettings(body.settings) }
+      : body
+};
+
 /** The largest body that each takes. */
-export const MOST_BYTES: Readonly<Record<keyof typeof requests, number>> = {
+export const MAX_BYTES: Readonly<Record<keyof typeof requests, number>> = {
   records: 2_000_000,
   settings: 200_000,
   bush: 10_000,
   walk: 4_000_000,
   stand: 500_000,
   feature: 500_000,
-  erase: 1000,
-  ground: 17_000_000,
+  deletion: 1000,
+  baseMap: 17_000_000,
   member: 10_000,
   ownFigures: 1000,
   import: 8_000_000,

@@ -1,8 +1,8 @@
 import {
   deriveBush,
+  LINE_KINDS,
   treeRow,
   type PositionQuality,
-  type RecordKind,
   type RingPriors,
   type SizeExpectation,
   type Tree,
@@ -38,21 +38,6 @@ export async function treesOf(bushId: string): Promise<Tree[]> {
   }));
 }
 
-/** What a list line is derived from: not what lies on or in the trunk. */
-const ROW_KINDS: readonly RecordKind[] = [
-  'determination',
-  'reading',
-  'stature',
-  'assessment',
-  'decision',
-  'taphole',
-  'mark',
-  'cropChoice',
-  'crownCard',
-  'cut',
-  'tapBan'
-];
-
 /**
  * One line for each tree of a bush, and the ring widths to expect there: a fixed number of queries, however many trees.
  */
@@ -61,7 +46,7 @@ export async function treeRows(
   season: number,
   today: string
 ): Promise<{ rows: TreeRow[]; priors: RingPriors; sizes: SizeExpectation | null }> {
-  const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: ROW_KINDS })]);
+  const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: LINE_KINDS })]);
   const { states, priors, sizes } = deriveBush(
     trees.map((tree) => records.get(tree.id) ?? []),
     season,

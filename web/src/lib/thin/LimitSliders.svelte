@@ -18,7 +18,7 @@
     preferences.units === 'metric' ? 1 : (5 * M2_PER_SQUARE_FOOT * M2_PER_HECTARE) / M2_PER_ACRE
   );
   const FLOOR_STEPS = 30;
-  const SCHOOLS = $derived<readonly (readonly [PlanLimits['school'], string, string])[]>([
+  const SCHOOLS = $derived<readonly (readonly [PlanLimits['guide'], string, string])[]>([
     [
       'timber',
       'Timber guides',
@@ -57,14 +57,14 @@
           class="radio mt-1 radio-sm"
           name="stocking"
           value={id}
-          checked={limits.school === id}
-          onchange={() => (limits = { ...limits, school: id })}
+          checked={limits.guide === id}
+          onchange={() => (limits = { ...limits, guide: id })}
         />
         <span>{name} <span class="aside block">{says}</span></span></label
       >
     {/each}
   </fieldset>
-  <div hidden={limits.school !== 'timber'}>
+  <div hidden={limits.guide !== 'timber'}>
     <Slider
       label="Basal area left at least"
       min={0}

@@ -31,13 +31,13 @@
       {#if why === 'cover'}Only {Math.round(100 * now)} % of its ground lies under crowns, and {Math.round(
           100 * wanted
         )} % should stay so. Let the crowns close first.
-      {:else if desk.limits.school === 'timber'}The trees in the book come to <b>{preferences.basalAreaDensity(now)}</b
-        >. The timber guides leave a stand of this size alone below {preferences.basalAreaDensity(wanted)} to {preferences.basalAreaDensity(
+      {:else if desk.limits.guide === 'timber'}The trees in the book come to <b>{preferences.basalAreaDensity(now)}</b>.
+        The timber guides leave a stand of this size alone below {preferences.basalAreaDensity(wanted)} to {preferences.basalAreaDensity(
           wanted + 1
         )}.
       {:else}Standing open, its crowns would cover {Math.round(100 * now)} % of the ground: there is no tree too many by the
         sugarbush guides.{/if}
-      {#if why === 'stocking' && desk.limits.school === 'timber'}
+      {#if why === 'stocking' && desk.limits.guide === 'timber'}
         {#if cruised === null}Count a few plots: they tell whether the book is short of its trees.
         {:else if cruised >= wanted + 1}Plots found {preferences.basalAreaDensity(cruised)}: many of its trees are not
           in the book, and what a plan says holds where they are.
@@ -46,7 +46,7 @@
       {now >= wanted
         ? 'You can still make a plan: it keeps these limits and takes little.'
         : 'No plan keeps these limits; they are yours to loosen.'}
-      {desk.limits.school === 'timber' ? 'The sugarbush guides see it otherwise: try them beside it.' : ''}
+      {desk.limits.guide === 'timber' ? 'The sugarbush guides see it otherwise: try them beside it.' : ''}
     </p>
   </div>
 {/if}

@@ -167,7 +167,7 @@
           <p class="aside">Limits or crop trees have changed since the plan was made.</p>
         {:else if desk.plan}
           <p class="aside" data-testid="proven">
-            {desk.plan.status === 'proven'
+            {desk.plan.status === 'optimal'
               ? desk.plan.gap < 0.0001
                 ? 'Nothing better exists within these limits.'
                 : `Proven to within ${(100 * desk.plan.gap).toFixed(2)} % of the best there is.`

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isMaple, ladderOf, speciesById, SPECIES, type PlantingRecord, type SpeciesId } from '@baumkin/core';
+  import { isMaple, tapGuidelineOf, speciesById, SPECIES, type PlantingRecord, type SpeciesId } from '@baumkin/core';
   import { firstTapping, GUARDS, survival, type Guard } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { untrack } from 'svelte';
@@ -17,7 +17,7 @@
       .filter((r): r is PlantingRecord => r.kind === 'planting' && r.standId === standId)
       .sort((a, b) => a.year - b.year || a.name.localeCompare(b.name, 'en', { numeric: true }))
   );
-  const firstMm = $derived(ladderOf(bush.overview!.bush.settings).steps[0]?.diameterMm ?? null);
+  const firstMm = $derived(tapGuidelineOf(bush.overview!.bush.settings).steps[0]?.diameterMm ?? null);
   const GUARD: Readonly<Record<Guard, string>> = {
     none: 'no guard',
     tube: 'a tube round each',

@@ -44,7 +44,7 @@ function keptWord(row: TreeRow, held: boolean): string | null {
 }
 
 /** Trees named on one side of a tree to fell; the others are counted. */
-const MOST_NAMED = 4;
+const MAX_NAMED = 4;
 
 /**
  * What is marked to come down, in walking order.
@@ -87,7 +87,7 @@ export function markingList(
         const there = within.filter((each) => each.side === side);
         if (there.length === 0) return [];
         const named = there
-          .slice(0, MOST_NAMED)
+          .slice(0, MAX_NAMED)
           .map(
             ({ tree: other }) => `${tagged.has(other.id) ? other.tag : 'one without a tag'} (${words.get(other.id)})`
           );

@@ -218,7 +218,7 @@ export class ThinDesk {
           id: 'plan',
           name: 'The plan, stopped early',
           taken: best.taken,
-          solved: { status: 'stopped', gap: best.gap }
+          solved: { status: 'timeLimit', gap: best.gap }
         });
       return;
     }
@@ -245,10 +245,10 @@ export class ThinDesk {
 
   /** Keeps limits and spacing as the bush's own. @returns a sentence when that was refused */
   async keepLimits(): Promise<string | null> {
-    const { share, school, residualM2PerHa, cover, othersShare, openingM, tapCost } = this.limits;
+    const { share, guide, residualM2PerHa, cover, othersShare, openingM, tapCost } = this.limits;
     return this.bush.changeSettings({
       removalShare: share,
-      stockingSchool: school,
+      stockingGuide: guide,
       residualM2PerHa,
       coverLeft: cover,
       othersShare,

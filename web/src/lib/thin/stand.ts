@@ -43,7 +43,7 @@ import { standTrees } from './standTrees.ts';
 export function limitsOf(settings: BushSettings): PlanLimits {
   return {
     share: settings.removalShare,
-    school: settings.stockingSchool,
+    guide: settings.stockingGuide,
     cover: settings.coverLeft,
     residualM2PerHa: settings.residualM2PerHa,
     othersShare: settings.othersShare,
@@ -270,7 +270,7 @@ export function outlookTrees(
         girdled: row.fallen !== null,
         borer: ashBorer,
         conditionTaps: conditionCap(conditionOf(row), today).taps,
-        holes: state.holes.map(({ season, bitMm, depthMm }) => ({ season, bitMm, depthMm })),
+        holes: state.tapholes.map(({ season, bitMm, depthMm }) => ({ season, bitMm, depthMm })),
         ringMm
       }
     ];

@@ -1,13 +1,13 @@
 import {
   calibrate,
-  comparePlacings,
+  compareStrategies,
   othersOnPractice,
   projectBush,
   type BushYear,
   type Calibration,
   type ColumnModel,
-  type HabitTree,
-  type LivedPlacing,
+  type RuleTree,
+  type LivedStrategy,
   type LoggedHole,
   type ProjectionOptions,
   type TapPolicy,
@@ -24,8 +24,8 @@ const tell = (told: Told) => (done: number) => {
 
 /** Seasons lived through many times over, and logged holes judged anew, off the page's thread. It is ended by ending the worker. */
 const api = {
-  compare: (tree: HabitTree, model: ColumnModel, seasons: number, trees: number, told: Told): LivedPlacing[] =>
-    comparePlacings(tree, model, { seasons, trees, seed: 1, onProgress: tell(told) })!,
+  compare: (tree: RuleTree, model: ColumnModel, seasons: number, trees: number, told: Told): LivedStrategy[] =>
+    compareStrategies(tree, model, { seasons, trees, seed: 1, onProgress: tell(told) })!,
   calibrate: (logged: readonly LoggedHole[], model: ColumnModel, told: Told): Calibration =>
     calibrate(logged, model, { onProgress: tell(told) })!,
   othersOnPractice,

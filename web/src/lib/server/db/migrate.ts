@@ -1,36 +1,14 @@
 import { QueryTypes, type QueryInterface, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 
-import * as foundation from './migrations/0001-foundation.ts';
-import * as features from './migrations/0002-features.ts';
-import * as identify from './migrations/0003-identify.ts';
-import * as plots from './migrations/0004-plots.ts';
-import * as statures from './migrations/0005-statures.ts';
-import * as book from './migrations/0006-book.ts';
-import * as tokensAndGround from './migrations/0007-tokens-and-ground.ts';
-import * as condition from './migrations/0008-condition.ts';
-import * as place from './migrations/0009-place.ts';
-import * as thin from './migrations/0010-thin.ts';
-import * as soundAdvice from './migrations/0012-sound-advice.ts';
-import * as plantings from './migrations/0013-plantings.ts';
-import * as ownFigures from './migrations/0011-own-figures.ts';
+const FILES = import.meta.glob<{ up: (query: QueryInterface) => Promise<void> }>('./migrations/[0-9]*.ts', {
+  eager: true
+});
 
 /** All migrations, oldest first. Forward only. */
-const MIGRATIONS = [
-  { name: '0001-foundation', up: foundation.up },
-  { name: '0002-features', up: features.up },
-  { name: '0003-identify', up: identify.up },
-  { name: '0004-plots', up: plots.up },
-  { name: '0005-statures', up: statures.up },
-  { name: '0006-book', up: book.up },
-  { name: '0007-tokens-and-ground', up: tokensAndGround.up },
-  { name: '0008-condition', up: condition.up },
-  { name: '0009-place', up: place.up },
-  { name: '0010-thin', up: thin.up },
-  { name: '0011-own-figures', up: ownFigures.up },
-  { name: '0012-sound-advice', up: soundAdvice.up },
-  { name: '0013-plantings', up: plantings.up }
-];
+const MIGRATIONS = Object.entries(FILES)
+  .map(([path, { up }]) => ({ name: path.replace(/^.*\/|\.ts$/g, ''), up }))
+  .sort((a, b) => (a.name < b.name ? -1 : 1));
 
 const LOCK = 'baumkin-migrations';
 const LOCK_PATIENCE_S = 60;

@@ -1,4 +1,4 @@
-import type { BushRecordKind, RecordKind } from '@baumkin/core';
+import { KINDS, type AnyRecordKind } from '@baumkin/core';
 import {
   DataTypes,
   Model,
@@ -6,10 +6,11 @@ import {
   type ForeignKey,
   type InferAttributes,
   type InferCreationAttributes,
-  type ModelAttributes,
   type ModelStatic,
   type Sequelize
 } from 'sequelize';
+
+import { recordTable } from './recordTable.ts';
 
 /* The tables as Sequelize sees them. Their shape is laid down by the migrations; keep both in step. */
 
@@ -40,7 +41,7 @@ export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreati
 }
 
 /** The picture that lies under a bush's map: a scanned plan or a photograph from above. */
-export class GroundRow extends Model<InferAttributes<GroundRow>, InferCreationAttributes<GroundRow>> {
+export class BaseMapRow extends Model<InferAttributes<BaseMapRow>, InferCreationAttributes<BaseMapRow>> {
   declare bushId: ForeignKey<string>;
   declare mimeType: string;
   declare picture: Buffer;
@@ -132,242 +133,13 @@ export type WorkModel = ModelStatic<Model<Record<string, unknown>, Record<string
 const id = () => ({ type: DataTypes.UUID, primaryKey: true });
 const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
 const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
-const double = () => ({ type: DataTypes.DOUBLE, allowNull: false });
 const doubleOrNull = () => ({ type: DataTypes.DOUBLE, allowNull: true });
 const int = () => ({ type: DataTypes.INTEGER, allowNull: false });
-const intOrNull = () => ({ type: DataTypes.INTEGER, allowNull: true });
 const flag = () => ({ type: DataTypes.BOOLEAN, allowNull: false });
-
-/** What every record of work carries beside its own columns. */
-const ENVELOPE = (): ModelAttributes => ({
-  id: id(),
-  bushId: uuid(),
-  authorId: uuid(),
-  on: { type: DataTypes.DATEONLY, allowNull: false, field: 'doneOn' },
-  recordedAt: { type: DataTypes.DATE(3), allowNull: false },
-  storedAt: { type: DataTypes.DATE(3), allowNull: false },
-  correctsId: { type: DataTypes.UUID, allowNull: true },
-  withdrawn: flag()
-});
-
-/** The columns of each kind of record of work, by table. */
-export const WORK_TABLES: Readonly<
-  Record<
-    RecordKind | BushRecordKind,
-    { readonly table: string; readonly ofBush?: true; readonly columns: () => ModelAttributes }
-  >
-> = {
-  plot: {
-    table: 'plots',
-    ofBush: true,
-    columns: () => ({
-      standId: { type: DataTypes.UUID, allowNull: true },
-      name: text(40),
-      centre: { type: DataTypes.JSON, allowNull: true },
-      design: { type: DataTypes.JSON, allowNull: false },
-      trees: { type: DataTypes.JSON, allowNull: false },
-      note: text(500)
-    })
-  },
-  seedlings: {
-    table: 'seedlings',
-    ofBush: true,
-    columns: () => ({
-      standId: { type: DataTypes.UUID, allowNull: true },
-      name: text(40),
-      radiusM: double(),
-      counts: { type: DataTypes.JSON, allowNull: false },
-      browsed: doubleOrNull(),
-      fenced: flag(),
-      note: text(500)
-    })
-  },
-  planting: {
-    table: 'plantings',
-    ofBush: true,
-    columns: () => ({
-      standId: { type: DataTypes.UUID, allowNull: true },
-      name: text(60),
-      species: text(30),
-      year: { type: DataTypes.INTEGER, allowNull: false },
-      many: { type: DataTypes.INTEGER, allowNull: false },
-      alive: { type: DataTypes.INTEGER, allowNull: true },
-      heightM: doubleOrNull(),
-      guard: text(10),
-      note: text(500)
-    })
-  },
-  thinningPlan: {
-    table: 'thinningPlans',
-    ofBush: true,
-    columns: () => ({
-      standId: { type: DataTypes.UUID, allowNull: true },
-      name: text(60),
-      taken: { type: DataTypes.JSON, allowNull: false },
-      note: text(500)
-    })
-  },
-  entry: {
-    table: 'entries',
-    columns: () => ({
-      tag: text(20),
-      tagged: flag(),
-      standId: { type: DataTypes.UUID, allowNull: true },
-      stemOf: { type: DataTypes.UUID, allowNull: true },
-      afterId: { type: DataTypes.UUID, allowNull: true },
-      note: text(500)
-    })
-  },
-  place: {
-    table: 'places',
-    columns: () => ({
-      eastM: double(),
-      northM: double(),
-      quality: text(20),
-      accuracyM: doubleOrNull(),
-      asTaken: text(120)
-    })
-  },
-  determination: {
-    table: 'determinations',
-    columns: () => ({
-      verdict: text(20),
-      species: { type: DataTypes.STRING(30), allowNull: true },
-      probability: double(),
-      age: text(10),
-      basis: text(10),
-      lookSeason: { type: DataTypes.STRING(10), allowNull: true },
-      evidence: { type: DataTypes.JSON, allowNull: false },
-      note: text(500)
-    })
-  },
-  reading: {
-    table: 'readings',
-    columns: () => ({
-      quantity: text(10),
-      valueMm: double(),
-      asWritten: text(80),
-      method: text(20),
-      heightMm: double(),
-      confirmed: flag(),
-      note: text(500)
-    })
-  },
-  stature: {
-    table: 'statures',
-    columns: () => ({
-      heightM: doubleOrNull(),
-      crownRadiiM: { type: DataTypes.JSON, allowNull: true },
-      note: text(500)
-    })
-  },
-  assessment: {
-    table: 'assessments',
-    columns: () => ({
-      diebackPct: intOrNull(),
-      crownClass: { type: DataTypes.STRING(20), allowNull: true },
-      oldestOpenHoleYears: intOrNull(),
-      stressed: { type: DataTypes.BOOLEAN, allowNull: true },
-      peeledPct: intOrNull(),
-      peelFresh: flag(),
-      defects: { type: DataTypes.JSON, allowNull: false },
-      hazards: { type: DataTypes.JSON, allowNull: false },
-      wildlife: { type: DataTypes.JSON, allowNull: false },
-      note: text(500)
-    })
-  },
-  decision: {
-    table: 'decisions',
-    columns: () => ({ season: int(), taps: int(), suggested: int(), binding: text(20), reason: text(500) })
-  },
-  taphole: {
-    table: 'tapholes',
-    columns: () => ({
-      season: int(),
-      bearingDeg: double(),
-      heightMm: double(),
-      bitMm: double(),
-      depthMm: double(),
-      predictedClear: doubleOrNull(),
-      school: { type: DataTypes.STRING(20), allowNull: true }
-    })
-  },
-  shavings: {
-    table: 'shavings',
-    columns: () => ({
-      tapholeId: uuid(),
-      seen: text(10),
-      brownShare: doubleOrNull(),
-      brownFromMm: doubleOrNull()
-    })
-  },
-  trunkFeature: {
-    table: 'trunkFeatures',
-    columns: () => ({ what: text(10), bearingDeg: double(), heightMm: double(), note: text(500) })
-  },
-  scars: {
-    table: 'scars',
-    columns: () => ({
-      many: int(),
-      bearingDeg: doubleOrNull(),
-      spreadDeg: double(),
-      heightMm: doubleOrNull(),
-      fromSeason: int(),
-      toSeason: int(),
-      bitMm: double(),
-      depthMm: double(),
-      note: text(500)
-    })
-  },
-  mark: {
-    table: 'marks',
-    columns: () => ({
-      purpose: text(10),
-      despite: flag(),
-      keepFor: { type: DataTypes.STRING(20), allowNull: true },
-      reason: text(500),
-      reviewOn: { type: DataTypes.DATEONLY, allowNull: true },
-      leanDeg: doubleOrNull()
-    })
-  },
-  cropChoice: {
-    table: 'cropChoices',
-    columns: () => ({ choice: text(10), reason: text(500) })
-  },
-  crownCard: {
-    table: 'crownCards',
-    columns: () => ({
-      north: { type: DataTypes.STRING(10), allowNull: true },
-      east: { type: DataTypes.STRING(10), allowNull: true },
-      south: { type: DataTypes.STRING(10), allowNull: true },
-      west: { type: DataTypes.STRING(10), allowNull: true },
-      blockers: { type: DataTypes.JSON, allowNull: false },
-      note: text(500)
-    })
-  },
-  cut: {
-    table: 'cuts',
-    columns: () => ({
-      what: text(10),
-      by: { type: DataTypes.STRING(80), allowNull: false, field: 'doneBy' },
-      damaged: { type: DataTypes.JSON, allowNull: false },
-      reviewOn: { type: DataTypes.DATEONLY, allowNull: true },
-      note: text(500)
-    })
-  },
-  tapBan: {
-    table: 'tapBans',
-    columns: () => ({
-      reasons: { type: DataTypes.JSON, allowNull: false },
-      until: { type: DataTypes.DATEONLY, allowNull: true },
-      note: text(500)
-    })
-  }
-};
 
 export interface Tables {
   readonly sequelize: Sequelize;
-  readonly work: Readonly<Record<RecordKind | BushRecordKind, WorkModel>>;
+  readonly work: Readonly<Record<AnyRecordKind, WorkModel>>;
 }
 
 /** Binds the models to a connection. */
@@ -402,14 +174,14 @@ export function defineModels(sequelize: Sequelize): Tables {
     },
     { sequelize, tableName: 'accessTokens' }
   );
-  GroundRow.init(
+  BaseMapRow.init(
     {
       bushId: { ...uuid(), primaryKey: true },
       mimeType: text(40),
       picture: { type: DataTypes.BLOB('medium'), allowNull: false },
       fit: { type: DataTypes.JSON, allowNull: false }
     },
-    { sequelize, tableName: 'grounds' }
+    { sequelize, tableName: 'baseMaps' }
   );
   SignInAttempt.init(
     {
@@ -498,14 +270,10 @@ export function defineModels(sequelize: Sequelize): Tables {
     { sequelize, tableName: 'trees' }
   );
   const work = Object.fromEntries(
-    Object.entries(WORK_TABLES).map(([kind, { table, ofBush, columns }]) => [
-      kind,
-      sequelize.define(
-        kind,
-        { ...ENVELOPE(), ...(ofBush ? {} : { treeId: uuid() }), ...columns() },
-        { tableName: table }
-      )
-    ])
+    KINDS.map(({ kind }) => {
+      const { tableName, attributes } = recordTable(kind);
+      return [kind, sequelize.define(kind, attributes, { tableName })];
+    })
   ) as Tables['work'];
   return { sequelize, work };
 }

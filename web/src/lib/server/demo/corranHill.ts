@@ -281,7 +281,7 @@ function statures(wood: readonly TrueTree[], trees: readonly BookTree[], rng: Rn
         recordedAt: '2025-07-12T16:00:00.000Z',
         correctsId: null,
         withdrawn: false,
-        kind: 'stature',
+        kind: 'heightAndCrown',
         heightM: round(defaultHeight(tree.dbhMm) * rng.normal(1, 0.06), 1),
         crownRadiiM: i % 2 ? [reach(), reach(), reach(), reach()] : null,
         note: ''
@@ -486,7 +486,7 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: WorkRecord
         bitMm,
         depthMm,
         predictedClear: null,
-        school: sunny ? ('sunny' as const) : ('pattern' as const)
+        strategy: sunny ? ('sunny' as const) : ('pattern' as const)
       };
       records.push(hole);
       // The hole is where it is, not quite where it was written down.

@@ -307,7 +307,7 @@ function inWalkingOrder(wood: readonly Stem[]): Stem[] {
 /** Ring of a tree of this wood that stands alone, mm, and how much a neighbour takes of it. */
 const ALONE_MM = 2.05;
 const TAKEN = 0.5;
-const LEAST_MM = 0.35;
+const MIN_MM = 0.35;
 
 /** Crown classes and ring widths from how trees stand among their neighbours. */
 function amongTheirNeighbours(wood: readonly Stem[]): TrueTree[] {
@@ -328,7 +328,7 @@ function amongTheirNeighbours(wood: readonly Stem[]): TrueTree[] {
   return wood.map((tree, i) => {
     // A tree's own vigour, from its place: the same tree is always as vigorous.
     const vigour = 0.85 + 0.3 * Math.abs(Math.sin(tree.eastM * 12.9 + tree.northM * 78.2));
-    const ringMm = Math.max(LEAST_MM, ALONE_MM * Math.exp(-TAKEN * pressed[i]!) * vigour);
+    const ringMm = Math.max(MIN_MM, ALONE_MM * Math.exp(-TAKEN * pressed[i]!) * vigour);
     return { ...tree, crownClass: crownClassOf(tree, wood), ringMm };
   });
 }

@@ -35,8 +35,8 @@
   const question = $derived(questions.find((q) => q.id === asked)!);
   const trees = $derived(mapTrees(rows, question));
   const scene = $derived({ trees, tones: question.answers, chosen: new Set<string>(), current: null });
-  const ground = $derived(
-    bush.overview?.ground ? { url: `/api/v1/bushes/${bush.id}/ground`, fit: bush.overview.ground } : null
+  const baseMap = $derived(
+    bush.overview?.baseMap ? { url: `/api/v1/bushes/${bush.id}/base-map`, fit: bush.overview.baseMap } : null
   );
 </script>
 
@@ -88,7 +88,7 @@
             {scene}
             stands={bush.overview.stands}
             features={bush.features}
-            {ground}
+            {baseMap}
             onpick={(id) => id && goto(`/bush/${bush.id}/life/${id}`)}
             hint={(tree) => `Tree ${tree.tag}${tree.says === '' ? '' : `: ${tree.says}`}`}
           />

@@ -1,3 +1,4 @@
+/* Landed migrations use these, so they are never changed; another tool gets another name. */
 import type { ModelAttributeColumnOptions, QueryInterface } from 'sequelize';
 
 /**

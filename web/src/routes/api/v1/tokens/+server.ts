@@ -1,16 +1,16 @@
 import { error, json } from '@sveltejs/kit';
 
 import { makeToken, newTokenSchema, tokensOf, TooManyTokens } from '$lib/server/accounts.ts';
-import { inPerson, readJson } from '$lib/server/api.ts';
+import { requireUser, readJson } from '$lib/server/api.ts';
 
 /** The member's own keys for programs. */
 export async function GET({ locals }) {
-  return json({ tokens: await tokensOf(inPerson(locals).id) });
+  return json({ tokens: await tokensOf(requireUser(locals).id) });
 }
 
 /** Makes a key; this answer is the only one that ever holds it. */
 export async function POST({ locals, request }) {
-  const member = inPerson(locals);
+  const member = requireUser(locals);
   const parsed = newTokenSchema.safeParse(await readJson(request, 10_000));
   if (!parsed.success) error(400, parsed.error.issues[0]!.message);
   try {

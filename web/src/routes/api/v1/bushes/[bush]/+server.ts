@@ -2,22 +2,22 @@ import { seasonOf } from '@baumkin/core';
 import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';
-import { changing, enter, packedJson, readRequest } from '$lib/server/api.ts';
+import { changing, requireBush, packedJson, readRequest } from '$lib/server/api.ts';
 import { changeNameOrOrigin, peopleOf, shapesOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
-import { groundFitOf } from '$lib/server/ground.ts';
+import { baseMapFitOf } from '$lib/server/baseMap.ts';
 import { bushRecordsOf } from '$lib/server/records.ts';
 import { treeRows } from '$lib/server/trees.ts';
 
 /** The bush at a glance: what every station's list, the beads and the map are drawn from. */
 export async function GET({ params, locals, request }) {
-  const bush = await enter(locals, params.bush);
+  const bush = await requireBush(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [{ stands, features, damaged }, ground, people, bushRecords, { rows: trees, priors: ringPriors, sizes }] =
+  const [{ stands, features, damaged }, baseMap, people, bushRecords, { rows: trees, priors: ringPriors, sizes }] =
     await Promise.all([
       shapesOf(bush.id),
-      groundFitOf(bush.id),
+      baseMapFitOf(bush.id),
       peopleOf(bush.id),
       bushRecordsOf(bush.id),
       treeRows(bush.id, season, day)
@@ -33,7 +33,7 @@ export async function GET({ params, locals, request }) {
     stands,
     features,
     damaged,
-    ground,
+    baseMap,
     bushRecords,
     ringPriors,
     sizes,
@@ -43,7 +43,7 @@ export async function GET({ params, locals, request }) {
 
 /** Gives the bush another name, or says where on earth it lies. */
 export async function PATCH({ params, locals, request }) {
-  const bush = await enter(locals, params.bush, 'steward');
+  const bush = await requireBush(locals, params.bush, 'steward');
   const { version, ...change } = await readRequest('bush', request);
   return json(await changing(changeNameOrOrigin(bush.id, locals.member!.id, version, change)));
 }

@@ -1,10 +1,10 @@
 import { error } from '@sveltejs/kit';
 
 import { takeTokenBack } from '$lib/server/accounts.ts';
-import { inPerson } from '$lib/server/api.ts';
+import { requireUser } from '$lib/server/api.ts';
 
 /** Takes a key back. */
 export async function DELETE({ locals, params }) {
-  if (!(await takeTokenBack(inPerson(locals).id, params.token))) error(404, 'You have no such key.');
+  if (!(await takeTokenBack(requireUser(locals).id, params.token))) error(404, 'You have no such key.');
   return new Response(null, { status: 204 });
 }

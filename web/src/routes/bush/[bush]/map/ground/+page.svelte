@@ -1,5 +1,5 @@
 <script lang="ts">
-  import GroundPage from '$lib/map/GroundPage.svelte';
+  import BaseMapPage from '$lib/map/BaseMapPage.svelte';
 </script>
 
-<GroundPage />
+<BaseMapPage />

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import PlacingsPage from '$lib/place/PlacingsPage.svelte';
+  import StrategiesPage from '$lib/place/StrategiesPage.svelte';
   import PlacePages from '$lib/place/PlacePages.svelte';
 </script>
 
 <PlacePages />
-<PlacingsPage />
+<StrategiesPage />

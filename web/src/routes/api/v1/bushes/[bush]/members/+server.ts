@@ -1,16 +1,16 @@
 import { error, json } from '@sveltejs/kit';
 
-import { enter, readRequest } from '$lib/server/api.ts';
+import { requireBush, readRequest } from '$lib/server/api.ts';
 import { admit, LastSteward, membersOf, NoSteward, showHoles, UnknownName } from '$lib/server/bushes.ts';
 
 export async function GET({ params, locals }) {
-  const bush = await enter(locals, params.bush);
+  const bush = await requireBush(locals, params.bush);
   return json({ members: await membersOf(bush.id) });
 }
 
 /** Lets somebody in, or changes a role. */
 export async function POST({ params, locals, request }) {
-  const bush = await enter(locals, params.bush, 'steward');
+  const bush = await requireBush(locals, params.bush, 'steward');
   const { signInName, role } = await readRequest('member', request);
   try {
     await admit(bush.id, locals.member!.id, signInName, role);
@@ -25,7 +25,7 @@ export async function POST({ params, locals, request }) {
 
 /** A member's own word on what the others see of her. */
 export async function PATCH({ params, locals, request }) {
-  const bush = await enter(locals, params.bush);
+  const bush = await requireBush(locals, params.bush);
   const { showsHoles } = await readRequest('ownFigures', request);
   await showHoles(bush.id, locals.member!.id, showsHoles);
   return new Response(null, { status: 204 });

@@ -1,12 +1,12 @@
 import { error } from '@sveltejs/kit';
 
-import { enter } from '$lib/server/api.ts';
+import { requireBush } from '$lib/server/api.ts';
 import { bushFile } from '$lib/server/bushFiles.ts';
 import { today } from '$lib/server/clock.ts';
 
 /** The bush as a file: tables, GeoJSON, GPX, all tables with their descriptor, or the whole archive. */
 export async function GET({ params, locals }) {
-  const bush = await enter(locals, params.bush);
+  const bush = await requireBush(locals, params.bush);
   const file = await bushFile(bush, params.file, today());
   if (!file) error(404, 'There is no file of this name.');
   if ('problem' in file) error(409, file.problem);

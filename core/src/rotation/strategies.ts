@@ -1,9 +1,9 @@
 import type { Rng } from '../random/index.ts';
 import { alongSurface, compassPoint, shorterWay, wrapDegrees, type Trunk } from '../trunk/index.ts';
-import { haphazard, pattern, sunnySide, type Habit, type HabitTree } from './habits.ts';
+import { haphazard, pattern, sunnySide, type PlacementRule, type RuleTree } from './rules.ts';
 import { SIDEWAYS_APART_MM, type Spot } from './plan.ts';
 
-export const PLACING_IDS = [
+export const PLACEMENT_STRATEGY_IDS = [
   'rotation',
   'handSpan',
   'sixOverTwelve',
@@ -13,11 +13,11 @@ export const PLACING_IDS = [
   'sunny',
   'haphazard'
 ] as const;
-export type PlacingId = (typeof PLACING_IDS)[number];
+export type PlacementStrategyId = (typeof PLACEMENT_STRATEGY_IDS)[number];
 
-/** A way of placing holes: as it is taught, as a rule against a place, and as a habit to live through. */
-export interface Placing {
-  readonly id: PlacingId;
+/** A way of placing holes: as it is taught, as a rule against a place, and as a rule to live through. */
+export interface PlacementStrategy {
+  readonly id: PlacementStrategyId;
   readonly name: string;
   /** as one says it */
   readonly says: string;
@@ -26,7 +26,7 @@ export interface Placing {
   /** why it speaks against a place on this trunk; null where it does not */
   readonly against: (spot: Spot, trunk: Trunk, depthMm: number) => string | null;
   /** null for the rotation, which is planned for a trunk and not a rule of thumb */
-  readonly habit: Habit | null;
+  readonly rule: PlacementRule | null;
 }
 
 /** A grown hand from thumb to little finger, mm. Common practice. */
@@ -73,8 +73,8 @@ function stepFromLast(sidesMm: readonly [number, number], upsMm: readonly [numbe
   };
 }
 
-/** A habit that follows its last hole by fixed steps; at the band's end it turns back. */
-function stepping(sideMm: number, upMm: number, byTurns: boolean): Habit {
+/** A rule that follows its last hole by fixed steps; at the band's end it turns back. */
+function stepping(sideMm: number, upMm: number, byTurns: boolean): PlacementRule {
   return (season, tree, earlier) => {
     const { lowestMm, highestMm, taps } = tree;
     const band = highestMm - lowestMm;
@@ -96,8 +96,8 @@ function stepping(sideMm: number, upMm: number, byTurns: boolean): Habit {
 /** How many seasons back holes can be told on the bark. Working assumption: paint and scars fade. */
 const REMEMBERED = 10;
 
-/** A habit that looks about for a place that its rule allows, and settles for the best of its tries. */
-function lookingAbout(room: (sideMm: number, upMm: number) => number): Habit {
+/** A rule that looks about for a place that its rule allows, and settles for the best of its tries. */
+function lookingAbout(room: (sideMm: number, upMm: number) => number): PlacementRule {
   return (season, tree, earlier, rng) => {
     const radius = tree.woodRadiusMm + season * tree.ringMm;
     const seen = earlier.slice(-REMEMBERED).flat();
@@ -110,7 +110,7 @@ function lookingAbout(room: (sideMm: number, upMm: number) => number): Habit {
 function bestOfTries(
   seen: readonly Spot[],
   radius: number,
-  tree: HabitTree,
+  tree: RuleTree,
   rng: Rng,
   room: (sideMm: number, upMm: number) => number
 ): Spot {
@@ -141,7 +141,7 @@ const spanRoom = (side: number, up: number) =>
 const overAndUpRoom = (side: number, up: number) => Math.min(side / SIDEWAYS_APART_MM, up / (12 * INCH));
 
 /** The main schools, as common practice tells them (no published source), and our own. */
-export const PLACINGS: readonly Placing[] = [
+export const PLACEMENT_STRATEGIES: readonly PlacementStrategy[] = [
   {
     id: 'rotation',
     name: 'Best clear wood, planned ahead',
@@ -149,7 +149,7 @@ export const PLACINGS: readonly Placing[] = [
     judged:
       'Our default: it knows every old hole that was written down, doubts what is doubtful, and loses least over fifty seasons.',
     against: () => null,
-    habit: null
+    rule: null
   },
   {
     id: 'handSpan',
@@ -163,7 +163,7 @@ export const PLACINGS: readonly Placing[] = [
       const inLine = all.find(({ sideMm }) => Math.abs(sideMm) < NEAR_MM);
       return inLine ? `straight ${inLine.upMm > 0 ? 'above' : 'below'} the hole of ${inLine.season}` : null;
     },
-    habit: lookingAbout(spanRoom)
+    rule: lookingAbout(spanRoom)
   },
   {
     id: 'sixOverTwelve',
@@ -176,7 +176,7 @@ export const PLACINGS: readonly Placing[] = [
       );
       return near ? `within 15 cm (6 in) over and 30 cm (12 in) up or down of the hole of ${near.season}` : null;
     },
-    habit: lookingAbout(overAndUpRoom)
+    rule: lookingAbout(overAndUpRoom)
   },
   {
     id: 'sixAndSix',
@@ -184,7 +184,7 @@ export const PLACINGS: readonly Placing[] = [
     says: '15 cm (6 in) up and 15 cm over from the last hole.',
     judged: 'Needs the last hole alone; it comes round again before new wood has covered the old.',
     against: stepFromLast([6 * INCH, 6 * INCH], [6 * INCH, 6 * INCH], '15 cm (6 in) up or down and 15 cm over'),
-    habit: stepping(6 * INCH, 6 * INCH, false)
+    rule: stepping(6 * INCH, 6 * INCH, false)
   },
   {
     id: 'sixAndTwentyFour',
@@ -196,7 +196,7 @@ export const PLACINGS: readonly Placing[] = [
       [20 * INCH, 24 * INCH],
       '15 cm (6 in) over and 60 cm (24 in) up or down'
     ),
-    habit: stepping(6 * INCH, 24 * INCH, true)
+    rule: stepping(6 * INCH, 24 * INCH, true)
   },
   {
     id: 'pattern',
@@ -208,7 +208,7 @@ export const PLACINGS: readonly Placing[] = [
       [8 * INCH, 10 * INCH],
       'a small step of 2.5 to 5 cm (1 to 2 in) over and 20 to 25 cm (8 to 10 in) up or down'
     ),
-    habit: pattern
+    rule: pattern
   },
   {
     id: 'sunny',
@@ -219,7 +219,7 @@ export const PLACINGS: readonly Placing[] = [
       Math.abs(wrapDegrees(bearingDeg - 180)) > 60
         ? `on the ${compassPoint(bearingDeg)} side, not the sunny one`
         : null,
-    habit: sunnySide
+    rule: sunnySide
   },
   {
     id: 'haphazard',
@@ -227,10 +227,10 @@ export const PLACINGS: readonly Placing[] = [
     says: 'Anywhere that no scar is seen.',
     judged: 'Better than a patch, but old holes cannot be seen for long, and gaps are left that fit nothing.',
     against: () => null,
-    habit: haphazard
+    rule: haphazard
   }
 ];
 
-export function placingById(id: PlacingId): Placing {
-  return PLACINGS.find((school) => school.id === id)!;
+export function placementStrategyById(id: PlacementStrategyId): PlacementStrategy {
+  return PLACEMENT_STRATEGIES.find((strategy) => strategy.id === id)!;
 }

@@ -1,11 +1,11 @@
-import type { GroundFit } from '@baumkin/core';
+import type { BaseMapFit } from '@baumkin/core';
 
 /**
  * How a picture lies on the ground: two pins fix its scale, turn and shift. Pixels run right and down, metres east and
  * north.
  */
-export function placer({ pins: [a, b] }: Pick<GroundFit, 'pins'>): {
-  readonly toGround: (x: number, y: number) => [eastM: number, northM: number];
+export function placer({ pins: [a, b] }: Pick<BaseMapFit, 'pins'>): {
+  readonly toMetres: (x: number, y: number) => [eastM: number, northM: number];
   readonly metresPerPixel: number;
   /** clockwise turn that brings north up, degrees */
   readonly turnDeg: number;
@@ -16,7 +16,7 @@ export function placer({ pins: [a, b] }: Pick<GroundFit, 'pins'>): {
   const length2 = px * px + py * py;
   const [re, im] = [(gx * px + gy * py) / length2, (gy * px - gx * py) / length2];
   return {
-    toGround: (x, y) => {
+    toMetres: (x, y) => {
       const [dx, dy] = [x - a.x, -(y - a.y)];
       return [a.eastM + re * dx - im * dy, a.northM + im * dx + re * dy];
     },
@@ -26,7 +26,7 @@ export function placer({ pins: [a, b] }: Pick<GroundFit, 'pins'>): {
 }
 
 /** A picture of the ground turned so that north is up, with the box that it fills; null where it cannot be read. */
-export async function northUp({ url, fit }: { readonly url: string; readonly fit: GroundFit }): Promise<{
+export async function northUp({ url, fit }: { readonly url: string; readonly fit: BaseMapFit }): Promise<{
   url: string;
   west: number;
   south: number;
@@ -37,23 +37,23 @@ export async function northUp({ url, fit }: { readonly url: string; readonly fit
   if (!response?.ok) return null;
   const bitmap = await createImageBitmap(await response.blob()).catch(() => null);
   if (!bitmap) return null;
-  const { toGround, metresPerPixel, turnDeg } = placer(fit);
+  const { toMetres, metresPerPixel, turnDeg } = placer(fit);
   const corners = [
     [0, 0],
     [bitmap.width, 0],
     [0, bitmap.height],
     [bitmap.width, bitmap.height]
-  ].map(([x, y]) => toGround(x!, y!));
+  ].map(([x, y]) => toMetres(x!, y!));
   const [easts, norths] = [corners.map(([e]) => e), corners.map(([, n]) => n)];
   const [west, east] = [Math.min(...easts), Math.max(...easts)];
   const [south, north] = [Math.min(...norths), Math.max(...norths)];
   // As fine as the picture itself, within what a canvas takes.
-  const scale = Math.min(1 / metresPerPixel, MOST_PIXELS / Math.max(east - west, north - south));
+  const scale = Math.min(1 / metresPerPixel, MAX_PIXELS / Math.max(east - west, north - south));
   const canvas = document.createElement('canvas');
   canvas.width = Math.ceil((east - west) * scale);
   canvas.height = Math.ceil((north - south) * scale);
   const context = canvas.getContext('2d')!;
-  const [left, top] = toGround(0, 0);
+  const [left, top] = toMetres(0, 0);
   context.translate((left - west) * scale, (north - top) * scale);
   context.rotate((turnDeg * Math.PI) / 180);
   context.scale(scale * metresPerPixel, scale * metresPerPixel);
@@ -63,4 +63,4 @@ export async function northUp({ url, fit }: { readonly url: string; readonly fit
   return blob && { url: URL.createObjectURL(blob), west, south, east, north };
 }
 
-const MOST_PIXELS = 4096;
+const MAX_PIXELS = 4096;

@@ -1,17 +1,17 @@
 <script lang="ts">
-  import { groundFitSchema, type GroundFit } from '@baumkin/core';
+  import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { readMetres } from '$lib/ui/readMetres.ts';
 
-  import { placer } from './ground.ts';
+  import { placer } from './baseMapFit.ts';
 
   /** A scanned plan or a photograph under the map, laid down by two points; and where on earth the bush lies. */
   const bush = $derived(useBush());
   const origin = $derived(bush.overview?.bush.origin ?? null);
-  const MOST_BYTES = 12_000_000;
+  const MAX_BYTES = 12_000_000;
 
   let picture = $state.raw<{ url: string; base64: string; width: number; height: number } | null>(null);
   let problem = $state<string | null>(null);
@@ -28,7 +28,7 @@
   async function take(file: File | undefined): Promise<void> {
     problem = null;
     if (!file) return;
-    if (file.size > MOST_BYTES) {
+    if (file.size > MAX_BYTES) {
       problem = 'The picture is larger than 12 MB. Make it smaller first; nothing was changed.';
       return;
     }
@@ -71,12 +71,12 @@
       : { eastM, northM };
   }
 
-  const fit = $derived.by((): GroundFit | string | null => {
+  const fit = $derived.by((): BaseMapFit | string | null => {
     if (!picture || pins.length < 2) return null;
     const places = pins.map(placeOf);
     const wrong = places.find((place) => typeof place === 'string');
     if (typeof wrong === 'string') return wrong;
-    const parsed = groundFitSchema.safeParse({
+    const parsed = baseMapFitSchema.safeParse({
       widthPx: picture.width,
       heightPx: picture.height,
       pins: pins.map((p, i) => ({ x: p.x, y: p.y, ...(places[i] as { eastM: number; northM: number }) }))
@@ -88,7 +88,7 @@
   async function lay(): Promise<void> {
     if (!picture || fit === null || typeof fit === 'string') return;
     saving = true;
-    problem = await bush.layGround({ pictureBase64: picture.base64, fit });
+    problem = await bush.setBaseMap({ pictureBase64: picture.base64, fit });
     saving = false;
     if (problem !== null) return;
     toast.success('The picture lies under the map.');
@@ -97,7 +97,7 @@
   }
 
   async function lift(): Promise<void> {
-    problem = await bush.layGround(null);
+    problem = await bush.setBaseMap(null);
     if (problem === null) toast.success('The picture is taken away.');
   }
 
@@ -131,7 +131,7 @@
       <p class="max-w-prose">
         A scanned plan, an old map, a photograph from above. Click two points in it whose places are known, far apart:
         two trees do well. Scale, turn and place follow from them.
-        {#if bush.overview?.ground}One lies there now. <button class="link" onclick={lift}>Take it away</button>.{/if}
+        {#if bush.overview?.baseMap}One lies there now. <button class="link" onclick={lift}>Take it away</button>.{/if}
       </p>
       <label class="flex flex-col gap-1"
         >Picture

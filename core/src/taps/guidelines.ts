@@ -1,7 +1,7 @@
 import { formatLength, MM_PER_INCH, type UnitSystem } from '../units/index.ts';
 
-/** One step of a ladder: from this diameter on, this many tapholes. */
-export interface LadderStep {
+/** One step of a guideline: from this diameter on, this many tapholes. */
+export interface GuidelineStep {
   readonly diameterMm: number;
   /** true: the count starts above the diameter; false: at it */
   readonly above: boolean;
@@ -9,14 +9,14 @@ export interface LadderStep {
 }
 
 /** A school's rule from size to count. */
-export interface Ladder {
-  readonly id: LadderId;
+export interface TapGuideline {
+  readonly id: TapGuidelineId;
   readonly name: string;
   readonly provenance: string;
-  readonly steps: readonly LadderStep[];
+  readonly steps: readonly GuidelineStep[];
 }
 
-export type SchoolId =
+export type PublishedGuidelineId =
   | 'twelveEighteen'
   | 'handbook'
   | 'twoAtMost'
@@ -26,15 +26,15 @@ export type SchoolId =
   | 'tubing'
   | 'eightInch'
   | 'manyOver24';
-/** A school's ladder, or the bush's own. */
-export type LadderId = SchoolId | 'own';
+/** A school's guideline, or the bush's own. */
+export type TapGuidelineId = PublishedGuidelineId | 'own';
 
-const from = (diameterMm: number, taps: number): LadderStep => ({ diameterMm, above: false, taps });
-const over = (diameterMm: number, taps: number): LadderStep => ({ diameterMm, above: true, taps });
+const from = (diameterMm: number, taps: number): GuidelineStep => ({ diameterMm, above: false, taps });
+const over = (diameterMm: number, taps: number): GuidelineStep => ({ diameterMm, above: true, taps });
 const inch = (inches: number) => inches * MM_PER_INCH;
 
 /** The schools, the default first. Common practice unless a source is named. */
-export const LADDERS: readonly (Ladder & { readonly id: SchoolId })[] = [
+export const TAP_GUIDELINES: readonly (TapGuideline & { readonly id: PublishedGuidelineId })[] = [
   {
     id: 'twelveEighteen',
     name: 'Twelve-eighteen',
@@ -99,29 +99,35 @@ export const LADDERS: readonly (Ladder & { readonly id: SchoolId })[] = [
 ];
 
 /** The latest to begin, and never more than two. Over 18 in some others ask for fewer. */
-export const DEFAULT_LADDER: SchoolId = 'twelveEighteen';
+export const DEFAULT_TAP_GUIDELINE: PublishedGuidelineId = 'twelveEighteen';
 
-/** A step of a bush's own ladder: from this diameter on. */
+/** A step of a bush's own guideline: from this diameter on. */
 export interface OwnStep {
   readonly diameterMm: number;
   readonly taps: number;
 }
 
-/** The ladder that a bush goes by: a school's, or its own; the default where its own has no steps. */
-export function ladderOf({ ladder, ownLadder }: { ladder: LadderId; ownLadder: readonly OwnStep[] }): Ladder {
-  if (ladder !== 'own') return ladderById(ladder);
-  if (ownLadder.length === 0) return ladderById(DEFAULT_LADDER);
-  const steps = [...ownLadder].sort((a, b) => a.diameterMm - b.diameterMm).map((s) => from(s.diameterMm, s.taps));
+/** The guideline that a bush goes by: a school's, or its own; the default where its own has no steps. */
+export function tapGuidelineOf({
+  tapGuideline,
+  ownGuideline
+}: {
+  tapGuideline: TapGuidelineId;
+  ownGuideline: readonly OwnStep[];
+}): TapGuideline {
+  if (tapGuideline !== 'own') return tapGuidelineById(tapGuideline);
+  if (ownGuideline.length === 0) return tapGuidelineById(DEFAULT_TAP_GUIDELINE);
+  const steps = [...ownGuideline].sort((a, b) => a.diameterMm - b.diameterMm).map((s) => from(s.diameterMm, s.taps));
   return { id: 'own', name: 'Our own ladder', provenance: 'laid down by the steward', steps };
 }
 
-export function ladderById(id: SchoolId): Ladder {
-  return LADDERS.find((ladder) => ladder.id === id)!;
+export function tapGuidelineById(id: PublishedGuidelineId): TapGuideline {
+  return TAP_GUIDELINES.find((guideline) => guideline.id === id)!;
 }
 
-/** Tapholes that a ladder allows a trunk. @param dbhMm diameter at breast height outside bark */
-export function ladderTaps(ladder: Ladder, dbhMm: number): number {
-  return ladder.steps.reduce(
+/** Tapholes that a guideline allows a trunk. @param dbhMm diameter at breast height outside bark */
+export function guidelineTaps(guideline: TapGuideline, dbhMm: number): number {
+  return guideline.steps.reduce(
     (taps, step) =>
       (step.above ? dbhMm > step.diameterMm : dbhMm >= step.diameterMm) ? Math.max(taps, step.taps) : taps,
     0
@@ -129,21 +135,21 @@ export function ladderTaps(ladder: Ladder, dbhMm: number): number {
 }
 
 /** The next step up, or null at the top. */
-export function nextStep(ladder: Ladder, dbhMm: number): LadderStep | null {
-  const now = ladderTaps(ladder, dbhMm);
-  return ladder.steps.find((step) => step.taps > now) ?? null;
+export function nextStep(guideline: TapGuideline, dbhMm: number): GuidelineStep | null {
+  const now = guidelineTaps(guideline, dbhMm);
+  return guideline.steps.find((step) => step.taps > now) ?? null;
 }
 
 const COUNT_WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
 
 const wholeInches = (mm: number) => Math.round(mm / MM_PER_INCH);
 
-/** A ladder's rule in words and in the steward's units: "one from 12 in, two over 18". The unit is said once. */
-export function ladderRule(ladder: Ladder, system: UnitSystem): string {
-  const inInches = ladder.steps.every(
+/** A guideline's rule in words and in the steward's units: "one from 12 in, two over 18". The unit is said once. */
+export function guidelineRule(guideline: TapGuideline, system: UnitSystem): string {
+  const inInches = guideline.steps.every(
     ({ diameterMm }) => Math.abs(diameterMm / MM_PER_INCH - wholeInches(diameterMm)) < 0.01
   );
-  return ladder.steps
+  return guideline.steps
     .map(({ above, diameterMm, taps }, i) => {
       const unit = (text: string) => (i === 0 ? text : text.split(' ')[0]!);
       const size = unit(formatLength(diameterMm, system, 'trunk').replace('.0 ', ' '));

@@ -1,15 +1,15 @@
-import { groundFitSchema, type GroundFit } from '@baumkin/core';
+import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core';
 import type { Transaction } from 'sequelize';
 
-import { GroundRow } from './db/index.ts';
+import { BaseMapRow } from './db/index.ts';
 
 /** The picture that lies under a bush's map, with how it lies there. */
-export interface Ground {
+export interface BaseMap {
   readonly mimeType: string;
   readonly picture: Buffer;
 }
 
-export const MOST_GROUND_BYTES = 12_000_000;
+export const MAX_BASE_MAP_BYTES = 12_000_000;
 
 /** What the bytes say they are; the sender's word is not asked. */
 const KINDS: readonly { readonly mimeType: string; readonly begins: readonly number[] }[] = [
@@ -24,28 +24,28 @@ export class NoPicture extends Error {
 }
 
 /** @throws NoPicture */
-export async function layGround(
+export async function setBaseMap(
   bushId: string,
   picture: Buffer,
-  fit: GroundFit,
+  fit: BaseMapFit,
   transaction?: Transaction
 ): Promise<void> {
   const kind = KINDS.find(({ begins }) => begins.every((byte, i) => picture[i] === byte));
   if (!kind) throw new NoPicture();
-  await GroundRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit }, { transaction });
+  await BaseMapRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit }, { transaction });
 }
 
-export async function groundOf(bushId: string): Promise<Ground | null> {
-  const row = await GroundRow.findByPk(bushId);
+export async function baseMapOf(bushId: string): Promise<BaseMap | null> {
+  const row = await BaseMapRow.findByPk(bushId);
   return row && { mimeType: row.mimeType, picture: row.picture };
 }
 
 /** How the picture lies, without the picture. */
-export async function groundFitOf(bushId: string): Promise<GroundFit | null> {
-  const row = await GroundRow.findByPk(bushId, { attributes: ['fit'] });
-  return row && groundFitSchema.parse(row.fit);
+export async function baseMapFitOf(bushId: string): Promise<BaseMapFit | null> {
+  const row = await BaseMapRow.findByPk(bushId, { attributes: ['fit'] });
+  return row && baseMapFitSchema.parse(row.fit);
 }
 
-export async function liftGround(bushId: string): Promise<void> {
-  await GroundRow.destroy({ where: { bushId } });
+export async function deleteBaseMap(bushId: string): Promise<void> {
+  await BaseMapRow.destroy({ where: { bushId } });
 }

@@ -12,7 +12,7 @@ import {
 import type { PastHole, Spot } from './plan.ts';
 
 /** A tree and a way of drilling, for the seasons to come. Lengths in mm. */
-export interface HabitTree {
+export interface RuleTree {
   /** radius under the bark in the first season, and the ring of each season */
   readonly woodRadiusMm: number;
   readonly ringMm: number;
@@ -25,24 +25,24 @@ export interface HabitTree {
   readonly past?: readonly PastHole[];
 }
 
-/** Where a habit wants its holes in a season; it knows where the earlier ones were meant to be, not where they ended up. */
-export type Habit = (
+/** Where a rule wants its holes in a season; it knows where the earlier ones were meant to be, not where they ended up. */
+export type PlacementRule = (
   season: number,
-  tree: HabitTree,
+  tree: RuleTree,
   earlier: readonly (readonly Spot[])[],
   rng: Rng
 ) => readonly Spot[];
 
 /** South, N(180, 30 deg), at any height of the band; the taps of a season are told apart by chance alone. */
-export const sunnySide: Habit = (_season, tree, _earlier, rng) =>
+export const sunnySide: PlacementRule = (_season, tree, _earlier, rng) =>
   Array.from({ length: tree.taps }, () => ({ bearingDeg: rng.normal(180, 30), heightMm: anyHeight(tree, rng) }));
 
 /** Anywhere in the band. */
-export const haphazard: Habit = (_season, tree, _earlier, rng) =>
+export const haphazard: PlacementRule = (_season, tree, _earlier, rng) =>
   Array.from({ length: tree.taps }, () => ({ bearingDeg: rng.uniform() * 360, heightMm: anyHeight(tree, rng) }));
 
 /** 50 mm on along the bark each season, 115 mm above and below the middle of the band by turns; several taps evenly round. */
-export const pattern: Habit = (season, tree, earlier) => {
+export const pattern: PlacementRule = (season, tree, earlier) => {
   const last = earlier.filter((spots) => spots.length > 0).at(-1)?.[0]?.bearingDeg ?? 180;
   const turn = (50 / (tree.woodRadiusMm + season * tree.ringMm)) * (180 / Math.PI);
   const middle = (tree.lowestMm + tree.highestMm) / 2;
@@ -52,7 +52,7 @@ export const pattern: Habit = (season, tree, earlier) => {
   }));
 };
 
-function anyHeight({ lowestMm, highestMm }: HabitTree, rng: Rng): number {
+function anyHeight({ lowestMm, highestMm }: RuleTree, rng: Rng): number {
   return lowestMm + rng.uniform() * (highestMm - lowestMm);
 }
 
@@ -73,7 +73,7 @@ export class HiddenTrunk {
   readonly #logSize: number;
 
   constructor(
-    readonly tree: HabitTree,
+    readonly tree: RuleTree,
     readonly model: ColumnModel,
     readonly rng: Rng
   ) {
@@ -151,7 +151,7 @@ export class HiddenTrunk {
   }
 }
 
-export interface HabitRun {
+export interface RuleRun {
   /** mean share of the paths in stained wood, by season */
   readonly lostBySeason: Float64Array;
   /** by tree: mean over the seasons from `from` on */
@@ -159,15 +159,15 @@ export interface HabitRun {
 }
 
 /**
- * A habit lived through on many trunks: true columns and the grain of each are drawn from the model, every hole lands off
+ * A rule lived through on many trunks: true columns and the grain of each are drawn from the model, every hole lands off
  * its plan, and what its path meets is added up.
  * @param trees how many; tree k draws its truth from seed and k alone, so that habits can be compared in pairs
  * @param from the season from which a tree's mean is taken
  * @param unwritten chance that a season's holes are drilled wherever it looks clear and never written down: no way knows of them
  */
 export function liveThrough(
-  habit: Habit,
-  tree: HabitTree,
+  rule: PlacementRule,
+  tree: RuleTree,
   model: ColumnModel,
   options: {
     readonly seasons: number;
@@ -176,19 +176,19 @@ export function liveThrough(
     readonly seed: number;
     readonly unwritten?: number;
   }
-): HabitRun {
+): RuleRun {
   const { seasons, trees, from, seed, unwritten = 0 } = options;
   const lostBySeason = new Float64Array(seasons);
   const lostByTree = new Float64Array(trees);
   for (let k = 0; k < trees; k++) {
     const trunk = new HiddenTrunk(tree, model, seededRng(seed + 2 * k));
     const whim = seededRng(seed + 2 * k + 1);
-    // Who drills without writing is the same for every habit.
+    // Who drills without writing is the same for every rule.
     const stray = seededRng(seed + 1_000_003 + k);
     const meant: (readonly Spot[])[] = [];
     for (let season = 0; season < seasons; season++) {
       const written = unwritten === 0 || stray.uniform() >= unwritten;
-      const spots = written ? habit(season, tree, meant, whim) : haphazard(season, tree, meant, stray);
+      const spots = written ? rule(season, tree, meant, whim) : haphazard(season, tree, meant, stray);
       for (const { lost } of trunk.drill(season, spots)) {
         lostBySeason[season]! += lost / spots.length / trees;
         if (season >= from) lostByTree[k]! += lost / spots.length / (seasons - from);

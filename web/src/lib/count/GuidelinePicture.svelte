@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { ladderTaps, LADDERS, MM_PER_INCH, type Ladder } from '@baumkin/core';
+  import { guidelineTaps, TAP_GUIDELINES, MM_PER_INCH, type TapGuideline } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   /** The schools as bars along the diameter: where each says one, two, three, four; and where this tree stands. */
-  const { chosen, dbhMm }: { chosen: Ladder; dbhMm: number | null } = $props();
+  const { chosen, dbhMm }: { chosen: TapGuideline; dbhMm: number | null } = $props();
 
   const WIDTH = 640;
   const LEFT = 140;
@@ -12,8 +12,10 @@
   const TOP = 20;
   const [FROM, TO] = [150, 900];
   const x = (mm: number) => LEFT + ((Math.min(TO, Math.max(FROM, mm)) - FROM) / (TO - FROM)) * (WIDTH - LEFT - 8);
-  const ladders = $derived<readonly Ladder[]>(chosen.id === 'own' ? [...LADDERS, chosen] : LADDERS);
-  const height = $derived(TOP + ROW * ladders.length + 24);
+  const guidelines = $derived<readonly TapGuideline[]>(
+    chosen.id === 'own' ? [...TAP_GUIDELINES, chosen] : TAP_GUIDELINES
+  );
+  const height = $derived(TOP + ROW * guidelines.length + 24);
   const ticks = $derived(
     preferences.units === 'metric'
       ? [200, 300, 400, 500, 600, 700, 800]
@@ -21,9 +23,11 @@
   );
 
   /** Stretches of the diameter with the same count. */
-  function bars(ladder: Ladder): { from: number; to: number; taps: number }[] {
-    const edges = [FROM, ...ladder.steps.map((step) => step.diameterMm).filter((mm) => mm > FROM && mm < TO), TO];
-    return edges.slice(0, -1).map((from, i) => ({ from, to: edges[i + 1]!, taps: ladderTaps(ladder, from + 0.5) }));
+  function bars(guideline: TapGuideline): { from: number; to: number; taps: number }[] {
+    const edges = [FROM, ...guideline.steps.map((step) => step.diameterMm).filter((mm) => mm > FROM && mm < TO), TO];
+    return edges
+      .slice(0, -1)
+      .map((from, i) => ({ from, to: edges[i + 1]!, taps: guidelineTaps(guideline, from + 0.5) }));
   }
 </script>
 
@@ -33,11 +37,11 @@
   role="img"
   aria-label="Taps by diameter, school by school"
 >
-  {#each ladders as ladder, i (ladder.id)}
+  {#each guidelines as guideline, i (guideline.id)}
     {@const y = TOP + ROW * i}
-    {@const on = ladder.id === chosen.id}
-    <text x="0" y={y + 14} class="fill-base-content text-[13px] {on ? 'font-bold' : ''}">{ladder.name}</text>
-    {#each bars(ladder) as bar (bar.from)}
+    {@const on = guideline.id === chosen.id}
+    <text x="0" y={y + 14} class="fill-base-content text-[13px] {on ? 'font-bold' : ''}">{guideline.name}</text>
+    {#each bars(guideline) as bar (bar.from)}
       <rect
         x={x(bar.from)}
         {y}

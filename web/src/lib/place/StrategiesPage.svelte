@@ -2,12 +2,12 @@
   import {
     insideBark,
     parseTrunkLength,
-    PLACINGS,
-    placingById,
+    PLACEMENT_STRATEGIES,
+    placementStrategyById,
     UnreadableLength,
-    type HabitTree,
-    type LivedPlacing,
-    type PlacingId
+    type RuleTree,
+    type LivedStrategy,
+    type PlacementStrategyId
   } from '@baumkin/core';
   import { onDestroy, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
@@ -28,12 +28,12 @@
   const SEASONS = 50;
   const TREES = 120;
 
-  let school = $state<PlacingId>(untrack(() => settings.school));
+  let strategy = $state<PlacementStrategyId>(untrack(() => settings.strategy));
   let favours = $state(untrack(() => [...settings.favours]));
   let problem = $state<string | null>(null);
   async function keep(): Promise<void> {
-    problem = await bush.changeSettings({ school, favours });
-    if (problem === null) toast.success(`Holes are placed by “${placingById(school).name}” from now on.`);
+    problem = await bush.changeSettings({ strategy, favours });
+    if (problem === null) toast.success(`Holes are placed by “${placementStrategyById(strategy).name}” from now on.`);
   }
 
   /** The tree whose own past the ways are lived through on; null for an invented tree. */
@@ -64,12 +64,12 @@
   });
   const long = new LongRun();
   onDestroy(() => long.stop());
-  let lived = $state.raw<{ readonly tree: HabitTree; readonly all: readonly LivedPlacing[] } | null>(null);
+  let lived = $state.raw<{ readonly tree: RuleTree; readonly all: readonly LivedStrategy[] } | null>(null);
 
   async function look(): Promise<void> {
     const { bitMm, depthMm } = settings;
     const drilling = { bitMm, depthMm, ...bandOf(settings) };
-    let tree: HabitTree;
+    let tree: RuleTree;
     if (ofTree) {
       const { past, state } = ofTree;
       const { woodRadiusMm } = ofTree.trunk;
@@ -84,13 +84,13 @@
 
   const pct = (share: number) =>
     share < 0.0005 ? 'nothing' : share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`;
-  const own = $derived(lived?.all.find(({ id }) => id === settings.school) ?? null);
+  const own = $derived(lived?.all.find(({ id }) => id === settings.strategy) ?? null);
   const best = $derived(lived?.all[0] ?? null);
   const worst = $derived(lived?.all.at(-1) ?? null);
-  let picked = $state<PlacingId>('sunny');
+  let picked = $state<PlacementStrategyId>('sunny');
 
   const picture = $derived(({ ink, amber }: Inks): ScatterPicture => {
-    const line = (run: LivedPlacing, colour: string, width: number) => ({
+    const line = (run: LivedStrategy, colour: string, width: number) => ({
       type: 'line' as const,
       data: run.lostBySeason.map((lost, i) => ({ x: bush.season + i, y: 100 * lost })),
       borderColor: colour,
@@ -127,14 +127,14 @@
         void keep();
       }}
     >
-      {#each PLACINGS as placing (placing.id)}
+      {#each PLACEMENT_STRATEGIES as placing (placing.id)}
         <label class="flex items-start gap-3 border-b border-base-300/60 py-2">
           <input
             type="radio"
             class="radio mt-0.5 radio-sm"
-            name="school"
+            name="strategy"
             value={placing.id}
-            bind:group={school}
+            bind:group={strategy}
             disabled={!bush.mayDecide}
           />
           <span
@@ -161,7 +161,7 @@
       {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
       {#if bush.mayDecide}<button
           class="btn mt-2 self-start btn-primary"
-          disabled={school === settings.school && favours.join() === settings.favours.join()}>Place by this</button
+          disabled={strategy === settings.strategy && favours.join() === settings.favours.join()}>Place by this</button
         >{:else}<p class="aside">The way of placing is the steward’s to choose.</p>{/if}
     </form>
   </section>
@@ -203,12 +203,12 @@
     <LongRunStatus run={long} what="Drilling {TREES} hidden trunks, season by season" />
     {#if lived && best && worst}
       <p class="max-w-prose text-lg" data-testid="verdict">
-        {ofTree ? `On tree ${ofTree.row.tag}` : 'On such a tree'} “{placingById(best.id).name}” loses {pct(
+        {ofTree ? `On tree ${ofTree.row.tag}` : 'On such a tree'} “{placementStrategyById(best.id).name}” loses {pct(
           best.late
-        )}{best.late < 0.0005 ? ' to speak of' : ' of the sap'} once it is in its stride, “{placingById(worst.id).name}” {pct(
-          worst.late
-        )}{own && own.id !== best.id && own.id !== worst.id
-          ? `; your own way, “${placingById(own.id).name}”, ${pct(own.late)}`
+        )}{best.late < 0.0005 ? ' to speak of' : ' of the sap'} once it is in its stride, “{placementStrategyById(
+          worst.id
+        ).name}” {pct(worst.late)}{own && own.id !== best.id && own.id !== worst.id
+          ? `; your own way, “${placementStrategyById(own.id).name}”, ${pct(own.late)}`
           : ''}. {best.id === 'rotation'
           ? 'Planned ahead, a place comes round again when new wood has buried the old hole; the others crowd, or leave gaps that fit nothing.'
           : 'The differences at the top are within what chance alone makes.'}
@@ -220,8 +220,8 @@
       />
       <p class="aside">
         Amber: planned ahead. Dark: <select class="select w-auto select-sm" aria-label="Dark line" bind:value={picked}>
-          {#each PLACINGS.filter(({ id }) => id !== 'rotation') as placing (placing.id)}<option value={placing.id}
-              >{placing.name}</option
+          {#each PLACEMENT_STRATEGIES.filter(({ id }) => id !== 'rotation') as placing (placing.id)}<option
+              value={placing.id}>{placing.name}</option
             >{/each}
         </select>. Grey: the others. The same {TREES} hidden trunks for all.
       </p>
@@ -237,8 +237,8 @@
         >
         <tbody>
           {#each lived.all as run (run.id)}
-            <tr class="border-b border-base-300/60 {run.id === settings.school ? 'font-bold' : ''}">
-              <th class="py-1 font-[inherit]">{placingById(run.id).name}</th>
+            <tr class="border-b border-base-300/60 {run.id === settings.strategy ? 'font-bold' : ''}">
+              <th class="py-1 font-[inherit]">{placementStrategyById(run.id).name}</th>
               <td class="text-right tabular-nums">{pct(run.lostBySeason[9]!)}</td>
               <td class="text-right tabular-nums">{pct(run.lostBySeason[24]!)}</td>
               <td class="text-right tabular-nums"

@@ -1,0 +1,68 @@
+import { assessment } from './assessment.ts';
+import { cropChoice } from './cropChoice.ts';
+import { crownCard } from './crownCard.ts';
+import { cut } from './cut.ts';
+import { decision } from './decision.ts';
+import { determination } from './determination.ts';
+import { entry } from './entry.ts';
+import { heightAndCrown } from './heightAndCrown.ts';
+import { mark } from './mark.ts';
+import { place } from './place.ts';
+import { planting } from './planting.ts';
+import { plot } from './plot.ts';
+import { reading } from './reading.ts';
+import { scars } from './scars.ts';
+import { seedlings } from './seedlings.ts';
+import { shavings } from './shavings.ts';
+import { tapBan } from './tapBan.ts';
+import { taphole } from './taphole.ts';
+import { thinningPlan } from './thinningPlan.ts';
+import { trunkFeature } from './trunkFeature.ts';
+
+/**
+ * Every kind of record there is. What the program knows of a kind stands in its own file; a new one is named here, and the
+ * union of records, their tables, files, roles, list lines and interface follow.
+ */
+export const KINDS = [
+  entry,
+  place,
+  determination,
+  reading,
+  heightAndCrown,
+  assessment,
+  decision,
+  taphole,
+  shavings,
+  trunkFeature,
+  scars,
+  mark,
+  cropChoice,
+  crownCard,
+  cut,
+  tapBan,
+  plot,
+  seedlings,
+  planting,
+  thinningPlan
+] as const;
+
+export * from './assessment.ts';
+export * from './cropChoice.ts';
+export * from './crownCard.ts';
+export * from './cut.ts';
+export * from './decision.ts';
+export * from './determination.ts';
+export * from './entry.ts';
+export * from './heightAndCrown.ts';
+export * from './mark.ts';
+export * from './place.ts';
+export * from './planting.ts';
+export * from './plot.ts';
+export * from './reading.ts';
+export * from './scars.ts';
+export * from './seedlings.ts';
+export * from './shavings.ts';
+export * from './tapBan.ts';
+export * from './taphole.ts';
+export * from './thinningPlan.ts';
+export * from './trunkFeature.ts';

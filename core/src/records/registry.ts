@@ -1,0 +1,154 @@
+import { z } from 'zod';
+
+import type { AsOf, Held, Holding, Kept, PointerPath } from './kind.ts';
+import { KINDS } from './kinds/index.ts';
+
+/* What follows from the kinds of records, all of them. */
+
+type AnyKind = (typeof KINDS)[number];
+type TreeKind = Extract<AnyKind, { readonly of: 'tree' }>;
+type BushKind = Exclude<AnyKind, { readonly of: 'tree' }>;
+
+/** A record that belongs to a tree. */
+export type WorkRecord = Kept<z.infer<TreeKind['schema']>>;
+/** A record of a stand, or of the bush as a whole. */
+export type BushRecord = Kept<z.infer<BushKind['schema']>>;
+export type AnyRecord = WorkRecord | BushRecord;
+export type RecordKindName = WorkRecord['kind'];
+export type BushRecordKind = BushRecord['kind'];
+export type AnyRecordKind = AnyRecord['kind'];
+/** A record as it is written: what has a default may be left out. */
+export type RecordInput = z.input<TreeKind['schema']>;
+
+const isOfTree = (kind: AnyKind): kind is TreeKind => kind.of === 'tree';
+const TREE_KINDS = KINDS.filter(isOfTree);
+const BUSH_KINDS = KINDS.filter((kind): kind is BushKind => !isOfTree(kind));
+
+export const RECORD_KINDS: readonly RecordKindName[] = TREE_KINDS.map(({ kind }) => kind);
+export const BUSH_RECORD_KINDS: readonly BushRecordKind[] = BUSH_KINDS.map(({ kind }) => kind);
+/** Kinds without whose records the line of a tree cannot be told. */
+export const LINE_KINDS: readonly RecordKindName[] = TREE_KINDS.filter(
+  (kind) => 'line' in kind || 'countsInLine' in kind
+).map(({ kind }) => kind);
+
+/** The one schema of every record of a tree: forms, routes, import and storage all read it from here. */
+export const recordSchema = z.discriminatedUnion('kind', schemasOf(TREE_KINDS));
+export const bushRecordSchema = z.discriminatedUnion('kind', schemasOf(BUSH_KINDS));
+
+function schemasOf<D extends AnyKind>(kinds: readonly D[]) {
+  return kinds.map(({ schema }) => schema) as unknown as [D['schema'], ...D['schema'][]];
+}
+
+const BY_NAME = new Map<string, AnyKind>(KINDS.map((kind) => [kind.kind, kind]));
+
+/** All there is to know of a kind. @throws Error where there is none of that name */
+export function recordKindOf<K extends AnyRecordKind>(name: K): Extract<AnyKind, { readonly kind: K }> {
+  const kind = BY_NAME.get(name);
+  if (!kind) throw new Error(`There is no kind of record called ${name}.`);
+  return kind as Extract<AnyKind, { readonly kind: K }>;
+}
+
+/** Is this the name of a kind whose records belong to no tree? */
+export function isBushRecordKind(name: unknown): name is BushRecordKind {
+  return BUSH_RECORD_KINDS.some((kind) => kind === name);
+}
+
+/** What a record points at, its own id and its tree aside: the ids by what they are ids of. */
+export function pointersIn(record: AnyRecord): { readonly to: string; readonly id: string }[] {
+  return recordKindOf(record.kind).pointers.flatMap(({ to, mayDangle, path }) =>
+    mayDangle || to === 'self' || path[0] === 'treeId' ? [] : valuesAt(record, path).map((id) => ({ to, id }))
+  );
+}
+
+function valuesAt(value: unknown, [key, ...rest]: readonly string[]): string[] {
+  if (value === null || value === undefined) return [];
+  if (key === undefined) return [value as string];
+  if (key === '*') return (value as readonly unknown[]).flatMap((each) => valuesAt(each, rest));
+  return valuesAt((value as Record<string, unknown>)[key], rest);
+}
+
+/** The same record under other ids: its own, and all that it points at. */
+export function underIds<R extends AnyRecord>(record: R, renamed: (id: string) => string): R {
+  return recordKindOf(record.kind).pointers.reduce<unknown>(
+    (under, { path }: PointerPath) => replaceAt(under, path, renamed),
+    record
+  ) as R;
+}
+
+function replaceAt(value: unknown, [key, ...rest]: readonly string[], renamed: (id: string) => string): unknown {
+  if (value === null || value === undefined) return value;
+  if (key === undefined) return renamed(value as string);
+  if (key === '*') return (value as readonly unknown[]).map((each) => replaceAt(each, rest, renamed));
+  const object = value as Record<string, unknown>;
+  return { ...object, [key]: replaceAt(object[key], rest, renamed) };
+}
+
+/** Records in the order in which they hold: corrected and withdrawn ones left out. */
+export function effectiveRecords<T extends AnyRecord>(records: readonly T[]): T[] {
+  const corrected = new Set(records.map((r) => r.correctsId).filter((id) => id !== null));
+  return records
+    .filter((r) => !r.withdrawn && !corrected.has(r.id))
+    .sort((a, b) => a.on.localeCompare(b.on) || a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id));
+}
+
+/** Kinds of which many hold at once are named in the plural. */
+type HeldName<D extends AnyKind> = D['holds'] extends 'list' | { readonly each: string } ? D['table'] : D['kind'];
+/** What holds of a tree, kind by kind. */
+export type HeldRecords = {
+  readonly [D in TreeKind as HeldName<D>]: Held<Kept<z.infer<D['schema']>>, D['holds']>;
+};
+
+/**
+ * What holds of a tree's records, in whatever order they come.
+ * @param season the one that is planned
+ */
+export function heldOf(records: readonly WorkRecord[], season: number): HeldRecords {
+  const byKind = new Map<string, WorkRecord[]>();
+  for (const record of effectiveRecords(records)) {
+    const list = byKind.get(record.kind);
+    if (list) list.push(record);
+    else byKind.set(record.kind, [record]);
+  }
+  return Object.fromEntries(
+    TREE_KINDS.map(({ kind, table, holds }) => [
+      holds === 'list' || (typeof holds === 'object' && 'each' in holds) ? table : kind,
+      held(byKind.get(kind) ?? [], holds, season)
+    ])
+  ) as unknown as HeldRecords;
+}
+
+type Fields = Readonly<Record<string, unknown>>;
+
+function held(records: readonly WorkRecord[], holds: Holding, season: number): unknown {
+  const last = records.at(-1) ?? null;
+  if (holds === 'last') return last;
+  if (holds === 'list') return records;
+  if (holds === 'season') return records.filter((r) => (r as Fields).season === season).at(-1) ?? null;
+  if ('each' in holds) return new Map(records.map((r) => [(r as Fields)[holds.each], r]));
+  if (!last) return null;
+  const earlier: Record<string, string> = {};
+  const told: Record<string, unknown> = {};
+  for (const field of holds.said) {
+    const said = records.filter((r) => (r as Fields)[field] !== null).at(-1);
+    if (!said || said === last) continue;
+    earlier[field] = said.on;
+    told[field] = (said as Fields)[field];
+  }
+  return { ...last, ...told, earlier };
+}
+
+type Intersection<U> = (U extends unknown ? (each: U) => void : never) extends (all: infer I) => void ? I : never;
+type LineOf<D> = D extends { readonly line?: (...args: never[]) => infer L } ? (object extends L ? never : L) : never;
+/** What the kinds add to the line of a tree, each from its own records alone. */
+export type KindLines = Intersection<LineOf<TreeKind>>;
+
+/** The parts of a tree's line that follow from one kind of record each. */
+export function kindLines(of: HeldRecords, at: AsOf): KindLines {
+  const line = {};
+  for (const spec of TREE_KINDS)
+    if ('line' in spec && spec.line) {
+      const name = (spec.holds === 'list' ? spec.table : spec.kind) as keyof HeldRecords;
+      Object.assign(line, (spec.line as (held: unknown, at: AsOf) => object)(of[name], at));
+    }
+  return line as KindLines;
+}

@@ -1,0 +1,34 @@
+import { error, json } from '@sveltejs/kit';
+
+import { requireBush, readRequest } from '$lib/server/api.ts';
+import { baseMapOf, setBaseMap, deleteBaseMap, MAX_BASE_MAP_BYTES, NoPicture } from '$lib/server/baseMap.ts';
+
+/** The picture under the map. */
+export async function GET({ params, locals }) {
+  const bush = await requireBush(locals, params.bush);
+  const baseMap = await baseMapOf(bush.id);
+  if (!baseMap) error(404, 'No picture lies under this map.');
+  return new Response(new Uint8Array(baseMap.picture), {
+    headers: { 'content-type': baseMap.mimeType, 'cache-control': 'private, no-cache' }
+  });
+}
+
+export async function PUT({ params, locals, request }) {
+  const bush = await requireBush(locals, params.bush, 'steward');
+  const { pictureBase64, fit } = await readRequest('baseMap', request);
+  const picture = Buffer.from(pictureBase64, 'base64');
+  if (picture.byteLength > MAX_BASE_MAP_BYTES) error(413, 'The picture is larger than 12 MB. Make it smaller first.');
+  try {
+    await setBaseMap(bush.id, picture, fit);
+  } catch (problem) {
+    if (problem instanceof NoPicture) error(422, problem.message);
+    throw problem;
+  }
+  return json({ fit });
+}
+
+export async function DELETE({ params, locals }) {
+  const bush = await requireBush(locals, params.bush, 'steward');
+  await deleteBaseMap(bush.id);
+  return new Response(null, { status: 204 });
+}
