@@ -1,4 +1,6 @@
 import js from '@eslint/js';
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
+import importX from 'eslint-plugin-import-x';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -61,6 +63,22 @@ export default ts.config(
         { object: 'Date', property: 'now', message: 'Pass in the day.' }
       ]
     }
+  },
+  {
+    // Imports go one way: whoever reads a file need not read one that reads it.
+    files: ['**/*.ts', '**/*.svelte', '**/*.mjs'],
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'], 'svelte-eslint-parser': ['.svelte'] },
+      'import-x/extensions': ['.ts', '.svelte', '.mjs', '.js'],
+      'import-x/resolver-next': [
+        createTypeScriptImportResolver({
+          project: ['web/tsconfig.json', 'core/tsconfig.json'],
+          noWarnOnMultipleProjects: true
+        })
+      ]
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] }
   },
   {
     // Lower layers know nothing of higher ones: routes -> lib -> core.

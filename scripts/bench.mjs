@@ -4,7 +4,7 @@ import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { exec, freePort } from './lib/exec.mjs';
 import { run, say, Trouble } from './lib/say.mjs';
-import { prepareTables, startServer } from './lib/server.mjs';
+import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 
 /** Speed of the core, of the database's side and of the map: ratios within one run, not limits. */
@@ -21,7 +21,7 @@ await run(async () => {
     await bench('web', { DATABASE_URL: database.url });
     await ensureBuild();
     await database.reset();
-    await prepareTables(database.url, 'demo');
+    await prepareDemo(database.url);
     server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true });
     await benchMap(server.origin);
   } finally {

@@ -6,7 +6,7 @@ import { startDatabase } from './lib/database.mjs';
 import { freePort, isAlive, pause, stop } from './lib/exec.mjs';
 import { serverEntry, stateDir } from './lib/paths.mjs';
 import { say, run, Trouble } from './lib/say.mjs';
-import { prepareTables, startServer } from './lib/server.mjs';
+import { demoSignIn, prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules } from './lib/setup.mjs';
 
 /** Sets up whatever is missing, starts the database and the server with the demo bush, and stops both on Ctrl-C. */
@@ -36,7 +36,7 @@ await run(async () => {
     await ensureBuild();
     const database = await startDatabase('db');
     undo.push(database.stop);
-    const told = await prepareTables(database.url, 'demo');
+    await prepareDemo(database.url);
     const port = await freePort(WISHED_PORT);
     if (port !== WISHED_PORT) say(`Port ${WISHED_PORT} is taken; using ${port}.`);
     // Only now: on a fresh machine its package has just been installed.
@@ -51,7 +51,9 @@ await run(async () => {
       end(1);
     });
     const pages = standins.devices.map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`).join('\n');
-    say(`\nBaumkin is ready: ${server.origin}\n${told}\n${pages}\nCtrl-C stops it.\n`);
+    say(
+      `\nBaumkin is ready: ${server.origin}\ndemo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n${pages}\nCtrl-C stops it.\n`
+    );
   } catch (error) {
     await stopAll();
     throw error;

@@ -4,7 +4,7 @@ import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { root } from './lib/paths.mjs';
 import { run } from './lib/say.mjs';
-import { prepareTables } from './lib/server.mjs';
+import { demoSignIn, prepareDemo } from './lib/server.mjs';
 import { ensureNodeModules } from './lib/setup.mjs';
 
 /** The development server on the demo's database, with the source as it stands. */
@@ -12,11 +12,11 @@ await run(async () => {
   await ensureNodeModules();
   await ensureBuild();
   const database = await startDatabase('db');
-  await prepareTables(database.url, 'demo');
+  await prepareDemo(database.url);
   const vite = spawn('npm', ['run', '--silent', 'dev', '-w', 'web', '--', '--host', '127.0.0.1'], {
     cwd: root,
     stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: database.url, BAUMKIN_DEMO: '1' }
+    env: { ...process.env, DATABASE_URL: database.url, BAUMKIN_DEMO: JSON.stringify(demoSignIn) }
   });
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => vite.kill('SIGTERM'));
   await new Promise((done) => vite.on('exit', done));

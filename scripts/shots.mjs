@@ -7,7 +7,7 @@ import { startDatabase } from './lib/database.mjs';
 import { freePort } from './lib/exec.mjs';
 import { root } from './lib/paths.mjs';
 import { run, say } from './lib/say.mjs';
-import { prepareTables, startServer } from './lib/server.mjs';
+import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 
 /** One picture of each main view, from a fresh demo bush on a fixed day, into docs/screenshots. */
@@ -66,7 +66,7 @@ await run(async () => {
   });
   try {
     await database.reset();
-    await prepareTables(database.url, 'demo');
+    await prepareDemo(database.url);
     server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true, today: TODAY });
     const out = join(root, 'docs/screenshots');
     mkdirSync(out, { recursive: true });

@@ -6,7 +6,7 @@ import { startDatabase } from './lib/database.mjs';
 import { exec, freePort } from './lib/exec.mjs';
 import { root, stateDir } from './lib/paths.mjs';
 import { say, run } from './lib/say.mjs';
-import { prepareTables, startServer } from './lib/server.mjs';
+import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms } from './lib/setup.mjs';
 
 /**
@@ -141,7 +141,7 @@ await run(async () => {
     const lanes = [];
     for (const lane of [0, 1]) {
       const databaseUrl = await database.reset(`_lane${lane}`);
-      await prepareTables(databaseUrl, 'demo');
+      await prepareDemo(databaseUrl);
       const port = await freePort(4790);
       const server = await startServer({ databaseUrl, port, demo: true, today: TODAY, devices });
       servers.push(server);

@@ -1,13 +1,13 @@
 import { defineConfig } from 'vite';
 
-/** The command-line bundle: migrations and demo data without the web server. */
+/** What is run beside the web server: migrations, and the loader of the demo, which production never loads. */
 export default defineConfig({
   build: {
     ssr: true,
     outDir: 'build-cli',
     emptyOutDir: true,
     target: 'node20',
-    rolldownOptions: { input: 'src/cli/cli.ts' }
+    rolldownOptions: { input: { cli: 'src/cli/cli.ts', demo: '../demo/cli.ts' } }
   },
   ssr: { noExternal: ['@baumkin/core', 'papaparse', 'pure-rand'] }
 });

@@ -8,6 +8,7 @@ import { Trouble, say } from './say.mjs';
 
 const SOURCES = [
   'core/src',
+  'demo',
   'web/src',
   'web/static',
   'web/svelte.config.js',

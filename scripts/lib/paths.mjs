@@ -12,6 +12,7 @@ export const stateDir = process.env.BAUMKIN_STATE_DIR ?? join(root, '.baumkin');
 /** The production server and the command-line bundle, made by `vite build`. */
 export const serverEntry = join(root, 'web/build/index.js');
 export const cliEntry = join(root, 'web/build-cli/cli.js');
+export const demoEntry = join(root, 'web/build-cli/demo.js');
 
 /**
  * A socket path that stays under the system's limit of 107 bytes however deep the checkout lies.

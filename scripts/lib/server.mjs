@@ -1,19 +1,26 @@
 import { spawn } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 
 import { exec, pause, stop } from './exec.mjs';
-import { cliEntry, serverEntry } from './paths.mjs';
+import { cliEntry, demoEntry, root, serverEntry } from './paths.mjs';
 import { Trouble } from './say.mjs';
 
+const invented = JSON.parse(readFileSync(join(root, 'demo/people.json'), 'utf8'));
+const { signInName: name, password } = invented.people[0];
+/** Whom the sign-in page of a demo offers to sign in as. */
+export const demoSignIn = { bush: invented.bush, name, password };
+
 /**
- * Brings the tables up to date and loads the demo bush, as asked.
+ * Brings the tables up to date and loads the demo bush.
  * @param {string} databaseUrl
- * @param {'migrate' | 'demo'} command
  */
-export async function prepareTables(databaseUrl, command) {
-  const result = await exec('node', [cliEntry, command], { quiet: true, env: { DATABASE_URL: databaseUrl } });
-  if (result.code !== 0)
-    throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
-  return result.output.trim();
+export async function prepareDemo(databaseUrl) {
+  for (const entry of [[cliEntry, 'migrate'], [demoEntry]]) {
+    const result = await exec('node', entry, { quiet: true, env: { DATABASE_URL: databaseUrl } });
+    if (result.code !== 0)
+      throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
+  }
 }
 
 /**
@@ -36,7 +43,7 @@ export async function startServer({ databaseUrl, port, demo, today, devices = []
       BODY_SIZE_LIMIT: '64M',
       // Browsers hold connections open; do not wait for them when stopping.
       SHUTDOWN_TIMEOUT: '1',
-      BAUMKIN_DEMO: demo ? '1' : '',
+      BAUMKIN_DEMO: demo ? JSON.stringify(demoSignIn) : '',
       BAUMKIN_DEVICES: JSON.stringify(devices),
       ...(today ? { BAUMKIN_TODAY: today } : {})
     }

@@ -22,7 +22,7 @@ import {
 } from '../src/lib/server/bushes.ts';
 import { connect, migrate, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
-import { loadDemo } from '../src/lib/server/demo/load.ts';
+import { loadDemo } from '../../demo/load.ts';
 import { setBaseMap, baseMapOf, NoPicture } from '../src/lib/server/baseMap.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';

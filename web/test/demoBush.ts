@@ -1,6 +1,6 @@
 import { deriveBush, linesOf, treeRow, type WorkRecord } from '@baumkin/core';
 
-import { corranHill } from '../src/lib/server/demo/corranHill.ts';
+import { corranHill } from '../../demo/corranHill.ts';
 
 /** The demo bush as the screens see it. */
 export const demo = corranHill();

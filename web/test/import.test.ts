@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 
 import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
 import { User } from '../src/lib/server/db/index.ts';
-import { loadDemo } from '../src/lib/server/demo/load.ts';
+import { loadDemo } from '../../demo/load.ts';
 import { importFile, UnreadableFile } from '../src/lib/server/importTrees.ts';
 import { recordsByTree } from '../src/lib/server/records.ts';
 import { treeRows, treesOf } from '../src/lib/server/trees.ts';
@@ -91,7 +91,7 @@ describe('the demo bush', () => {
   });
 
   it('is the same everywhere', async () => {
-    const { corranHill } = await import('../src/lib/server/demo/corranHill.ts');
+    const { corranHill } = await import('../../demo/corranHill.ts');
     expect(corranHill()).toEqual(corranHill());
   });
 });

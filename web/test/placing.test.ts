@@ -20,7 +20,7 @@ import { roundState } from '../src/lib/place/roundHoles.ts';
 import { movedBy } from '../src/lib/place/sheetGeometry.ts';
 import { bandOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
 import { walkRows } from '../src/lib/place/walkRows.ts';
-import { corranHill } from '../src/lib/server/demo/corranHill.ts';
+import { corranHill } from '../../demo/corranHill.ts';
 
 const settings = bushSettingsSchema.parse({});
 const SEASON = 2027;

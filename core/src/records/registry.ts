@@ -19,6 +19,7 @@ export type BushRecordKind = BushRecord['kind'];
 export type AnyRecordKind = AnyRecord['kind'];
 /** A record as it is written: what has a default may be left out. */
 export type RecordInput = z.input<TreeKind['schema']>;
+export type BushRecordInput = z.input<BushKind['schema']>;
 
 const isOfTree = (kind: AnyKind): kind is TreeKind => kind.of === 'tree';
 const TREE_KINDS = KINDS.filter(isOfTree);

@@ -9,6 +9,7 @@ export * from './growth.ts';
 export * from './marking.ts';
 export * from './outlook.ts';
 export * from './plan.ts';
+export * from './planStand.ts';
 export * from './planting.ts';
 export * from './regeneration.ts';
 export * from './schedule.ts';

@@ -1,75 +1,13 @@
 import { M2_PER_HECTARE } from '../units/index.ts';
-import { basalArea, SIDES, type Point, type Side, type StandTree } from '../stand/index.ts';
-import { freeSides, type SideState } from './card.ts';
+import { basalArea, SIDES, type Side, type StandTree } from '../stand/index.ts';
+import { freeSides } from './card.ts';
 import { netOver, reachesInto, type Disc } from './figures.ts';
-import { CROWNS_FILL, coverLeft, coverOf, openCrownArea, type Cover, type StockingGuide } from './stocking.ts';
+import type { PlanLimits, PlanStand, PlanTree } from './planStand.ts';
+import { CROWNS_FILL, coverLeft, coverOf, openCrownArea, type Cover } from './stocking.ts';
 import { PROVEN_GAP, type Program, type SolveOptions, type Solver } from './solver.ts';
 
 /** How far ahead the plan looks for the taps that a young tree will carry, years. Working assumption. */
 export const LATER_YEARS = 20;
-
-/** A tree of the stand as the plan sees it. */
-export interface PlanTree {
-  readonly tree: StandTree;
-  /** a crop tree; never taken */
-  readonly crop: boolean;
-  /** of a crop tree: 0 to 1, its points over a hundred */
-  readonly weight: number;
-  /** why it is never taken; null for one that may be */
-  readonly hold: string | null;
-  /** taken in any case: a hazard that has to go, a mark that the steward wants kept */
-  readonly must: boolean;
-  /** taps that the tree carries now, lost when it goes, and those that it would carry in twenty years */
-  readonly taps: number;
-  readonly tapsLater: number;
-  /** 0 to 1: how surely it dies anyway */
-  readonly dying: number;
-  readonly maple: boolean;
-}
-
-/** A stand before an entry. */
-export interface PlanStand {
-  readonly trees: readonly PlanTree[];
-  /** sides of each crop tree's crown, by id */
-  readonly sides: ReadonlyMap<string, readonly SideState[]>;
-  readonly areaHa: number;
-  /** null where none was drawn: openings are not looked for then */
-  readonly outline: readonly Point[] | null;
-  /** trees beyond the stand's edge: they shade its ground and stay */
-  readonly around: readonly StandTree[];
-}
-
-/** What one entry may do. */
-export interface PlanLimits {
-  /** share of the basal area taken at the most */
-  readonly share: number;
-  /** by which guides the stand is judged full: basal area that stays, or room for open-grown crowns */
-  readonly guide: StockingGuide;
-  /** by the timber guides: basal area that stays at least, m2/ha; 0 for no floor */
-  readonly residualM2PerHa: number;
-  /** share of the ground that stays under crowns, at least; 0 for none */
-  readonly cover: number;
-  /** share of the basal area left that is no maple, at least */
-  readonly othersShare: number;
-  /** no opening wider than this comes about, metres; null for any */
-  readonly openingM: number | null;
-  /** what a lost tap costs, in hundredths of a crop tree fully freed */
-  readonly tapCost: number;
-}
-
-/**
- * A quarter to a third of the basal area at the most is common practice; the floor is that of the timber guides (Leak,
- * Solomon & DeBald 1987, NE-603; from memory); the others are working assumptions.
- */
-export const DEFAULT_LIMITS: PlanLimits = {
-  share: 0.3,
-  guide: 'timber',
-  residualM2PerHa: 17,
-  cover: 0.7,
-  othersShare: 0.1,
-  openingM: 15,
-  tapCost: 30
-};
 
 /** Worth of a crown with 0, 1, 2, 3, 4 free sides: three or four are the aim, each further side adds less. */
 export const RELEASE_WORTH = [0, 0.4, 0.7, 0.92, 1] as const;

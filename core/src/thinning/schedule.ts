@@ -2,7 +2,8 @@ import { tapsUnder, type TapPolicy } from '../taps/index.ts';
 import { sideStates } from './card.ts';
 import type { GrowingGround } from './growth.ts';
 import { standIn, type OutlookTree } from './outlook.ts';
-import { LATER_YEARS, planThinning, type PlanLimits, type PlanStand } from './plan.ts';
+import { LATER_YEARS, planThinning } from './plan.ts';
+import type { PlanLimits, PlanStand } from './planStand.ts';
 import type { Solver } from './solver.ts';
 
 /** Years between entries. Common practice: about ten. */

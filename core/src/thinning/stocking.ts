@@ -3,19 +3,7 @@ import Flatbush from 'flatbush';
 import { basalArea, openGrownCrownWidth, radiusOf, type StandTree } from '../stand/index.ts';
 import { M2_PER_HECTARE } from '../units/index.ts';
 import { netOver, reachesInto, type Disc } from './figures.ts';
-import type { PlanLimits, PlanStand } from './plan.ts';
-
-/**
- * How much a stand should hold. Two schools, neither of them harmful:
- *
- * - Timber guides for northern hardwoods go by basal area: at the diameters of a sugarbush, leave a stand alone below about
- *   17 to 18 m2/ha (Leak, Solomon & DeBald 1987, NE-603; from memory).
- * - Sugarbush guides go by crowns: few trees with wide, open-grown crowns, whose crowns would fill the ground again (Smith &
- *   Gibbs 1970; Lancaster et al. 1974; Houston, Allen & Lachance 1990; all from memory). At 25 to 30 cm that is 11 to
- *   13 m2/ha.
- */
-export const STOCKING_GUIDES = ['timber', 'sugarbush'] as const;
-export type StockingGuide = (typeof STOCKING_GUIDES)[number];
+import type { PlanLimits, PlanStand } from './planStand.ts';
 
 /** Above the floor of the timber guides by less than this, a stand is left alone: "17 to 18". m2/ha */
 const ALONE_MARGIN_M2 = 1;

@@ -1,27 +1,16 @@
 import { tables } from '../lib/server/db/index.ts';
 import { migrate } from '../lib/server/db/migrate.ts';
-import { loadDemo } from '../lib/server/demo/load.ts';
-import { DEMO_PEOPLE } from '../lib/server/demo/people.ts';
 
-/** Commands beside the web server: `migrate` brings the tables up to date; `demo` loads the demo bush as well. */
+/** The command beside the web server: `migrate` brings the tables up to date. */
 async function main(command: string | undefined): Promise<void> {
+  if (command !== 'migrate') {
+    console.error('Usage: cli.js migrate');
+    process.exitCode = 2;
+    return;
+  }
   const { sequelize } = tables();
   try {
-    switch (command) {
-      case 'migrate':
-        for (const name of await migrate(sequelize)) console.log(`migrated: ${name}`);
-        return;
-      case 'demo': {
-        await migrate(sequelize);
-        if (await loadDemo()) console.log('Loaded the demo bush.');
-        const { signInName, password } = DEMO_PEOPLE[0]!;
-        console.log(`demo sign-in: ${signInName} / ${password}`);
-        return;
-      }
-      default:
-        console.error('Usage: cli.js migrate | demo');
-        process.exitCode = 2;
-    }
+    for (const name of await migrate(sequelize)) console.log(`migrated: ${name}`);
   } finally {
     await sequelize.close();
   }

@@ -3,11 +3,11 @@ import { hash } from '@node-rs/argon2';
 
 import { linesOf, type BushRecord, type WorkRecord } from '@baumkin/core';
 
-import { storeLines } from '../book.ts';
-import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../db/index.ts';
-import { storeMany } from '../records.ts';
+import { storeLines } from '../web/src/lib/server/book.ts';
+import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../web/src/lib/server/db/index.ts';
+import { storeMany } from '../web/src/lib/server/records.ts';
 import { corranHill } from './corranHill.ts';
-import { DEMO_BUSH_NAME, DEMO_PEOPLE } from './people.ts';
+import invented from './people.json' with { type: 'json' };
 
 /** Open ocean: an invented hill stands on no real one. */
 const NOWHERE = { lat: 46.5, lon: -40 };
@@ -17,10 +17,10 @@ const NOWHERE = { lat: 46.5, lon: -40 };
  * @returns whether it was loaded now
  */
 export async function loadDemo(now = new Date()): Promise<boolean> {
-  if (await User.findOne({ where: { signInName: DEMO_PEOPLE[0]!.signInName } })) return false;
+  if (await User.findOne({ where: { signInName: invented.people[0]!.signInName } })) return false;
   const { stands, features, walk, records, ofBush } = corranHill();
   const people = await Promise.all(
-    DEMO_PEOPLE.map(async ({ signInName, displayName, password, role }) => ({
+    invented.people.map(async ({ signInName, displayName, password, role }) => ({
       id: randomUUID(),
       role,
       signInName,
@@ -38,7 +38,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
     await Bush.create(
       {
         id: bushId,
-        name: DEMO_BUSH_NAME,
+        name: invented.bush,
         settings: { paints: ['blue', 'white', 'violet'] },
         originLat: NOWHERE.lat,
         originLon: NOWHERE.lon,

@@ -1,0 +1,118 @@
+import {
+  bushRecordSchema,
+  outlineAreaHa,
+  recordSchema,
+  seededRng,
+  standSchema,
+  type BushRecord,
+  type RecordInput,
+  type SiteFeature,
+  type Stand,
+  type WorkRecord
+} from '@baumkin/core';
+
+import { envelopeOf, round, uuidMaker, type TaggedTree } from './draw.ts';
+import { lifeOf } from './history.ts';
+import { betweenTheTagged, cruise, heightsAndCrowns, inPassing, onTrunks, secondStems } from './survey.ts';
+import { thinning } from './thinning.ts';
+import { LANDSCAPE, STANDS } from './landscape.ts';
+import { growTrees, type TrueTree } from './wood.ts';
+
+/**
+ * Corran Hill Common: an invented village-owned sugarbush on an invented hillside. Everything here is made up by a
+ * seeded generator and is for the demo; no outside value rests on it.
+ */
+export interface DemoBush {
+  readonly stands: Stand[];
+  readonly features: SiteFeature[];
+  /** ids of the trees in walking order */
+  readonly walk: string[];
+  readonly records: WorkRecord[];
+  /** plots, seedling plots and kept plans */
+  readonly ofBush: BushRecord[];
+}
+
+export function corranHill(seed = 1798): DemoBush {
+  const rng = seededRng(seed);
+  const uuid = uuidMaker(rng);
+  const stands = STANDS.map((plan): Stand =>
+    standSchema.parse({
+      id: uuid(),
+      name: plan.name,
+      purpose: plan.purpose,
+      areaHa: round(outlineAreaHa(plan.outline), 2),
+      wetness: plan.wetness,
+      outline: plan.outline.map(([east, north]) => [east, north]),
+      note: plan.note
+    })
+  );
+  const { tagged: wood, between: untagged } = growTrees(rng);
+  const trees = wood.map((tree, i): TaggedTree => ({
+    id: uuid(),
+    tag: String(i + 1),
+    standId: stands[tree.stand]!.id,
+    eastM: round(tree.eastM, 2),
+    northM: round(tree.northM, 2)
+  }));
+  const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
+  swapTags(trees, records);
+  records.push(...heightsAndCrowns(wood, trees, rng, uuid));
+  const features = LANDSCAPE.map((feature) => ({ id: uuid(), ...feature }));
+  const plots = cruise(wood, stands, rng, uuid);
+  records.push(...wood.flatMap((tree, i) => registered(tree, trees[i]!, uuid)));
+  const stems = secondStems(wood, trees, rng, uuid);
+  const walk = trees.flatMap(({ id }) => [id, ...stems.flatMap((stem) => (stem.base === id ? [stem.id] : []))]);
+  const passing = inPassing(wood, trees, rng, uuid);
+  records.push(...stems.flatMap((stem) => stem.records), ...passing);
+  for (const record of passing)
+    if (record.kind === 'entry') walk.splice(walk.indexOf(record.afterId!) + 1, 0, record.treeId);
+  records.push(...onTrunks(wood, trees, rng, uuid));
+  const between = betweenTheTagged(
+    untagged,
+    trees.filter((_, i) => wood[i]!.stand === 0),
+    uuid
+  );
+  records.push(...between.records);
+  for (const { id, after } of between.placed) walk.splice(walk.indexOf(after) + 1, 0, id);
+  const thinned = thinning(wood, trees, stands, rng, uuid);
+  records.push(...thinned.records);
+  return {
+    stands,
+    features,
+    walk,
+    records: records.map((record) => recordSchema.parse(record)),
+    ofBush: [...plots, ...thinned.ofBush].map((record) => bushRecordSchema.parse(record))
+  };
+}
+
+/** Tagged and surveyed in 2009; the ledge was paced out later, and some of it only had a phone's word. */
+function registered({ stand }: TrueTree, tree: TaggedTree, uuid: () => string): RecordInput[] {
+  const ledge = STANDS[stand]!.purpose === 'wildlife';
+  const envelope = envelopeOf(tree.id, uuid);
+  const quality = !ledge ? 'surveyed' : Number(tree.tag) % 6 === 0 ? 'phone' : 'paced';
+  return [
+    { ...envelope('2009-05-02'), kind: 'entry', tag: tree.tag, standId: tree.standId },
+    {
+      ...envelope(ledge ? '2021-05-15' : '2009-05-02'),
+      kind: 'place',
+      eastM: tree.eastM,
+      northM: tree.northM,
+      quality,
+      asTaken: quality === 'surveyed' ? 'total station' : ''
+    }
+  ];
+}
+
+/** Two neighbours whose 2024 readings were written under each other's tags. */
+function swapTags(trees: readonly TaggedTree[], records: RecordInput[]): void {
+  const last = (tree: TaggedTree) =>
+    records.find((r) => r.treeId === tree.id && r.kind === 'reading' && r.on.startsWith('2024'));
+  for (let i = 50; i + 1 < trees.length; i++) {
+    const [a, b] = [last(trees[i]!), last(trees[i + 1]!)];
+    if (a?.kind !== 'reading' || b?.kind !== 'reading' || Math.abs(a.valueMm - b.valueMm) < 150) continue;
+    if (Math.max(a.valueMm, b.valueMm) > 700) continue;
+    records[records.indexOf(a)] = { ...a, valueMm: b.valueMm, asWritten: b.asWritten };
+    records[records.indexOf(b)] = { ...b, valueMm: a.valueMm, asWritten: a.asWritten };
+    return;
+  }
+}
