@@ -150,7 +150,7 @@ test('forty years under two habits, and the habits themselves', async ({ page })
 
   await page.goto(`/bush/${bushId}/count/habits`);
   const form = page.getByTestId('habits');
-  await form.getByLabel('TapGuideline').selectOption('own');
+  await form.getByLabel('Ladder').selectOption('own');
   await expect(form.getByRole('alert')).toContainText('needs a step');
   await form.getByRole('button', { name: 'A step more' }).click();
   await form.getByRole('button', { name: 'A step more' }).click();

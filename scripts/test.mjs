@@ -72,6 +72,7 @@ await run(async () => {
     inTurn(
       () => check('types and templates: web', 'npm', ['run', '--silent', 'check', '-w', 'web']),
       () => check('types: core', 'npx', ['tsc', '-p', 'core']),
+      () => check('types: core tests', 'npx', ['tsc', '-p', 'core/tsconfig.test.json']),
       () => check('types: end-to-end tests', 'npx', ['tsc', '-p', 'e2e'])
     ),
     inTurn(

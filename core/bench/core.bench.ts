@@ -16,7 +16,16 @@ describe('whole bush', () => {
         depthMm: 38.1,
         bandMm: 900,
         guideline: tapGuidelineById('twelveEighteen'),
-        condition: { diebackPct: i % 40, oldestOpenHoleYears: null, stressed: false },
+        condition: {
+          on: '2026-07-01',
+          diebackPct: i % 40,
+          oldestOpenHoleYears: null,
+          stressed: false,
+          peeledPct: null,
+          peelFresh: false
+        },
+        today: '2026-11-23',
+        forbidden: null,
         isMaple: true,
         room: 3,
         seasonsSinceTapped: 1

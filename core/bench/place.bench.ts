@@ -1,7 +1,7 @@
 import { bench, describe } from 'vitest';
 
 import { LossKernel, placeHoles, planRotation, type PlacementTask } from '../src/rotation/index.ts';
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import {
   columnBearing,
   DEFAULT_COLUMNS,

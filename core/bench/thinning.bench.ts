@@ -1,7 +1,7 @@
 import loadHighs from 'highs';
 import { bench, describe } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import type { StandTree } from '../src/stand/index.ts';
 import {
   DEFAULT_LIMITS,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import {
   deriveTree,
   cutForbidden,
@@ -616,10 +616,13 @@ it('at a gap the trees on its northern rim are named, which the southern sun rea
   const gap = { eastM: 0, northM: 0, radiusM: 8 };
   const at = (id: string, eastM: number, northM: number) => ({
     id,
+    tag: id,
     eastM,
     northM,
+    positionQuality: 'surveyed' as const,
     dbhMm: 300,
     species: 'sugarMaple' as const,
+    heightM: null,
     crownRadiiM: null
   });
   const trees = [at('north', 0, 11), at('farNorth', 0, 40), at('south', 0, -11), at('east', 11, 0), at('nne', 5, 10)];

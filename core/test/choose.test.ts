@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { insideOutline, outlineAreaHa } from '../src/geometry/index.ts';
 import { chosenBy, deriveTree, treeRow, type Rule, type TreeRow } from '../src/records/index.ts';
-import { collectingPoints, insideOutline, outlineAreaHa, type TappedTree } from '../src/stand/index.ts';
+import { collectingPoints, type TappedTree } from '../src/stand/index.ts';
 
 const metres = fc.integer({ min: -500, max: 500 });
 const point = fc.tuple(metres, metres);

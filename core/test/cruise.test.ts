@@ -15,7 +15,7 @@ import {
   type Plot,
   type PlotTree
 } from '../src/cruise/index.ts';
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { MM_PER_FOOT, MM_PER_INCH } from '../src/units/index.ts';
 import { readRows, readTable } from './data/read.ts';
 

@@ -1,16 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import {
-  fromLocalMetres,
-  readTable,
-  speciesByName,
-  toLocalMetres,
-  UnreadableFile,
-  TABLES,
-  writeBadRows,
-  writeTable
-} from '../src/exchange/index.ts';
+import { fromLocalMetres, toLocalMetres } from '../src/geometry/index.ts';
+import { readTable, speciesByName, UnreadableFile, TABLES, writeBadRows, writeTable } from '../src/exchange/index.ts';
 import { SPECIES } from '../src/identify/index.ts';
 import {
   deriveTree,
@@ -158,6 +150,8 @@ describe('round trip', () => {
               species: d.species,
               probability: 1,
               age: 'grown',
+              basis: 'declared',
+              lookSeason: null,
               evidence: {}
             },
             ...d.holes.map((h, n): WorkRecord => ({

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { type BarkSpot } from '../src/geometry/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { pattern, sunnySide } from '../src/rotation/rules.ts';
-import { HiddenTrunk, type RuleTree, type Spot } from '../src/rotation/index.ts';
+import { HiddenTrunk, type RuleTree } from '../src/rotation/index.ts';
 import {
   alongPath,
   calibrate,
@@ -47,7 +48,7 @@ function tapped(k: number, seasons: number, model: ColumnModel = DEFAULT_COLUMNS
   const rng = seededRng(4000 + k);
   const hidden = new HiddenTrunk(TREE, model, rng);
   const rule = k % 2 ? pattern : sunnySide;
-  const meant: (readonly Spot[])[] = [];
+  const meant: (readonly BarkSpot[])[] = [];
   const holes: OldHole[] = [];
   const seen: SeenShavings[] = [];
   for (let season = 0; season < seasons; season++) {

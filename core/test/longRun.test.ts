@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { insideBark } from '../src/measure/index.ts';
 import { growthBalance, longRunStainedShare } from '../src/taps/index.ts';
 import { columnHalfLength, DEFAULT_COLUMNS } from '../src/trunk/index.ts';

@@ -12,7 +12,7 @@ import {
   type Specimen,
   type Verdict
 } from '../src/identify/index.ts';
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 
 /** The order in which the trade goes through the clues: branching, twigs and buds, bark, weak clues and ground, leaves. */
 const TRADE_ORDER: readonly CharacterId[] = [

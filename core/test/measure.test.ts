@@ -17,7 +17,7 @@ import {
   type DatedDiameter,
   type MeasureMethod
 } from '../src/measure/index.ts';
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { MM_PER_INCH } from '../src/units/index.ts';
 import { readTable } from './data/read.ts';
 

@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 
+import { toLocalMetres } from '../src/geometry/index.ts';
 import {
   archiveSchema,
   dataPackage,
@@ -15,7 +16,6 @@ import {
   readStatements,
   readTable,
   TABLES,
-  toLocalMetres,
   underOtherIds,
   UnreadableFile,
   writeGeoJson,
@@ -31,6 +31,7 @@ import {
   DEFAULT_BUSH_SETTINGS,
   deriveTree,
   recordSchema,
+  standSchema,
   type Stand,
   type Tree,
   type WorkRecord,
@@ -104,7 +105,7 @@ describe('GPX 1.1', () => {
 });
 
 describe('GeoJSON (RFC 7946)', () => {
-  const stand: Stand = {
+  const stand: Stand = standSchema.parse({
     id: id(1),
     name: 'Hill & Dale',
     purpose: 'mixed',
@@ -116,7 +117,7 @@ describe('GeoJSON (RFC 7946)', () => {
       [80, 100],
       [80, 0]
     ]
-  };
+  });
   const point = (t: { tag: string; species: (typeof SPECIES)[number]['id']; eastM: number; northM: number }) => ({
     ...t,
     stand: 'Hill & Dale',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { DEFAULT_COLUMNS, drawTrunks, judgeSpot, type Trunk } from '../src/trunk/index.ts';
 
 // Reference values: an independent Monte Carlo of the column model of docs/model.md, "Where to drill", with at least

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import {
   columnHalfLength,
   columnsWithin,

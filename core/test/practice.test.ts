@@ -14,7 +14,7 @@ import {
   SPECIES,
   type PracticeAnswer
 } from '../src/identify/index.ts';
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 
 describe('specimens', () => {
   it('are drawn in the shares and with the noise of the table', () => {

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { compassPoint, normaliseBearing, wrapDegrees } from '../src/math/index.ts';
+import { bearingTo } from '../src/geometry/index.ts';
 import {
   isMaple,
   REGIONAL_PRIOR,
@@ -11,18 +13,10 @@ import {
   type SpeciesId
 } from '../src/identify/index.ts';
 import { paintClash, paintOf, PAINTS, recordSchema } from '../src/records/index.ts';
-import { bearingTo, crownRadius, defaultHeight, sideOf, type StandTree } from '../src/stand/index.ts';
+import { crownRadius, defaultHeight, sideOf, type StandTree } from '../src/stand/index.ts';
 import { placeHoles } from '../src/rotation/index.ts';
 import { tapGuidelineById, TAP_GUIDELINES, guidelineRule, guidelineTaps, nextStep } from '../src/taps/index.ts';
-import {
-  compassPoint,
-  DEFAULT_PRACTICE,
-  DEFAULT_COLUMNS,
-  heightWords,
-  normaliseBearing,
-  trunkToday,
-  wrapDegrees
-} from '../src/trunk/index.ts';
+import { DEFAULT_PRACTICE, DEFAULT_COLUMNS, heightWords, trunkToday } from '../src/trunk/index.ts';
 
 describe('trunks as they come', () => {
   const hole = fc.record({

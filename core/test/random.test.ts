@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { normalCdf, seededRng, seedFrom } from '../src/random/index.ts';
+import { normalCdf, seededRng, seedFrom } from '../src/math/index.ts';
 
 describe('random numbers', () => {
   it('normal distribution function against printed tables (Abramowitz & Stegun 1964, table 26.1)', () => {

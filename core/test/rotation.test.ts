@@ -15,7 +15,7 @@ import {
   type RotationTask
 } from '../src/rotation/index.ts';
 import { haphazard, pattern, sunnySide } from '../src/rotation/rules.ts';
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 
 const BIT = 7.9375;

@@ -10,7 +10,7 @@ import {
   measuringWouldChange,
   suggestTaps,
   vigourClass,
-  type TapGuidelineId,
+  type PublishedGuidelineId,
   type SuggestionInput
 } from '../src/taps/index.ts';
 import { insideBark } from '../src/measure/index.ts';
@@ -20,7 +20,7 @@ const inch = (n: number) => n * MM_PER_INCH;
 
 describe('guidelines', () => {
   // USDA Agriculture Handbook 134 (from memory); the others are common practice, no source.
-  it.each<[TapGuidelineId, [number, number][]]>([
+  it.each<[PublishedGuidelineId, [number, number][]]>([
     [
       'handbook',
       [

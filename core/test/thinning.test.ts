@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { crownSides, openGrownCrownWidth, radiusOf, type StandTree } from '../src/stand/index.ts';
 import {
   basalAreaInLarger,
@@ -30,7 +30,8 @@ import {
   type PlanStand,
   type PlanTree,
   type ScoredTree,
-  type Solver
+  type Solver,
+  type Stem
 } from '../src/thinning/index.ts';
 import { MM_PER_FOOT } from '../src/units/index.ts';
 import { planByEye } from './byEye.ts';
@@ -46,7 +47,7 @@ describe.each([
   { name: 'longleaf', column: 'dbh_cm', toMm: 10, box: [0, 0, 200, 200], radiusM: 10, mean: 2.65516, max: 19.79153 },
   { name: 'spruces', column: 'dbh_m', toMm: 1000, box: [0, 0, 56, 38], radiusM: 6, mean: 1.562664, max: 3.58199 }
 ] as const)('$name against R', ({ name, column, toMm, box, radiusM, mean, max }) => {
-  const stems = readTable(`${name}.csv`).map((row): Stem => ({
+  const stems = readTable(`${name}.csv`).map((row): Stem & { dbhMm: number } => ({
     dbhMm: row[column]! * toMm,
     eastM: row.x_m!,
     northM: row.y_m!

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { PlacedTrunk, placeHoles, type PlacementTask } from '../src/rotation/index.ts';
 import {
   columnBearing,

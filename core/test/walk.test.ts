@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { seededRng } from '../src/random/index.ts';
+import { seededRng } from '../src/math/index.ts';
 import { siteFeatureSchema } from '../src/records/index.ts';
 import { entranceOf, shortWalk, walkLength, type WalkTree } from '../src/stand/index.ts';
 

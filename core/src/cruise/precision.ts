@@ -3,6 +3,8 @@
 /// <reference path="./jstat.d.ts" />
 import jStat from 'jstat';
 
+import { mean, sampleDeviation } from '../math/index.ts';
+
 /** A mean over plots with its confidence interval. */
 export interface MeanOverPlots {
   readonly plots: number;
@@ -24,16 +26,16 @@ export const CONFIDENCE = 0.9;
  */
 export function meanOverPlots(values: readonly number[], confidence = CONFIDENCE): MeanOverPlots {
   const n = values.length;
-  const mean = n === 0 ? 0 : values.reduce((sum, v) => sum + v, 0) / n;
-  if (n < 2) return { plots: n, mean, se: null, half: null, cv: null };
-  const variance = values.reduce((sum, v) => sum + (v - mean) ** 2, 0) / (n - 1);
-  const se = Math.sqrt(variance / n);
+  const centre = n === 0 ? 0 : mean(values);
+  if (n < 2) return { plots: n, mean: centre, se: null, half: null, cv: null };
+  const sd = sampleDeviation(values);
+  const se = sd / Math.sqrt(n);
   return {
     plots: n,
-    mean,
+    mean: centre,
     se,
     half: se * jStat.studentt.inv((1 + confidence) / 2, n - 1),
-    cv: mean > 0 ? Math.sqrt(variance) / mean : null
+    cv: centre > 0 ? sd / centre : null
   };
 }
 

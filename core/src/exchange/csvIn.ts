@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 
+import { normaliseBearing } from '../math/index.ts';
 import type { MeasureMethod } from '../measure/index.ts';
 import { seasonOf, tagKey } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
@@ -314,7 +315,7 @@ function readHoles(written: string, today: string): StatedHole[] {
     if (height > 500)
       throw new BadCell('holes', `"${brief(part.trim())}" is a hole more than 5 m up. Heights are in cm.`);
     readSeason(season, part.trim(), 'holes', today);
-    return { season, bearingDeg: bearing % 360, heightMm: height * 10, bitMm: null, depthMm: null };
+    return { season, bearingDeg: normaliseBearing(bearing), heightMm: height * 10, bitMm: null, depthMm: null };
   });
 }
 
@@ -333,7 +334,7 @@ function readHole(cell: Cell, units: Units, today: string): StatedHole[] {
   return [
     {
       season,
-      bearingDeg: bearing % 360,
+      bearingDeg: normaliseBearing(bearing),
       heightMm: readLength(cell('holeHeight'), 'height', units.holeHeight ?? 'cm', 5000),
       bitMm,
       depthMm

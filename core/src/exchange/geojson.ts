@@ -1,10 +1,10 @@
+import { fromLocalMetres, type LatLon } from '../geometry/index.ts';
 import { z } from 'zod';
 
 import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { standPurposeSchema, wetnessSchema, type Stand } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
-import { fromLocalMetres, type LatLon } from './position.ts';
 import {
   MAX_COLUMNS,
   MAX_ROWS,

@@ -1,7 +1,7 @@
+import { fromLocalMetres, type LatLon } from '../geometry/index.ts';
 import { SaxesParser } from 'saxes';
 
 import { speciesById, type SpeciesId } from '../identify/index.ts';
-import { fromLocalMetres, type LatLon } from './position.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
 import { speciesByName } from './species.ts';
 import { MAX_ROWS, UnreadableFile, type StatementFile } from './statement.ts';

@@ -1,6 +1,5 @@
 export * from './csvIn.ts';
 export * from './plan.ts';
-export * from './position.ts';
 export * from './species.ts';
 export * from './statement.ts';
 export * from './archive.ts';

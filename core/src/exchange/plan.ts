@@ -1,3 +1,5 @@
+import { toLocalMetres, type LatLon } from '../geometry/index.ts';
+import { wrapDegrees } from '../math/index.ts';
 import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion } from '../measure/index.ts';
 import {
   declaration,
@@ -12,7 +14,6 @@ import {
   type WorkRecord
 } from '../records/index.ts';
 import { POSITION_SD_M } from '../stand/index.ts';
-import { toLocalMetres, type LatLon } from './position.ts';
 import type { BadRow, StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
 
 /** A tree that the bush has already, with everything recorded of it. */
@@ -348,7 +349,7 @@ function newHoles(
       (r) =>
         r.kind === 'taphole' &&
         r.season === hole.season &&
-        Math.abs(((r.bearingDeg - hole.bearingDeg + 540) % 360) - 180) <= SAME_HOLE.bearingDeg &&
+        Math.abs(wrapDegrees(r.bearingDeg - hole.bearingDeg)) <= SAME_HOLE.bearingDeg &&
         Math.abs(r.heightMm - hole.heightMm) <= SAME_HOLE.heightMm
     );
     if (known) return [];

@@ -1,4 +1,4 @@
-import type { Rng } from '../random/index.ts';
+import type { Rng } from '../math/index.ts';
 import { SHIPPED_TABLE, type ClueTable, type Evidence } from './clues.ts';
 import { judge, type Judgement, type Prior } from './judge.ts';
 import { nextLooks, worth, WORTH_LOOKING_BITS, type Look } from './nextLook.ts';

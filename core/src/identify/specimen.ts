@@ -1,4 +1,4 @@
-import type { Rng } from '../random/index.ts';
+import type { Rng } from '../math/index.ts';
 import { SHIPPED_TABLE, showing, type ClueTable, type Evidence } from './clues.ts';
 import { REGIONAL_PRIOR, type Prior } from './judge.ts';
 import { SPECIES, type AgeClass, type Character, type CharacterId, type LookSeason, type SpeciesId } from './table.ts';

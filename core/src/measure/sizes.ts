@@ -1,3 +1,4 @@
+import { median } from '../math/index.ts';
 import { MM_PER_INCH, type TrunkQuantity } from '../units/index.ts';
 import { toDiameter } from './dbh.ts';
 
@@ -88,10 +89,4 @@ export function wholeColumnQuestion(
     .filter(({ correctedMm }) => off(correctedMm) <= EXPLAINED * off(medianMm))
     .sort((a, b) => off(a.correctedMm) - off(b.correctedMm));
   return explanations.length > 0 ? { explanations, medianMm, expectedMm, ofThisBush: sizes !== null } : null;
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }

@@ -1,8 +1,9 @@
-import { seededRng } from '../random/index.ts';
+import type { BarkSpot } from '../geometry/index.ts';
+import { mean, normaliseBearing, sampleDeviation, seededRng } from '../math/index.ts';
 import type { ColumnModel } from '../trunk/index.ts';
 import { HiddenTrunk, liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
 import { kernelFor } from './kernel.ts';
-import { planRotation, type PlannedHole, type Spot } from './plan.ts';
+import { planRotation, type PlannedHole } from './plan.ts';
 import { PLACEMENT_STRATEGIES, placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /** The rotation as something that can be lived through beside the habits: planned once, on what is known at the start. */
@@ -68,15 +69,14 @@ export function compareStrategies(tree: RuleTree, model: ColumnModel, options: C
     const rule = ruleOf(id, tree, model, seasons);
     const run = liveThrough(rule, tree, model, { seasons, trees, from, seed });
     const careless = liveThrough(rule, tree, model, { seasons, trees, from, seed, unwritten: UNWRITTEN });
-    const mean = run.lostByTree.reduce((a, b) => a + b, 0) / trees;
-    const variance = run.lostByTree.reduce((sum, x) => sum + (x - mean) ** 2, 0) / Math.max(1, trees - 1);
-    const half = 1.96 * Math.sqrt(variance / trees);
+    const late = mean(run.lostByTree);
+    const half = trees < 2 ? 0 : (1.96 * sampleDeviation(run.lostByTree)) / Math.sqrt(trees);
     lived.push({
       id,
       lostBySeason: [...run.lostBySeason],
-      late: mean,
-      lateFrom: Math.max(0, mean - half),
-      lateTo: mean + half,
+      late,
+      lateFrom: Math.max(0, late - half),
+      lateTo: late + half,
       lateUnwritten: careless.lostByTree.reduce((a, b) => a + b, 0) / trees
     });
   }
@@ -86,7 +86,7 @@ export function compareStrategies(tree: RuleTree, model: ColumnModel, options: C
 /** A trunk to practise on, with its past as it was recorded. */
 export interface PracticeTrunk {
   readonly tree: RuleTree;
-  readonly past: readonly (Spot & {
+  readonly past: readonly (BarkSpot & {
     readonly seasonsAgo: number;
     readonly buriedMm: number;
     readonly depthMm: number;
@@ -106,7 +106,7 @@ export function practiceTrunk(seed: number): PracticeTrunk {
     const sunny = rng.uniform() < 0.7;
     return {
       seasonsAgo,
-      bearingDeg: ((sunny ? rng.normal(180, 35) : 360 * rng.uniform()) + 720) % 360,
+      bearingDeg: normaliseBearing(sunny ? rng.normal(180, 35) : 360 * rng.uniform()),
       heightMm: 700 + 600 * rng.uniform(),
       buriedMm: seasonsAgo * ringMm,
       depthMm
@@ -132,7 +132,7 @@ export function othersOnPractice(
     const rule = ruleOf(id, practice.tree, model, PRACTICE_SEASONS);
     const hidden = hiddenTruth(practice, model, seed);
     const whim = seededRng(seed + 2);
-    const meant: (readonly Spot[])[] = [];
+    const meant: (readonly BarkSpot[])[] = [];
     const lost = Array.from({ length: PRACTICE_SEASONS }, (_, season) => {
       const spots = rule(season, practice.tree, meant, whim);
       meant.push(spots);

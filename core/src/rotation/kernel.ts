@@ -1,4 +1,4 @@
-import { seededRng } from '../random/index.ts';
+import { seededRng, toRadians } from '../math/index.ts';
 import { columnHalfLength, type ColumnModel } from '../trunk/index.ts';
 
 /** What is believed of one tree's grain and columns beyond what holds for all trees. */
@@ -51,7 +51,7 @@ export class LossKernel {
     { columnBitMm = bitMm, draws = 8000 }: { readonly columnBitMm?: number; readonly draws?: number } = {}
   ) {
     const steepest = Math.abs(belief.leanMeanDeg) + 2.5 * belief.leanSdDeg;
-    const reach = Math.ceil((60 + REACH_UP_MM * Math.tan((steepest * Math.PI) / 180)) / STEP_SIDE);
+    const reach = Math.ceil((60 + REACH_UP_MM * Math.tan(toRadians(steepest))) / STEP_SIDE);
     this.reachSideMm = reach * STEP_SIDE;
     this.lineLength = 2 * reach + 1;
     const columns = this.#columns(model, belief, columnBitMm, draws);
@@ -91,7 +91,7 @@ export class LossKernel {
     const rng = seededRng(20_231);
     const half = bitMm / 2;
     for (let draw = 0; draw < draws; draw++) {
-      const lean = Math.tan((rng.normal(belief.leanMeanDeg, belief.leanSdDeg) * Math.PI) / 180);
+      const lean = Math.tan(toRadians(rng.normal(belief.leanMeanDeg, belief.leanSdDeg)));
       const ratio = rng.logNormal(model.volumeRatioMedian * belief.sizeFactor, model.volumeRatioSigma);
       const widest = columnBitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma);
       const length = columnHalfLength(ratio, columnBitMm, widest);

@@ -1,3 +1,4 @@
+import { median } from '../math/index.ts';
 /** A hole with who wrote it down and when. */
 export interface WrittenHole {
   readonly authorId?: string;
@@ -28,6 +29,6 @@ export function minutesAHole(holes: readonly WrittenHole[]): number | null {
     return sorted.slice(1).map((time, i) => time - sorted[i]!);
   });
   // Several holes written down in the same breath are one visit.
-  const walked = steps.filter((step) => step > 0.2 && step <= REST_MINUTES).sort((a, b) => a - b);
-  return walked.length < ENOUGH ? null : walked[Math.floor(walked.length / 2)]!;
+  const walked = steps.filter((step) => step > 0.2 && step <= REST_MINUTES);
+  return walked.length < ENOUGH ? null : median(walked);
 }

@@ -1,4 +1,5 @@
-import { seededRng } from '../random/index.ts';
+import type { BarkSpot } from '../geometry/index.ts';
+import { seededRng, toDegrees, toRadians } from '../math/index.ts';
 import {
   alongPath,
   alongSurface,
@@ -25,25 +26,25 @@ import {
   type TrunkDraw
 } from '../trunk/index.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
-import { CELL_REACH_MM, planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole, type Spot } from './plan.ts';
+import { CELL_REACH_MM, planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole } from './plan.ts';
 import { placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /** A place on the trunk that a hole keeps away from: a wound, seam, limb or root. */
-export interface Defect extends Spot {
+export interface Defect extends BarkSpot {
   readonly marginMm: number;
   /** as one says it: "a seam" */
   readonly name?: string;
 }
 
 /** A proposed hole. */
-export interface Proposal extends Spot {
+export interface Proposal extends BarkSpot {
   readonly outlook: SpotOutlook;
   /** part of the planned rotation, or another clear place */
   readonly planned: boolean;
 }
 
 /** Where a drop line hangs from, and how far a spout can be from there. */
-export interface DropLine extends Spot {
+export interface DropLine extends BarkSpot {
   readonly lengthMm: number;
 }
 
@@ -73,7 +74,7 @@ export interface PlacementTask {
   /** holes of a season, those that are drilled already included */
   readonly taps: number;
   /** this season's holes that are drilled already: new ones keep their distance from them */
-  readonly taken?: readonly Spot[];
+  readonly taken?: readonly BarkSpot[];
   readonly keepOff?: readonly Defect[];
   readonly line?: DropLine | null;
   readonly seen?: readonly SeenShavings[];
@@ -137,7 +138,7 @@ export class PlacedTrunk {
     };
   }
 
-  ask(spot: Spot): SpotAnswer {
+  ask(spot: BarkSpot): SpotAnswer {
     const { trunk, practice, model } = this.#task;
     this.#deep ??= this.#drawnDeep();
     return {
@@ -160,7 +161,7 @@ export class PlacedTrunk {
     return learnTrunk(trunk, seen, model, { draws: 200, depthMm: trunk.woodRadiusMm, seed, ringCv }).draws;
   }
 
-  #judged({ bearingDeg, heightMm }: Spot): Omit<Proposal, 'planned'> {
+  #judged({ bearingDeg, heightMm }: BarkSpot): Omit<Proposal, 'planned'> {
     const { trunk, practice, model } = this.#task;
     const outlook = judgeSpot(trunk, this.#known.draws, practice, model, bearingDeg, heightMm);
     return { bearingDeg, heightMm, outlook };
@@ -176,7 +177,7 @@ export function placeHoles(task: PlacementTask): Placement {
 }
 
 /** What speaks against a place: the chosen strategy, what stands on the trunk, the line's reach, this season's holes. */
-export function objections(task: PlacementTask, spot: Spot): string[] {
+export function objections(task: PlacementTask, spot: BarkSpot): string[] {
   const { trunk, practice, keepOff = [], line, taken = [], strategy = 'rotation' } = task;
   const said = keepOff
     .filter((defect) => apart(trunk, spot, defect) < defect.marginMm)
@@ -191,28 +192,28 @@ export function objections(task: PlacementTask, spot: Spot): string[] {
   return said;
 }
 
-const sideways = (trunk: Trunk, a: Spot, b: Spot) =>
+const sideways = (trunk: Trunk, a: BarkSpot, b: BarkSpot) =>
   Math.abs(shorterWay(alongSurface(trunk, a.bearingDeg - b.bearingDeg), 2 * Math.PI * trunk.woodRadiusMm));
-const apart = (trunk: Trunk, a: Spot, b: Spot) => Math.hypot(sideways(trunk, a, b), a.heightMm - b.heightMm);
-const crowded = (trunk: Trunk, { spacingMm }: Pick<DrillPractice, 'spacingMm'>, a: Spot, b: Spot) =>
+const apart = (trunk: Trunk, a: BarkSpot, b: BarkSpot) => Math.hypot(sideways(trunk, a, b), a.heightMm - b.heightMm);
+const crowded = (trunk: Trunk, { spacingMm }: Pick<DrillPractice, 'spacingMm'>, a: BarkSpot, b: BarkSpot) =>
   sideways(trunk, a, b) < SIDEWAYS_APART_MM || apart(trunk, a, b) < spacingMm;
 
 /** Sap runs down a drop line: the spout is above the tubing and no farther than the line is long. */
-function outOfReach(trunk: Trunk, spot: Spot, line: DropLine, spareMm = 0): boolean {
+function outOfReach(trunk: Trunk, spot: BarkSpot, line: DropLine, spareMm = 0): boolean {
   return spot.heightMm < line.heightMm + spareMm || apart(trunk, spot, line) > line.lengthMm - SLACK_MM - spareMm;
 }
 
 /** How near a side is to one that is liked better, 0..1; 1 where none is. */
 function liking(favoured: readonly number[], bearingDeg: number): number {
   if (favoured.length === 0) return 1;
-  return Math.max(...favoured.map((side) => (1 + Math.cos(((bearingDeg - side) * Math.PI) / 180)) / 2));
+  return Math.max(...favoured.map((side) => (1 + Math.cos(toRadians(bearingDeg - side))) / 2));
 }
 
 /**
  * Clear places with nothing against them: the clearest first; of equally clear ones those on a favoured side, then those
  * nearest to the middle of the band.
  */
-function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: readonly Spot[]): Spot[] {
+function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: readonly BarkSpot[]): BarkSpot[] {
   const middle = (map.lowestMm + map.highestMm) / 2;
   const half = (map.highestMm - map.lowestMm) / 2;
   const cells = Array.from(map.pClear, (p, cell) => {
@@ -224,7 +225,7 @@ function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: 
     const unliked = 1 - liking(task.favoured ?? [], spot.bearingDeg);
     return { spot, score: Math.floor(p / EQUALLY_CLEAR) - 0.3 * off - 0.69 * unliked };
   }).sort((a, b) => b.score - a.score);
-  const chosen: Spot[] = [];
+  const chosen: BarkSpot[] = [];
   for (const { spot } of cells) {
     if (chosen.length >= wanted) break;
     if ([...others, ...chosen].some((other) => crowded(task.trunk, task.practice, spot, other))) continue;
@@ -272,7 +273,7 @@ function pastOf(
   kernel: (bitMm: number) => LossKernel
 ): PastHole[] {
   const rng = seededRng(seed);
-  const shifted = (bearingDeg: number, leftMm: number) => bearingDeg + (leftMm / trunk.woodRadiusMm) * (180 / Math.PI);
+  const shifted = (bearingDeg: number, leftMm: number) => bearingDeg + toDegrees(leftMm / trunk.woodRadiusMm);
   return trunk.holes.flatMap((hole, i): PastHole[] => {
     const { bearingDeg, heightMm, buriedMm, depthMm, bitMm } = hole;
     if (!hole.unsure) {

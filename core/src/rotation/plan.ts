@@ -1,15 +1,10 @@
-import { seededRng, type Rng } from '../random/index.ts';
+import type { BarkSpot } from '../geometry/index.ts';
+import { seededRng, type Rng } from '../math/index.ts';
 import type { DrillPractice } from '../trunk/index.ts';
 import { depthShared, type LossKernel } from './kernel.ts';
 
-/** A place on the trunk. Bearing in degrees clockwise from north seen from above, height in mm. */
-export interface Spot {
-  readonly bearingDeg: number;
-  readonly heightMm: number;
-}
-
 /** A hole that is in the trunk already. */
-export interface PastHole extends Spot {
+export interface PastHole extends BarkSpot {
   /** wood laid over it by the first planned season, mm */
   readonly buriedMm: number;
   readonly depthMm: number;
@@ -31,9 +26,9 @@ export interface RotationTask {
   /** holes of each season, in order; its length is how far the plan looks ahead */
   readonly taps: readonly number[];
   /** may a hole be drilled there at all? Asked for the middles of cells, which reach `CELL_REACH_MM` */
-  readonly allowed?: (spot: Spot) => boolean;
+  readonly allowed?: (spot: BarkSpot) => boolean;
   /** places of the first season that are drilled already */
-  readonly taken?: readonly Spot[];
+  readonly taken?: readonly BarkSpot[];
   /** what a loss counts for against the same loss a season earlier */
   readonly patience?: number;
   /** 1 unless a rougher plan will do, or a finer one is worth the wait */
@@ -41,7 +36,7 @@ export interface RotationTask {
   readonly seed: number;
 }
 
-export interface PlannedHole extends Spot {
+export interface PlannedHole extends BarkSpot {
   /** 0 is the season that is being planned */
   readonly season: number;
   /** expected share of its path in stained wood, all older holes of past and plan taken into account */
@@ -315,7 +310,7 @@ class Board {
     }));
   }
 
-  #spotAt(cell: number): Spot {
+  #spotAt(cell: number): BarkSpot {
     return {
       bearingDeg: (((cell % this.#columns) + 0.5) * 360) / this.#columns,
       heightMm: this.#lowestMm + Math.floor(cell / this.#columns) * this.#rowMm
@@ -388,4 +383,4 @@ const COLDEST = 2e-6;
 const STEPS_A_HOLE = 1000;
 
 const wrapped = (round: number) => round - Math.floor(round);
-const roundOf = ({ bearingDeg }: Spot) => wrapped(bearingDeg / 360);
+const roundOf = ({ bearingDeg }: BarkSpot) => wrapped(bearingDeg / 360);

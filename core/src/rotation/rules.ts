@@ -1,4 +1,5 @@
-import { seededRng, type Rng } from '../random/index.ts';
+import type { BarkSpot } from '../geometry/index.ts';
+import { seededRng, toDegrees, toRadians, type Rng } from '../math/index.ts';
 import {
   columnHalfLength,
   drawHole,
@@ -9,7 +10,7 @@ import {
   type Column,
   type ColumnModel
 } from '../trunk/index.ts';
-import type { PastHole, Spot } from './plan.ts';
+import type { PastHole } from './plan.ts';
 
 /** A tree and a way of drilling, for the seasons to come. Lengths in mm. */
 export interface RuleTree {
@@ -29,9 +30,9 @@ export interface RuleTree {
 export type PlacementRule = (
   season: number,
   tree: RuleTree,
-  earlier: readonly (readonly Spot[])[],
+  earlier: readonly (readonly BarkSpot[])[],
   rng: Rng
-) => readonly Spot[];
+) => readonly BarkSpot[];
 
 /** South, N(180, 30 deg), at any height of the band; the taps of a season are told apart by chance alone. */
 export const sunnySide: PlacementRule = (_season, tree, _earlier, rng) =>
@@ -44,7 +45,7 @@ export const haphazard: PlacementRule = (_season, tree, _earlier, rng) =>
 /** 50 mm on along the bark each season, 115 mm above and below the middle of the band by turns; several taps evenly round. */
 export const pattern: PlacementRule = (season, tree, earlier) => {
   const last = earlier.filter((spots) => spots.length > 0).at(-1)?.[0]?.bearingDeg ?? 180;
-  const turn = (50 / (tree.woodRadiusMm + season * tree.ringMm)) * (180 / Math.PI);
+  const turn = toDegrees(50 / (tree.woodRadiusMm + season * tree.ringMm));
   const middle = (tree.lowestMm + tree.highestMm) / 2;
   return Array.from({ length: tree.taps }, (_, i) => ({
     bearingDeg: (season === 0 ? last : last + turn) + (i * 360) / tree.taps,
@@ -57,7 +58,7 @@ function anyHeight({ lowestMm, highestMm }: RuleTree, rng: Rng): number {
 }
 
 /** What became of one season's hole. */
-export interface Drilled extends Spot {
+export interface Drilled extends BarkSpot {
   readonly season: number;
   /** share of its path in stained wood */
   readonly lost: number;
@@ -86,7 +87,7 @@ export class HiddenTrunk {
   }
 
   /** Drills the holes of a season: none of them meets another of the same season. */
-  drill(season: number, spots: readonly Spot[]): Drilled[] {
+  drill(season: number, spots: readonly BarkSpot[]): Drilled[] {
     const landed = spots.map((spot) => this.#truthOf(spot, this.tree.depthMm, this.#radius(season), this.tree.bitMm));
     const drilled = landed.map(({ bearingDeg, column: { heightMm } }) => {
       const spot = { bearingDeg, heightMm };
@@ -97,7 +98,7 @@ export class HiddenTrunk {
   }
 
   /** Share of a path exactly there that lies in stained wood. */
-  lostAt(season: number, spot: Spot): number {
+  lostAt(season: number, spot: BarkSpot): number {
     const { bitMm, depthMm } = this.tree;
     const overlaps = this.columnsIn(season).flatMap((column) => {
       const round = 2 * Math.PI * this.#radius(season);
@@ -128,7 +129,7 @@ export class HiddenTrunk {
 
   /** Where a hole really ends up, and the column that it will have. */
   #truthOf(
-    { bearingDeg, heightMm }: Spot,
+    { bearingDeg, heightMm }: BarkSpot,
     depthMm: number,
     radiusMm: number,
     bitMm: number
@@ -136,14 +137,14 @@ export class HiddenTrunk {
     const hole = { season: 0, bearingDeg, heightMm, bitMm, depthMm, buriedMm: 0 };
     const { leftMm, upMm, ratio, halfWidthMm } = drawHole(hole, this.model, this.rng);
     return {
-      bearingDeg: bearingDeg + (leftMm / radiusMm) * (180 / Math.PI),
+      bearingDeg: bearingDeg + toDegrees(leftMm / radiusMm),
       column: {
         hole: 0,
         leftMm: 0,
         heightMm: heightMm + upMm,
         halfWidthMm,
         halfLengthMm: columnHalfLength(ratio * Math.exp(this.#logSize), bitMm, halfWidthMm),
-        lean: Math.tan((this.leanDeg * Math.PI) / 180),
+        lean: Math.tan(toRadians(this.leanDeg)),
         fromDepthMm: 0,
         toDepthMm: depthMm
       }
@@ -185,7 +186,7 @@ export function liveThrough(
     const whim = seededRng(seed + 2 * k + 1);
     // Who drills without writing is the same for every rule.
     const stray = seededRng(seed + 1_000_003 + k);
-    const meant: (readonly Spot[])[] = [];
+    const meant: (readonly BarkSpot[])[] = [];
     for (let season = 0; season < seasons; season++) {
       const written = unwritten === 0 || stray.uniform() >= unwritten;
       const spots = written ? rule(season, tree, meant, whim) : haphazard(season, tree, meant, stray);

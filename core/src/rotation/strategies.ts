@@ -1,7 +1,8 @@
-import type { Rng } from '../random/index.ts';
-import { alongSurface, compassPoint, shorterWay, wrapDegrees, type Trunk } from '../trunk/index.ts';
+import type { BarkSpot } from '../geometry/index.ts';
+import { compassPoint, toDegrees, wrapDegrees, type Rng } from '../math/index.ts';
+import { alongSurface, shorterWay, type Trunk } from '../trunk/index.ts';
 import { haphazard, pattern, sunnySide, type PlacementRule, type RuleTree } from './rules.ts';
-import { SIDEWAYS_APART_MM, type Spot } from './plan.ts';
+import { SIDEWAYS_APART_MM } from './plan.ts';
 
 export const PLACEMENT_STRATEGY_IDS = [
   'rotation',
@@ -24,7 +25,7 @@ export interface PlacementStrategy {
   /** what it is good for and what it leaves out, in a sentence */
   readonly judged: string;
   /** why it speaks against a place on this trunk; null where it does not */
-  readonly against: (spot: Spot, trunk: Trunk, depthMm: number) => string | null;
+  readonly against: (spot: BarkSpot, trunk: Trunk, depthMm: number) => string | null;
   /** null for the rotation, which is planned for a trunk and not a rule of thumb */
   readonly rule: PlacementRule | null;
 }
@@ -43,7 +44,7 @@ interface Offset {
 }
 
 /** Where a place lies from each hole whose wood a new one could still meet: what older holes did, rules need not mind. */
-function offsets(spot: Spot, trunk: Trunk, depthMm: number): Offset[] {
+function offsets(spot: BarkSpot, trunk: Trunk, depthMm: number): Offset[] {
   const round = 2 * Math.PI * trunk.woodRadiusMm;
   return trunk.holes
     .filter(({ buriedMm, unsure }) => !unsure && buriedMm < depthMm)
@@ -63,7 +64,7 @@ const newestOf = (all: readonly Offset[]) => {
 function stepFromLast(sidesMm: readonly [number, number], upsMm: readonly [number, number], words: string) {
   const off = (value: number, [from, to]: readonly [number, number]) =>
     Math.abs(value) < from - NEAR_MM || Math.abs(value) > to + NEAR_MM;
-  return (spot: Spot, trunk: Trunk, depthMm: number): string | null => {
+  return (spot: BarkSpot, trunk: Trunk, depthMm: number): string | null => {
     const all = offsets(spot, trunk, depthMm);
     if (all.length === 0) return null;
     const last = newestOf(all);
@@ -80,7 +81,7 @@ function stepping(sideMm: number, upMm: number, byTurns: boolean): PlacementRule
     const band = highestMm - lowestMm;
     const radius = tree.woodRadiusMm + season * tree.ringMm;
     const last = earlier.filter((spots) => spots.length > 0).at(-1)?.[0];
-    const turn = (sideMm / radius) * (180 / Math.PI);
+    const turn = toDegrees(sideMm / radius);
     const lift = Math.min(upMm, band);
     let heightMm = last ? last.heightMm + lift : lowestMm;
     if (last && byTurns) heightMm = season % 2 ? last.heightMm + lift : last.heightMm - lift;
@@ -101,20 +102,20 @@ function lookingAbout(room: (sideMm: number, upMm: number) => number): Placement
   return (season, tree, earlier, rng) => {
     const radius = tree.woodRadiusMm + season * tree.ringMm;
     const seen = earlier.slice(-REMEMBERED).flat();
-    const chosen: Spot[] = [];
+    const chosen: BarkSpot[] = [];
     for (let i = 0; i < tree.taps; i++) chosen.push(bestOfTries([...seen, ...chosen], radius, tree, rng, room));
     return chosen;
   };
 }
 
 function bestOfTries(
-  seen: readonly Spot[],
+  seen: readonly BarkSpot[],
   radius: number,
   tree: RuleTree,
   rng: Rng,
   room: (sideMm: number, upMm: number) => number
-): Spot {
-  let best: Spot | null = null;
+): BarkSpot {
+  let best: BarkSpot | null = null;
   let most = -Infinity;
   for (let i = 0; i < 40; i++) {
     const spot = {

@@ -1,9 +1,8 @@
+import { distanceToShape, type Point } from '../geometry/index.ts';
 /**
  * What a falling tree could reach. Two tree lengths are kept clear when felling (29 CFR 1910.266(d)(6)(ii)); a building,
  * path or wire inside them makes the tree one for trained fallers. Nothing here ever says that a tree is safe to fell.
  */
-
-import { distanceToShape, type Point } from './outline.ts';
 
 export type SiteFeatureKind = 'building' | 'path' | 'line' | 'water' | 'fence' | 'boundary' | 'entrance';
 

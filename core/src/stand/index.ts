@@ -2,7 +2,5 @@ export * from './basal.ts';
 export * from './collect.ts';
 export * from './crown.ts';
 export * from './hazard.ts';
-export * from './offset.ts';
-export * from './outline.ts';
 export * from './sides.ts';
 export * from './walk.ts';

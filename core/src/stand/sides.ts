@@ -1,3 +1,5 @@
+import { bearingTo, distanceBetween } from '../geometry/index.ts';
+import { normaliseBearing, toRadians } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import { basalArea } from './basal.ts';
 import { crownRadius, defaultHeight } from './crown.ts';
@@ -86,7 +88,7 @@ export function radiusOf(tree: Pick<StandTree, 'dbhMm' | 'species' | 'crownRadii
 export function reachToward(tree: StandTree, bearingDeg: number): number {
   if (!tree.crownRadiiM) return radiusOf(tree);
   const [north, east, south, west] = tree.crownRadiiM;
-  const angle = (bearingDeg * Math.PI) / 180;
+  const angle = toRadians(bearingDeg);
   const [n, e] = [Math.cos(angle), Math.sin(angle)];
   const [along, across] = [n >= 0 ? north : south, e >= 0 ? east : west];
   if (along === 0 || across === 0) return Math.abs(n) > 0.999 ? along : Math.abs(e) > 0.999 ? across : 0;
@@ -95,12 +97,6 @@ export function reachToward(tree: StandTree, bearingDeg: number): number {
 
 export function heightOf(tree: StandTree): number {
   return tree.heightM ?? defaultHeight(tree.dbhMm);
-}
-
-/** Bearing from one tree to another, degrees clockwise from north. */
-export function bearingTo(from: StandTree, to: StandTree): number {
-  const degrees = (Math.atan2(to.eastM - from.eastM, to.northM - from.northM) * 180) / Math.PI;
-  return (degrees + 360) % 360;
 }
 
 /** The side of a crown that a bearing falls on: each side is a quarter, centred on its compass point. */
@@ -118,9 +114,9 @@ export function crownSides(subject: StandTree, others: readonly StandTree[], tak
   const height = heightOf(subject);
   for (const tree of others) {
     if (baseOf(tree) === baseOf(subject)) continue;
-    const distanceM = Math.hypot(tree.eastM - subject.eastM, tree.northM - subject.northM);
+    const distanceM = distanceBetween(tree, subject);
     const bearingDeg = bearingTo(subject, tree);
-    const gapM = distanceM - reachToward(subject, bearingDeg) - reachToward(tree, (bearingDeg + 180) % 360);
+    const gapM = distanceM - reachToward(subject, bearingDeg) - reachToward(tree, normaliseBearing(bearingDeg + 180));
     if (gapM > TOUCHING_M || heightOf(tree) < CLEARLY_SHORTER * height) continue;
     if (positionSd(tree) > ROUGHEST_POSITION_M) known = false;
     competitors.push({ tree, side: sideOf(bearingDeg), distanceM, bearingDeg, gapM });
@@ -157,4 +153,9 @@ export function removal(stand: readonly { id: string; dbhMm: number }[], taken: 
   }
   const share = all > 0 ? out / all : 0;
   return { trees, basalAreaM2: out, share, overLimit: share > REMOVAL_LIMIT };
+}
+
+/** A place that hangs on another is at best as good as the worse of both. */
+export function rougher(a: PositionQuality, b: PositionQuality): PositionQuality {
+  return POSITION_SD_M[a] >= POSITION_SD_M[b] ? a : b;
 }

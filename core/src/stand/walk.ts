@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush';
 
+import { distanceBetween, type GroundPoint, type Point } from '../geometry/index.ts';
 import type { SiteFeatureKind } from './hazard.ts';
-import type { Point } from './outline.ts';
 
 /** A tree on the walk. */
 export interface WalkTree {
@@ -12,19 +12,12 @@ export interface WalkTree {
   readonly northM: number | null;
 }
 
-interface Place {
-  readonly eastM: number;
-  readonly northM: number;
-}
-
-type PlacedTree = WalkTree & Place;
-
-const apart = (a: Place, b: Place) => Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
+type PlacedTree = WalkTree & GroundPoint;
 
 /** Where people come into a bush: the first entrance drawn; null where none is. */
 export function entranceOf(
   features: readonly { readonly kind: SiteFeatureKind; readonly points: readonly Point[] }[]
-): Place | null {
+): GroundPoint | null {
   const at = features.find(({ kind }) => kind === 'entrance')?.points[0];
   return at ? { eastM: at[0], northM: at[1] } : null;
 }
@@ -32,7 +25,7 @@ export function entranceOf(
 /** Length of a walk past trees in their order, metres; trees without a place are passed over. */
 export function walkLength(trees: readonly WalkTree[]): number {
   const places = trees.filter(isPlaced);
-  return places.reduce((sum, tree, i) => sum + (i === 0 ? 0 : apart(places[i - 1]!, tree)), 0);
+  return places.reduce((sum, tree, i) => sum + (i === 0 ? 0 : distanceBetween(places[i - 1]!, tree)), 0);
 }
 
 /**
@@ -42,15 +35,15 @@ export function walkLength(trees: readonly WalkTree[]): number {
  * @param entrance where the walk begins; the first tree's place by default
  * @returns ids in walking order
  */
-export function shortWalk(trees: readonly WalkTree[], entrance?: Place): string[] {
+export function shortWalk(trees: readonly WalkTree[], entrance?: GroundPoint): string[] {
   const placed = trees.filter(isPlaced);
   const order: string[] = [];
-  let at: Place | undefined = entrance ?? placed[0];
+  let at: GroundPoint | undefined = entrance ?? placed[0];
   const stands = new Map<string | null, PlacedTree[]>();
   for (const tree of placed) stands.set(tree.standId, [...(stands.get(tree.standId) ?? []), tree]);
   while (at && stands.size > 0) {
-    const from: Place = at;
-    const reach = (list: readonly PlacedTree[]) => Math.min(...list.map((tree) => apart(from, tree)));
+    const from: GroundPoint = at;
+    const reach = (list: readonly PlacedTree[]) => Math.min(...list.map((tree) => distanceBetween(from, tree)));
     const [standId, list] = [...stands].reduce((best, next) => (reach(next[1]) < reach(best[1]) ? next : best));
     stands.delete(standId);
     const walk = shorten(nearestNext(list, from), from);
@@ -65,13 +58,14 @@ function isPlaced(tree: WalkTree): tree is PlacedTree {
 }
 
 /** Always on to the nearest tree that was not passed yet. */
-function nearestNext(trees: readonly PlacedTree[], from: Place): PlacedTree[] {
+function nearestNext(trees: readonly PlacedTree[], from: GroundPoint): PlacedTree[] {
   const left = [...trees];
   const walk: PlacedTree[] = [];
   let at = from;
   while (left.length > 0) {
     let nearest = 0;
-    for (let i = 1; i < left.length; i++) if (apart(left[i]!, at) < apart(left[nearest]!, at)) nearest = i;
+    for (let i = 1; i < left.length; i++)
+      if (distanceBetween(left[i]!, at) < distanceBetween(left[nearest]!, at)) nearest = i;
     at = left[nearest]!;
     walk.push(left[nearest]!);
     left[nearest] = left.at(-1)!;
@@ -93,7 +87,7 @@ const NEAREST = 12;
  * 2-opt (Croes 1958) and Or-opt (Or 1976) among near neighbours (Bentley 1992): turns a stretch round, or moves a short run
  * of trees elsewhere, wherever that shortens an open walk that begins at a fixed place.
  */
-function shorten(trees: readonly PlacedTree[], from: Place): PlacedTree[] {
+function shorten(trees: readonly PlacedTree[], from: GroundPoint): PlacedTree[] {
   if (trees.length < 3) return [...trees];
   const index = new Flatbush(trees.length);
   for (const { eastM, northM } of trees) index.add(eastM, northM);
@@ -104,8 +98,8 @@ function shorten(trees: readonly PlacedTree[], from: Place): PlacedTree[] {
   // The walk as numbers of trees, and where on the walk each tree stands. Step -1 is the place that it begins at.
   const walk = trees.map((_, i) => i);
   const at = trees.map((_, i) => i);
-  const place = (k: number): Place => (k < 0 ? from : trees[walk[k]!]!);
-  const step = (i: number, j: number) => (j >= walk.length ? 0 : apart(place(i), place(j)));
+  const place = (k: number): GroundPoint => (k < 0 ? from : trees[walk[k]!]!);
+  const step = (i: number, j: number) => (j >= walk.length ? 0 : distanceBetween(place(i), place(j)));
   const number = (a: number, b: number) => {
     for (let k = a; k <= b; k++) at[walk[k]!] = k;
   };

@@ -1,5 +1,5 @@
+import { normalCdf } from '../math/index.ts';
 import { insideBark } from '../measure/index.ts';
-import { normalCdf } from '../random/index.ts';
 import { DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
 
 /** Long-run stained share of the tapping band that a steward accepts. Working assumption. */

@@ -1,6 +1,6 @@
+import { mean, quantiles, seededRng } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import { insideBark } from '../measure/index.ts';
-import { seededRng } from '../random/index.ts';
 import { columnsOf, DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
 import { growthBalance } from './balance.ts';
 import { guidelineTaps, type TapGuideline } from './guidelines.ts';
@@ -202,7 +202,6 @@ export function projectBush(
 
 /** Mean and the band from the tenth to the ninetieth of a hundred. */
 export function banded(values: readonly number[]): Banded {
-  const sorted = [...values].sort((a, b) => a - b);
-  const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
-  return { mean: values.reduce((sum, v) => sum + v, 0) / values.length, low: at(0.1), high: at(0.9) };
+  const [low, high] = quantiles(values, [0.1, 0.9]);
+  return { mean: mean(values), low, high };
 }

@@ -1,17 +1,12 @@
 import Flatbush from 'flatbush';
+import { distanceToEdge, insideOutline, outlineAreaHa, type GroundPoint, type Point } from '../geometry/index.ts';
+import { mean } from '../math/index.ts';
 import { Delaunay } from 'd3-delaunay';
 
-import { distanceToEdge, insideOutline, outlineAreaHa, type Point } from '../stand/index.ts';
 import { M2_PER_HECTARE } from '../units/index.ts';
 
-/** A place, metres. */
-export interface Place {
-  readonly eastM: number;
-  readonly northM: number;
-}
-
 /** A stem with its place. */
-export interface Stem extends Place {
+export interface Stem extends GroundPoint {
   /** stems of one base share it; a stem without it stands on its own */
   readonly base?: string;
 }
@@ -29,7 +24,7 @@ export const COMPETITION_RADIUS_M = 8;
 export const MIN_DISTANCE_M = 1;
 
 /** All pairs of stems within a radius, by a spatial index. Stems on the same spot are neighbours at distance 0. */
-export function neighbours(stems: readonly Place[], radiusM = COMPETITION_RADIUS_M): Neighbours {
+export function neighbours(stems: readonly GroundPoint[], radiusM = COMPETITION_RADIUS_M): Neighbours {
   const from = new Int32Array(stems.length + 1);
   const of: number[] = [];
   const distanceM: number[] = [];
@@ -93,7 +88,10 @@ export function basalAreaInLarger(dbhsMm: readonly number[], areaHa: number): nu
  * has it all.
  * @param box west, south, east, north, metres
  */
-export function growingSpace(stems: readonly Place[], box: readonly [number, number, number, number]): Float64Array {
+export function growingSpace(
+  stems: readonly GroundPoint[],
+  box: readonly [number, number, number, number]
+): Float64Array {
   if (stems.length === 0) return new Float64Array();
   const voronoi = Delaunay.from(
     stems,
@@ -118,7 +116,7 @@ const ANGLES = 24;
  * @param outlines of what was mapped; without any, the hull of the stems
  */
 export function edgeCorrection(
-  stems: readonly Place[],
+  stems: readonly GroundPoint[],
   outlines: readonly (readonly Point[])[],
   radiusM = COMPETITION_RADIUS_M
 ): Float64Array {
@@ -138,7 +136,7 @@ export function edgeCorrection(
   });
 }
 
-function hullOf(stems: readonly Place[]): (readonly Point[])[] {
+function hullOf(stems: readonly GroundPoint[]): (readonly Point[])[] {
   if (stems.length < 3) return [];
   const hull = [
     ...Delaunay.from(
@@ -154,7 +152,7 @@ function hullOf(stems: readonly Place[]): (readonly Point[])[] {
  * Stems of one base count as one, at their middle.
  * @returns the bases, and for each stem the index of its own
  */
-export function bases(stems: readonly Stem[]): { places: Place[]; baseOf: Int32Array } {
+export function bases(stems: readonly Stem[]): { places: GroundPoint[]; baseOf: Int32Array } {
   const byBase = new Map<string, number>();
   const members: Stem[][] = [];
   const baseOf = Int32Array.from(stems, (stem) => {
@@ -167,10 +165,10 @@ export function bases(stems: readonly Stem[]): { places: Place[]; baseOf: Int32A
     if (stem.base !== undefined) byBase.set(stem.base, members.length - 1);
     return members.length - 1;
   });
-  const places = members.map((of): Place => {
-    const mean = (value: (stem: Stem) => number) => of.reduce((sum, stem) => sum + value(stem), 0) / of.length;
-    return { eastM: mean((stem) => stem.eastM), northM: mean((stem) => stem.northM) };
-  });
+  const places = members.map((of): GroundPoint => ({
+    eastM: mean(of.map((stem) => stem.eastM)),
+    northM: mean(of.map((stem) => stem.northM))
+  }));
   return { places, baseOf };
 }
 

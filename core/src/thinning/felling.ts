@@ -1,4 +1,5 @@
-import { bearingTo, heightOf, radiusOf, sideOf, SIDES, type Side, type StandTree } from '../stand/index.ts';
+import { bearingTo } from '../geometry/index.ts';
+import { heightOf, radiusOf, sideOf, SIDES, type Side, type StandTree } from '../stand/index.ts';
 
 /** A tree that a falling one could hurt. */
 export interface InReach {

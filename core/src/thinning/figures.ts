@@ -1,12 +1,12 @@
+import { insideOutline, type Point } from '../geometry/index.ts';
+import { normaliseBearing, toDegrees } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import {
   basalArea,
-  insideOutline,
   quadraticMeanDiameter,
   radiusOf,
   reachToward,
   standDensityIndex,
-  type Point,
   type StandTree
 } from '../stand/index.ts';
 
@@ -137,7 +137,7 @@ export interface Disc {
 export function reachesInto(tree: FigureTree, disc: Disc): boolean {
   const [de, dn] = [disc.eastM - tree.eastM, disc.northM - tree.northM];
   const away = Math.hypot(de, dn);
-  const bearing = ((Math.atan2(de, dn) * 180) / Math.PI + 360) % 360;
+  const bearing = normaliseBearing(toDegrees(Math.atan2(de, dn)));
   return away < disc.radiusM + reachToward(tree, bearing);
 }
 
@@ -170,8 +170,8 @@ export function northernRim(trees: readonly (FigureTree & { readonly id: string 
     .filter((tree) =>
       gaps.some((gap) => {
         const [de, dn] = [tree.eastM - gap.eastM, tree.northM - gap.northM];
-        const bearing = (Math.atan2(de, dn) * 180) / Math.PI;
-        const toCrown = Math.hypot(de, dn) - reachToward(tree, (bearing + 540) % 360);
+        const bearing = toDegrees(Math.atan2(de, dn));
+        const toCrown = Math.hypot(de, dn) - reachToward(tree, normaliseBearing(bearing + 180));
         return Math.abs(bearing) <= RIM_DEG && toCrown - gap.radiusM <= RIM_M;
       })
     )

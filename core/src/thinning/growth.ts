@@ -1,6 +1,7 @@
+import type { Point } from '../geometry/index.ts';
+import type { Rng } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
-import type { Rng } from '../random/index.ts';
-import { baseOf, standDensityIndex, type Point, type StandTree } from '../stand/index.ts';
+import { baseOf, standDensityIndex, type StandTree } from '../stand/index.ts';
 import { vigourClass, type VigourClass } from '../taps/index.ts';
 import { baseDiameters, bases, edgeCorrection, hegyi, neighbours, type Neighbours } from './competition.ts';
 

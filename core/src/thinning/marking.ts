@@ -1,9 +1,9 @@
+import type { Point } from '../geometry/index.ts';
 import {
   CLEAR_TREE_LENGTHS,
   heightOf,
   positionSd,
   withinReach,
-  type Point,
   type Reach,
   type SiteFeatureKind,
   type StandTree

@@ -1,5 +1,5 @@
+import { seededRng } from '../math/index.ts';
 import { speciesById, type SpeciesId } from '../identify/index.ts';
-import { seededRng } from '../random/index.ts';
 import { LITRES_A_TAP, sapToSyrup } from '../sap/index.ts';
 import { basalArea, radiusOf } from '../stand/index.ts';
 import { columnsOf } from '../trunk/index.ts';

@@ -1,4 +1,5 @@
-import type { Point, StandTree } from '../stand/index.ts';
+import type { Point } from '../geometry/index.ts';
+import type { StandTree } from '../stand/index.ts';
 import type { SideState } from './card.ts';
 
 /**

@@ -1,5 +1,5 @@
+import { mean, seededRng, toDegrees } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
-import { seededRng } from '../random/index.ts';
 import { columnsOf, type ColumnModel } from './defaults.ts';
 import { drawTrunks } from './draws.ts';
 import { readingChances, type SeenShavings } from './learn.ts';
@@ -139,8 +139,8 @@ export function calibrate(
     if (own.length === 0) return [];
     const brown = own.filter((i) => brownAt[i]).length;
     const [seenFrom, seenTo] = wilson(brown, own.length);
-    const mean = own.reduce((sum, i) => sum + expected[i]!, 0) / own.length;
-    return [{ from, to: Math.min(1, to), holes: own.length, expected: mean, brown, seenFrom, seenTo }];
+    const told = mean(own.map((i) => expected[i]!));
+    return [{ from, to: Math.min(1, to), holes: own.length, expected: told, brown, seenFrom, seenTo }];
   });
   return {
     holes: wet.length,
@@ -170,7 +170,7 @@ function chanceOfPale(hole: LoggedHole, model: ColumnModel, draws: number, seed:
   const trunks = drawTrunks(hole.trunk, hole, columnsOf(hole.species ?? null, model), draws, rng);
   let pale = 0;
   for (const columns of trunks) {
-    const side = (rng.normal(0, model.positionSdSidewaysMm) / hole.trunk.woodRadiusMm) * (180 / Math.PI);
+    const side = toDegrees(rng.normal(0, model.positionSdSidewaysMm) / hole.trunk.woodRadiusMm);
     const up = rng.normal(0, model.positionSdUpMm);
     const { stained } = judgeSpot(hole.trunk, [columns], hole, model, hole.bearingDeg + side, hole.heightMm + up);
     const chances = readingChances(stained, model.hitShare);

@@ -1,4 +1,4 @@
-import type { Rng } from '../random/index.ts';
+import { toRadians, type Rng } from '../math/index.ts';
 import { columnHalfLength, type Column, type OldHole } from './column.ts';
 import type { ColumnModel, DrillPractice } from './defaults.ts';
 import { alongSurface, type Trunk } from './trunk.ts';
@@ -80,7 +80,7 @@ export function columnOf(trunk: Trunk, truth: TrunkTruth, index: number): Column
     heightMm: hole.heightMm + upMm,
     halfWidthMm,
     halfLengthMm: columnHalfLength(ratio * Math.exp(truth.logSize), hole.bitMm, halfWidthMm),
-    lean: Math.tan((truth.leanDeg * Math.PI) / 180),
+    lean: Math.tan(toRadians(truth.leanDeg)),
     fromDepthMm,
     toDepthMm: fromDepthMm + hole.depthMm
   };

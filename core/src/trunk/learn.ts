@@ -1,4 +1,4 @@
-import { seededRng, type Rng } from '../random/index.ts';
+import { mean, quantiles, seededRng, toDegrees, toRadians, type Rng } from '../math/index.ts';
 import { columnHalfLength, stainedShare, type Overlap } from './column.ts';
 import type { ColumnModel } from './defaults.ts';
 import {
@@ -300,8 +300,8 @@ class Chain {
    * leaves out, the fit and that the lean's own prior is normal in degrees and not in slope, decides whether it stays.
    */
   #shear(): void {
-    const slopeSd = Math.tan((this.#model.grainSdDeg * Math.PI) / 180);
-    const slope = Math.tan((this.#leanDeg * Math.PI) / 180);
+    const slopeSd = Math.tan(toRadians(this.#model.grainSdDeg));
+    const slope = Math.tan(toRadians(this.#leanDeg));
     const heights = this.#concerned.map((index) => this.#trunk.holes[index]!.heightMm + this.#holes[index]!.upMm);
     const middle = heights.reduce((a, b) => a + b, 0) / Math.max(1, heights.length);
     let precision = 1 / slopeSd ** 2;
@@ -316,10 +316,10 @@ class Chain {
     const before = { lean: this.#leanDeg, holes: this.#concerned.map((index) => this.#holes[index]!) };
     /** logarithm of the lean's prior over the bell's part of it, with the change of measure from degrees to slope */
     const beyondTheBell = (leanDeg: number) => {
-      const t = Math.tan((leanDeg * Math.PI) / 180);
+      const t = Math.tan(toRadians(leanDeg));
       return t ** 2 / (2 * slopeSd ** 2) - leanDeg ** 2 / (2 * this.#model.grainSdDeg ** 2) - Math.log(1 + t ** 2);
     };
-    this.#leanDeg = (Math.atan(slope + change) * 180) / Math.PI;
+    this.#leanDeg = toDegrees(Math.atan(slope + change));
     this.#concerned.forEach((index, i) => {
       const hole = this.#holes[index]!;
       this.#holes[index] = { ...hole, leftMm: hole.leftMm + (heights[i]! - middle) * change };
@@ -348,7 +348,7 @@ class Chain {
     const own = this.#holes[look.hole]!;
     const grownSince = own.buriedMm * this.#growth;
     const round = 2 * Math.PI * Math.max(20, woodRadiusMm - grownSince);
-    const lean = Math.tan((this.#leanDeg * Math.PI) / 180);
+    const lean = Math.tan(toRadians(this.#leanDeg));
     const size = Math.exp(this.#logSize);
     const overlaps: Overlap[] = [];
     for (const { index, turn } of look.older) {
@@ -395,20 +395,20 @@ function bell(off: number, sd: number): number {
 }
 
 function summary(trunk: Trunk, truths: readonly TrunkTruth[], looked: number): Learned {
-  const mean = (of: (truth: TrunkTruth) => number) => truths.reduce((sum, p) => sum + of(p), 0) / truths.length;
-  const leans = truths.map(({ leanDeg }) => leanDeg).sort((a, b) => a - b);
-  const leanMeanDeg = mean(({ leanDeg }) => leanDeg);
-  const at = (share: number) => leans[Math.min(leans.length - 1, Math.floor(share * leans.length))]!;
+  const meanOf = (of: (truth: TrunkTruth) => number) => mean(truths.map(of));
+  const leans = truths.map(({ leanDeg }) => leanDeg);
+  const leanMeanDeg = mean(leans);
+  const [leanFromDeg, leanToDeg] = quantiles(leans, [0.1, 0.9]);
   return {
     looked,
     leanMeanDeg,
-    leanSdDeg: Math.sqrt(mean(({ leanDeg }) => (leanDeg - leanMeanDeg) ** 2)),
-    leanFromDeg: at(0.1),
-    leanToDeg: at(0.9),
-    sizeFactor: Math.exp(mean(({ logSize }) => logSize)),
+    leanSdDeg: Math.sqrt(meanOf(({ leanDeg }) => (leanDeg - leanMeanDeg) ** 2)),
+    leanFromDeg,
+    leanToDeg,
+    sizeFactor: Math.exp(meanOf(({ logSize }) => logSize)),
     shifts: trunk.holes.map((_, i) => ({
-      leftMm: mean((p) => p.holes[i]!.leftMm),
-      upMm: mean((p) => p.holes[i]!.upMm)
+      leftMm: meanOf((p) => p.holes[i]!.leftMm),
+      upMm: meanOf((p) => p.holes[i]!.upMm)
     }))
   };
 }

@@ -1,3 +1,4 @@
+import { normaliseBearing, toDegrees } from '../math/index.ts';
 import { overlapOf, type Column } from './column.ts';
 import type { ColumnModel } from './defaults.ts';
 import type { TrunkDraw } from './draws.ts';
@@ -34,7 +35,7 @@ export function crossSection(trunk: Trunk, draws: readonly TrunkDraw[], heightMm
   return [...sums].map(([hole, { n, left, half, from, to }]) => ({
     hole,
     chance: n / draws.length,
-    bearingDeg: (((left / n / trunk.woodRadiusMm) * 180) / Math.PI + 360) % 360,
+    bearingDeg: normaliseBearing(toDegrees(left / n / trunk.woodRadiusMm)),
     halfWidthMm: half / n,
     fromDepthMm: from / n,
     toDepthMm: to / n

@@ -1,3 +1,4 @@
+import { toRadians } from '../math/index.ts';
 import { insideBark } from '../measure/index.ts';
 import type { OldHole } from './column.ts';
 
@@ -38,23 +39,5 @@ export function trunkToday(dbhMm: number, ringMm: number, season: number, holes:
 
 /** Distance along today's wood surface from north to a bearing, to the left as one faces the trunk, mm. */
 export function alongSurface(trunk: Trunk, bearingDeg: number): number {
-  return ((bearingDeg * Math.PI) / 180) * trunk.woodRadiusMm;
-}
-
-/** An angle brought into -180 (excluded) to 180 degrees. */
-export function wrapDegrees(degrees: number): number {
-  const turned = ((degrees % 360) + 360) % 360;
-  return turned > 180 ? turned - 360 : turned;
-}
-
-/** A bearing brought into 0 to 360 (excluded) degrees. */
-export function normaliseBearing(degrees: number): number {
-  return ((degrees % 360) + 360) % 360;
-}
-
-const COMPASS = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'] as const;
-
-/** The nearest of eight compass points. */
-export function compassPoint(bearingDeg: number): (typeof COMPASS)[number] {
-  return COMPASS[Math.round(normaliseBearing(bearingDeg) / 45) % 8]!;
+  return toRadians(bearingDeg) * trunk.woodRadiusMm;
 }

@@ -1,5 +1,6 @@
+import { compassPoint, toRadians, wrapDegrees } from '../math/index.ts';
 import { formatLength, type UnitSystem } from '../units/index.ts';
-import { compassPoint, wrapDegrees, type Trunk } from './trunk.ts';
+import { type Trunk } from './trunk.ts';
 
 /** A point on the bark that can be found in the woods: the newest paint mark, a tag nail. */
 export interface Landmark {
@@ -47,7 +48,7 @@ export function instruct(
       highBare
     };
   }
-  const sidewaysMm = ((wrapDegrees(spot.bearingDeg - landmark.bearingDeg) * Math.PI) / 180) * trunk.barkRadiusMm;
+  const sidewaysMm = toRadians(wrapDegrees(spot.bearingDeg - landmark.bearingDeg)) * trunk.barkRadiusMm;
   const upMm = spot.heightMm - landmark.heightMm;
   const parts = [part(sidewaysMm, 'left', 'right', system), part(upMm, 'up', 'down', system)].filter((p) => p !== null);
   return {

@@ -1,3 +1,4 @@
+import { mean } from '@baumkin/core';
 import { parseNmeaSentence } from 'nmea-simple';
 
 /** One answer of a satellite receiver. */
@@ -49,12 +50,11 @@ const FIXES_TO_A_LOOK = 30;
 /** The mean of fixes, and how far off it may be (one standard deviation, metres); null for none. */
 export function meanFix(fixes: readonly Fix[]): { lat: number; lon: number; accuracyM: number; fixes: number } | null {
   if (fixes.length === 0) return null;
-  const mean = (of: (fix: Fix) => number) => fixes.reduce((sum, fix) => sum + of(fix), 0) / fixes.length;
   const looks = 1 + (fixes.length - 1) / FIXES_TO_A_LOOK;
   return {
-    lat: mean((fix) => fix.lat),
-    lon: mean((fix) => fix.lon),
-    accuracyM: Math.max(...fixes.map((fix) => fix.leastM), mean((fix) => fix.sdM) / Math.sqrt(looks)),
+    lat: mean(fixes.map((fix) => fix.lat)),
+    lon: mean(fixes.map((fix) => fix.lon)),
+    accuracyM: Math.max(...fixes.map((fix) => fix.leastM), mean(fixes.map((fix) => fix.sdM)) / Math.sqrt(looks)),
     fixes: fixes.length
   };
 }

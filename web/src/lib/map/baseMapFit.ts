@@ -1,4 +1,4 @@
-import type { BaseMapFit } from '@baumkin/core';
+import { toDegrees, toRadians, type BaseMapFit } from '@baumkin/core';
 
 /**
  * How a picture lies on the ground: two pins fix its scale, turn and shift. Pixels run right and down, metres east and
@@ -21,7 +21,7 @@ export function placer({ pins: [a, b] }: Pick<BaseMapFit, 'pins'>): {
       return [a.eastM + re * dx - im * dy, a.northM + im * dx + re * dy];
     },
     metresPerPixel: Math.hypot(re, im),
-    turnDeg: (-Math.atan2(im, re) * 180) / Math.PI
+    turnDeg: toDegrees(-Math.atan2(im, re))
   };
 }
 
@@ -55,7 +55,7 @@ export async function northUp({ url, fit }: { readonly url: string; readonly fit
   const context = canvas.getContext('2d')!;
   const [left, top] = toMetres(0, 0);
   context.translate((left - west) * scale, (north - top) * scale);
-  context.rotate((turnDeg * Math.PI) / 180);
+  context.rotate(toRadians(turnDeg));
   context.scale(scale * metresPerPixel, scale * metresPerPixel);
   context.drawImage(bitmap, 0, 0);
   bitmap.close();

@@ -2,9 +2,11 @@
   import {
     columnHalfLength,
     normaliseBearing,
+    toDegrees,
+    type BarkSpot,
+    type HeatMap,
     type Paint,
     type PaintPlace,
-    type HeatMap,
     type PlacementTask,
     type PlannedHole,
     type Proposal,
@@ -17,11 +19,6 @@
   import FeatureGlyph from './FeatureGlyph.svelte';
   import { movedBy, sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
   import { woodInk } from './woodInk.ts';
-
-  interface Spot {
-    readonly bearingDeg: number;
-    readonly heightMm: number;
-  }
 
   const {
     task,
@@ -52,11 +49,11 @@
     snowMm: number;
     paintOf: (season: number) => Paint | null;
     paintPlace: PaintPlace;
-    spot: Spot | null;
+    spot: BarkSpot | null;
     /** width that the sheet may take, pixels */
     room: number;
     zoom: number;
-    onask: (spot: Spot) => void;
+    onask: (spot: BarkSpot) => void;
     onzoom: (by: 1 | -1) => void;
   } = $props();
 
@@ -132,7 +129,7 @@
     const { line } = task;
     if (!line || heightMm < line.heightMm) return null;
     const side = (line.lengthMm - 100) ** 2 - (heightMm - line.heightMm) ** 2;
-    return side <= 0 ? null : ((Math.sqrt(side) / task.trunk.woodRadiusMm) * 180) / Math.PI;
+    return side <= 0 ? null : toDegrees(Math.sqrt(side) / task.trunk.woodRadiusMm);
   }
   /** The line's reach as a chain of short strokes on both sides, cut where the sheet is cut. */
   const reach = $derived.by(() => {
@@ -151,7 +148,7 @@
     const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
     ask(spotAt(g, event.clientX - box.left, event.clientY - box.top));
   }
-  function ask({ bearingDeg, heightMm }: Spot): void {
+  function ask({ bearingDeg, heightMm }: BarkSpot): void {
     const { lowestMm, highestMm } = task.practice;
     onask({ bearingDeg: normaliseBearing(bearingDeg), heightMm: Math.min(highestMm, Math.max(lowestMm, heightMm)) });
   }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { type Paint, type CutColumn, type PlacementTask, type Taphole } from '@baumkin/core';
+  import { toDegrees, toRadians, type CutColumn, type Paint, type PlacementTask, type Taphole } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -27,12 +27,12 @@
 
   /** A point at a bearing and a depth under today's wood; north is up, bearings run with the clock. */
   function at(bearingDeg: number, depthMm: number): string {
-    const angle = (bearingDeg * Math.PI) / 180;
+    const angle = toRadians(bearingDeg);
     const radius = r(trunk.woodRadiusMm - depthMm);
     return `${(radius * Math.sin(angle)).toFixed(2)} ${(-radius * Math.cos(angle)).toFixed(2)}`;
   }
   function sector({ bearingDeg, halfWidthMm, fromDepthMm, toDepthMm }: CutColumn): string {
-    const half = (halfWidthMm / trunk.woodRadiusMm) * (180 / Math.PI);
+    const half = toDegrees(halfWidthMm / trunk.woodRadiusMm);
     const [a, b] = [bearingDeg - half, bearingDeg + half];
     const [outer, inner] = [r(trunk.woodRadiusMm - fromDepthMm), r(trunk.woodRadiusMm - toDepthMm)];
     return `M${at(a, fromDepthMm)} A${outer} ${outer} 0 0 1 ${at(b, fromDepthMm)} L${at(b, toDepthMm)} A${inner} ${inner} 0 0 0 ${at(a, toDepthMm)} Z`;

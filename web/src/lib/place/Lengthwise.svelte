@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { LengthwiseSection, PlacementTask } from '@baumkin/core';
+  import { toRadians, type LengthwiseSection, type PlacementTask } from '@baumkin/core';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -52,7 +52,7 @@
     });
     return found;
   });
-  const rise = $derived(Math.tan((practice.angleDeg * Math.PI) / 180) * practice.depthMm * scale);
+  const rise = $derived(Math.tan(toRadians(practice.angleDeg)) * practice.depthMm * scale);
 </script>
 
 <figure class="m-0">

@@ -9,6 +9,7 @@
     knownMaple,
     placementStrategyById,
     tapsToHang,
+    type BarkSpot,
     type Shavings,
     type SpotAnswer,
     type Taphole
@@ -46,7 +47,6 @@
   const SIDE_BY_SIDE = 780;
   const PANEL = 350;
 
-  type Spot = { bearingDeg: number; heightMm: number };
   const forbidden = $derived(drillForbidden(row, bush.standOf(row), bush.today));
   const fewer = $derived(fewerSinceDecided(row, bush.today));
   /** Holes still to drill this season; null where no count is decided. */
@@ -55,8 +55,8 @@
   );
   /** Nothing is drilled here before somebody decides anew. */
   const waits = $derived(forbidden !== null || (fewer !== null && left === 0));
-  let asked = $state.raw<Spot | null>(null);
-  let answer = $state.raw<(SpotAnswer & { readonly spot: Spot }) | null>(null);
+  let asked = $state.raw<BarkSpot | null>(null);
+  let answer = $state.raw<(SpotAnswer & { readonly spot: BarkSpot }) | null>(null);
   let chosen = $state(0);
   let zoom = $state(1);
   let coming = $state(0);
@@ -64,7 +64,7 @@
 
   // Where nothing is to be drilled no hole is named; a spot that somebody asks for is still answered and written down.
   const proposals = $derived(waits ? [] : (live.placement?.proposals ?? []));
-  const spot = $derived<Spot | null>(asked ?? proposals[chosen] ?? null);
+  const spot = $derived<BarkSpot | null>(asked ?? proposals[chosen] ?? null);
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);

@@ -3,10 +3,13 @@
     compassPoint,
     DEFAULT_COLUMNS,
     hiddenTruth,
+    mean,
     normaliseBearing,
+    placementStrategyById,
     PRACTICE_SEASONS,
     practiceTrunk,
-    placementStrategyById,
+    toDegrees,
+    type BarkSpot,
     type Column,
     type Drilled,
     type PlacementStrategyId
@@ -20,13 +23,12 @@
   import { movedBy, sheetGeometry, spotAt, xOf, yOf } from './sheetGeometry.ts';
 
   /** Ten seasons on a trunk whose stain nobody sees: an eye for the bark is trained before it costs sap. */
-  type Spot = { bearingDeg: number; heightMm: number };
 
   let seed = $state(Math.floor(Math.random() * 1e6));
   const practice = $derived(practiceTrunk(seed));
   const hidden = $derived(hiddenTruth(practice, DEFAULT_COLUMNS, seed));
   let turns = $state.raw<readonly Drilled[]>([]);
-  let aimed = $state.raw<Spot | null>(null);
+  let aimed = $state.raw<BarkSpot | null>(null);
   let others = $state.raw<readonly { readonly id: PlacementStrategyId; readonly lost: readonly number[] }[] | null>(
     null
   );
@@ -47,8 +49,8 @@
       height: 430
     })
   );
-  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
-  const lost = $derived(mean(turns.map((turn) => turn.lost)));
+  const meanLost = (values: readonly number[]) => (values.length === 0 ? 0 : mean(values));
+  const lost = $derived(meanLost(turns.map((turn) => turn.lost)));
   const pct = (share: number) => `${Math.round(100 * share)} %`;
   /** What an honest look at the shavings says. */
   const shavingsOf = (share: number) =>
@@ -58,7 +60,7 @@
         ? 'Partly brown: it met old wood.'
         : 'All brown: in old wood.';
 
-  function aim({ bearingDeg, heightMm }: Spot): void {
+  function aim({ bearingDeg, heightMm }: BarkSpot): void {
     if (over) return;
     aimed = {
       bearingDeg: normaliseBearing(bearingDeg),
@@ -92,7 +94,7 @@
   /** A column as it really is, for the end: leaning with the grain. */
   function outline(column: Column): string {
     const points = Array.from({ length: 17 }, (_, i) => -1 + i / 8);
-    const degrees = (mm: number) => (mm / trunk.woodRadiusMm) * (180 / Math.PI);
+    const degrees = (mm: number) => toDegrees(mm / trunk.woodRadiusMm);
     const middle = xOf(g, degrees(column.leftMm));
     const at = (part: number, side: number) => {
       const up = part * column.halfLengthMm;
@@ -103,12 +105,12 @@
   }
   const rows = $derived([
     { name: 'You', lost },
-    ...(others ?? []).map(({ id, lost: all }) => ({ name: placementStrategyById(id).name, lost: mean(all) }))
+    ...(others ?? []).map(({ id, lost: all }) => ({ name: placementStrategyById(id).name, lost: meanLost(all) }))
   ]);
   const verdict = $derived.by(() => {
     const planned = others?.find(({ id }) => id === 'rotation');
     if (!planned) return null;
-    const best = mean(planned.lost);
+    const best = meanLost(planned.lost);
     if (lost <= best + 0.01) return 'As good as the plan: you have an eye for it.';
     const south = turns.filter(({ bearingDeg }) => Math.abs(bearingDeg - 180) < 60).length;
     return south >= 4

@@ -1,12 +1,7 @@
-import { compassPoint, wrapDegrees, type Paint, type Landmark, type TrunkFeature } from '@baumkin/core';
+import { compassPoint, wrapDegrees, type BarkSpot, type Landmark, type Paint, type TrunkFeature } from '@baumkin/core';
 
 import type { TreePlacement } from './task.ts';
 import { FEATURE_WORDS } from './words.ts';
-
-interface Spot {
-  readonly bearingDeg: number;
-  readonly heightMm: number;
-}
 
 /** A tape is laid this far without a second hand, mm. From farther marks than this, a nearer one is easier to find. */
 const EASY_MM = 400;
@@ -22,16 +17,16 @@ const SEASONS_TOLD = 3;
 export function landmarkNear(
   { holes, task }: TreePlacement,
   features: readonly TrunkFeature[],
-  spot: Spot,
+  spot: BarkSpot,
   season: number,
   paintOf: (season: number) => Paint | null
 ): Landmark | null {
-  const away = (mark: Spot) =>
+  const away = (mark: BarkSpot) =>
     Math.hypot(
       (wrapDegrees(mark.bearingDeg - spot.bearingDeg) * Math.PI * task.trunk.barkRadiusMm) / 180,
       mark.heightMm - spot.heightMm
     );
-  const nearest = <T extends Spot>(all: readonly T[]): T | undefined =>
+  const nearest = <T extends BarkSpot>(all: readonly T[]): T | undefined =>
     all.length > 0 ? all.reduce((a, b) => (away(b) < away(a) ? b : a)) : undefined;
   const told = [...new Set(holes.map((hole) => hole.season))].sort((a, b) => b - a).slice(0, SEASONS_TOLD);
   const marks = told.map((year) => nearest(holes.filter((hole) => hole.season === year))!);

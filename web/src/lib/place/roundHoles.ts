@@ -1,15 +1,10 @@
-import { wrapDegrees } from '@baumkin/core';
-
-interface Spot {
-  readonly bearingDeg: number;
-  readonly heightMm: number;
-}
+import { wrapDegrees, type BarkSpot } from '@baumkin/core';
 
 /** A hole this far from where it was planned was meant to be another one, mm. */
 const ANOTHER_MM = 150;
 
 /** What became of a tree's planned holes. */
-export interface RoundState<T extends Spot, D extends Spot> {
+export interface RoundState<T extends BarkSpot, D extends BarkSpot> {
   /** planned, and not drilled yet */
   readonly open: readonly T[];
   /** planned, and drilled there or thereabouts */
@@ -21,12 +16,12 @@ export interface RoundState<T extends Spot, D extends Spot> {
 }
 
 /** Tells which planned holes were drilled: each drilled hole takes the planned one that it lies nearest to. */
-export function roundState<T extends Spot, D extends Spot>(
+export function roundState<T extends BarkSpot, D extends BarkSpot>(
   planned: readonly T[],
   drilled: readonly D[],
   barkRadiusMm: number
 ): RoundState<T, D> {
-  const away = (a: Spot, b: Spot) =>
+  const away = (a: BarkSpot, b: BarkSpot) =>
     Math.hypot((wrapDegrees(a.bearingDeg - b.bearingDeg) * Math.PI * barkRadiusMm) / 180, a.heightMm - b.heightMm);
   const pairs = drilled
     .flatMap((hole) => planned.map((to) => ({ hole, to, mm: away(hole, to) })))

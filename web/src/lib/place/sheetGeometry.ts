@@ -1,4 +1,4 @@
-import { normaliseBearing, type Trunk } from '@baumkin/core';
+import { normaliseBearing, toDegrees, type Trunk } from '@baumkin/core';
 
 /** The unrolled trunk on the screen, in true proportion: the same scale round the trunk and up it. */
 export interface SheetGeometry {
@@ -17,7 +17,7 @@ export function movedBy<T extends { readonly bearingDeg: number; readonly height
   stepMm: number,
   woodRadiusMm: number
 ): T | null {
-  const turn = (stepMm / woodRadiusMm) * (180 / Math.PI);
+  const turn = toDegrees(stepMm / woodRadiusMm);
   const [left, up] = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[key] ?? [0, 0];
   if (left === 0 && up === 0) return null;
   return { ...spot, bearingDeg: spot.bearingDeg + left! * turn, heightMm: spot.heightMm + up! * stepMm };

@@ -1,6 +1,7 @@
 import {
   DEFAULT_PRACTICE,
   seedFrom,
+  toRadians,
   trunkToday,
   type BushSettings,
   type Defect,
@@ -9,8 +10,8 @@ import {
   type Scars,
   type SeenShavings,
   type Taphole,
-  type Trunk,
   type TreeState,
+  type Trunk,
   type TrunkFeature
 } from '@baumkin/core';
 
@@ -92,8 +93,7 @@ function unsureHoles(
       buriedMm: Math.max(0, season - (fromSeason + toSeason) / 2) * ringMm,
       unsure: {
         // Anywhere round the trunk: a bell so wide that it is even once it has been wrapped.
-        sidewaysMm:
-          bearingDeg === null ? Math.PI * trunk.woodRadiusMm : ((spreadDeg * Math.PI) / 180) * trunk.woodRadiusMm,
+        sidewaysMm: bearingDeg === null ? Math.PI * trunk.woodRadiusMm : toRadians(spreadDeg) * trunk.woodRadiusMm,
         upMm: heightMm === null ? (band.highestMm - band.lowestMm) / 3 : 30,
         buriedFromMm: Math.max(0, season - toSeason) * ringMm,
         buriedToMm: Math.max(0, season - fromSeason) * ringMm

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { radiusOf, type SiteFeature, type StandTree } from '@baumkin/core';
+  import { radiusOf, toRadians, type SiteFeature, type StandTree } from '@baumkin/core';
   import { freeSides, type SideState } from '@baumkin/core/thinning';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -60,8 +60,7 @@
   /** A quarter circle round the crown, a little outside it. */
   function arc(i: number): string {
     const r = radiusOf(subject) * scale + 7;
-    const at = (deg: number) =>
-      `${SIZE / 2 + r * Math.sin((deg * Math.PI) / 180)} ${SIZE / 2 - r * Math.cos((deg * Math.PI) / 180)}`;
+    const at = (deg: number) => `${SIZE / 2 + r * Math.sin(toRadians(deg))} ${SIZE / 2 - r * Math.cos(toRadians(deg))}`;
     return `M${at(i * 90 - 41)} A${r} ${r} 0 0 1 ${at(i * 90 + 41)}`;
   }
 </script>

@@ -12,8 +12,7 @@
 </script>
 
 <script lang="ts">
-  import { offset, rougher } from '@baumkin/core';
-  import { fromLocalMetres, toLocalMetres } from '@baumkin/core/position';
+  import { fromLocalMetres, offset, rougher, toLocalMetres } from '@baumkin/core';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -51,24 +51,3 @@ function spreadOut(seed: number): number[] {
     return word ^ (word >>> 15);
   });
 }
-
-/** A seed from a text, such as a record's id (FNV-1a, 32 bits). */
-export function seedFrom(text: string): number {
-  let hash = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) {
-    hash ^= text.charCodeAt(i);
-    hash = Math.imul(hash, 0x01000193);
-  }
-  return hash | 0;
-}
-
-/**
- * Cumulative distribution of the standard normal.
- * Abramowitz & Stegun 1964, 26.2.17; absolute error below 7.5e-8.
- */
-export function normalCdf(z: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const poly = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  const upper = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * poly;
-  return z >= 0 ? 1 - upper : upper;
-}

@@ -1,4 +1,4 @@
-/** Metres east and north. */
+/** A corner of a course or an outline: metres east and north. */
 export type Point = readonly [number, number];
 
 /** Even-odd rule: a ray to the east crosses the outline an odd number of times (Shimrat 1962). */

@@ -1,0 +1,5 @@
+export * from './angles.ts';
+export * from './hash.ts';
+export * from './normal.ts';
+export * from './rng.ts';
+export * from './statistics.ts';
