@@ -4,7 +4,7 @@ import { loadDemo } from './load.ts';
 /** Puts the demo bush into a database whose tables are up to date. */
 const { sequelize } = tables();
 try {
-  console.log((await loadDemo()) ? 'Loaded the demo bush.' : 'The demo bush is there already.');
+  if (await loadDemo()) console.log('Loaded the demo bush.');
 } finally {
   await sequelize.close();
 }

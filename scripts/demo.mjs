@@ -36,7 +36,7 @@ await run(async () => {
     await ensureBuild();
     const database = await startDatabase('db');
     undo.push(database.stop);
-    await prepareDemo(database.url);
+    const told = await prepareDemo(database.url);
     const port = await freePort(WISHED_PORT);
     if (port !== WISHED_PORT) say(`Port ${WISHED_PORT} is taken; using ${port}.`);
     // Only now: on a fresh machine its package has just been installed.
@@ -52,7 +52,7 @@ await run(async () => {
     });
     const pages = standins.devices.map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`).join('\n');
     say(
-      `\nBaumkin is ready: ${server.origin}\ndemo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n${pages}\nCtrl-C stops it.\n`
+      `\nBaumkin is ready: ${server.origin}\n${told && `${told}\n`}demo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n${pages}\nCtrl-C stops it.\n`
     );
   } catch (error) {
     await stopAll();

@@ -25,7 +25,7 @@ describe('whole bush', () => {
           peelFresh: false
         },
         today: '2026-11-23',
-        forbidden: null,
+        forbidden: false,
         isMaple: true,
         room: 3,
         seasonsSinceTapped: 1

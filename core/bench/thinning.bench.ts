@@ -48,7 +48,7 @@ function hectare(): PlanStand {
       tree,
       crop,
       weight: crop ? 0.8 : 0,
-      hold: i % 29 === 3 && !crop ? 'den' : null,
+      hold: i % 29 === 3 && !crop ? { why: 'markedWatch' } : null,
       must: false,
       taps,
       tapsLater: taps,

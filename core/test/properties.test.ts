@@ -16,7 +16,7 @@ import { paintClash, paintOf, PAINTS, recordSchema } from '../src/records/index.
 import { crownRadius, defaultHeight, sideOf, type StandTree } from '../src/stand/index.ts';
 import { placeHoles } from '../src/rotation/index.ts';
 import { tapGuidelineById, TAP_GUIDELINES, guidelineRule, guidelineTaps, nextStep } from '../src/taps/index.ts';
-import { DEFAULT_PRACTICE, DEFAULT_COLUMNS, heightWords, trunkToday } from '../src/trunk/index.ts';
+import { DEFAULT_PRACTICE, DEFAULT_COLUMNS, bodyHeight, trunkToday } from '../src/trunk/index.ts';
 
 describe('trunks as they come', () => {
   const hole = fc.record({
@@ -113,14 +113,14 @@ describe('angles', () => {
 
   it('have names', () => {
     expect([0, 44, 90, 181, 225, 338, 359, -90].map(compassPoint)).toEqual(['N', 'NE', 'E', 'S', 'SW', 'N', 'N', 'W']);
-    expect([500, 700, 1000, 1200, 1400, 1600, 1900].map(heightWords)).toEqual([
-      'knee height',
-      'thigh height',
-      'hip height',
-      'belly height',
-      'chest height',
-      'shoulder height',
-      'above the shoulder'
+    expect([500, 700, 1000, 1200, 1400, 1600, 1900].map(bodyHeight)).toEqual([
+      'knee',
+      'thigh',
+      'hip',
+      'belly',
+      'chest',
+      'shoulder',
+      'above'
     ]);
   });
 

@@ -185,7 +185,7 @@ describe('the suggestion', () => {
     guideline: tapGuidelineById('twelveEighteen'),
     condition: { ...LOOK, diebackPct: 5 },
     today: TODAY,
-    forbidden: null,
+    forbidden: false,
     isMaple: true,
     room: 6,
     seasonsSinceTapped: 1
@@ -254,7 +254,7 @@ describe('is it worth measuring again?', () => {
     guideline: tapGuidelineById('twelveEighteen'),
     condition: null,
     today: TODAY,
-    forbidden: null,
+    forbidden: false,
     isMaple: true,
     room: null,
     seasonsSinceTapped: 0

@@ -225,7 +225,7 @@ function inventedStand(seed: number, many: number, sideM: number): PlanStand {
       },
       crop,
       weight: crop ? 0.5 + 0.5 * rng.uniform() : 0,
-      hold: !crop && rng.uniform() < 0.1 ? 'den' : null,
+      hold: !crop && rng.uniform() < 0.1 ? { why: 'markedWatch' } : null,
       must: !crop && rng.uniform() < 0.04,
       taps: maple ? Math.floor(2 * rng.uniform()) : 0,
       tapsLater: maple ? 2 * rng.uniform() : 0,

@@ -181,31 +181,23 @@ describe('the best holes', () => {
   });
 });
 
-describe('in words', () => {
+describe('an instruction', () => {
   const trunk = trunkToday(400, 1.5, 2027, []);
-  const mark = { name: 'the newest green mark', bearingDeg: 180, heightMm: 1200 };
+  const mark = { name: { kind: 'feature' as const, what: 'nail' as const }, bearingDeg: 180, heightMm: 1200 };
 
   it('left is left for someone who faces the trunk: from the south side, west', () => {
     const bearingDeg = 180 + (90 / 200 / Math.PI) * 180;
-    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, mark, 'metric').sentence).toBe(
-      'From the newest green mark: 9 cm left, 24 cm down.'
-    );
-    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, mark, 'inch').sentence).toBe(
-      'From the newest green mark: 3 1/2 in left, 9 1/2 in down.'
-    );
+    const { from, body } = instruct(trunk, { bearingDeg, heightMm: 960 }, mark);
+    expect(from!.leftMm).toBeCloseTo(90, 9);
+    expect([from!.upMm, body]).toEqual([-240, 'hip']);
+    expect(instruct(trunk, { bearingDeg, heightMm: 960 }, null).from).toBeNull();
   });
 
-  it('without a mark it says compass and height', () => {
-    const said = instruct(trunk, { bearingDeg: 138, heightMm: 1320 }, null, 'metric');
-    expect(said.sentence).toBe('On the SE side, bearing 140°, 132 cm above the ground.');
-    expect(said.bodyHeight).toBe('chest height');
-  });
-
-  it('words of the body are said from the snow that she stands on; what hangs too high without it is known', () => {
-    const said = instruct(trunk, { bearingDeg: 138, heightMm: 1750 }, null, 'metric', 700);
-    expect(said.bodyHeight).toBe('belly height as you stand on the snow');
-    expect(said.sentence).toMatch(/175 cm above the ground, 105 cm above the snow/);
-    expect(said.highBare).toBe(true);
-    expect(instruct(trunk, { bearingDeg: 138, heightMm: 1400 }, null, 'metric', 700).highBare).toBe(false);
+  it('reads heights off the body from the snow that she stands on; what hangs too high without it is known', () => {
+    expect(instruct(trunk, { bearingDeg: 138, heightMm: 1750 }, null, 700)).toMatchObject({
+      body: 'belly',
+      highBare: true
+    });
+    expect(instruct(trunk, { bearingDeg: 138, heightMm: 1400 }, null, 700).highBare).toBe(false);
   });
 });

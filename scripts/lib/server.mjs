@@ -14,13 +14,16 @@ export const demoSignIn = { bush: invented.bush, name, password };
 /**
  * Brings the tables up to date and loads the demo bush.
  * @param {string} databaseUrl
+ * @returns what the loader says; empty where the bush was there already
  */
 export async function prepareDemo(databaseUrl) {
-  for (const entry of [[cliEntry, 'migrate'], [demoEntry]]) {
+  const run = async (/** @type {string[]} */ ...entry) => {
     const result = await exec('node', entry, { quiet: true, env: { DATABASE_URL: databaseUrl } });
-    if (result.code !== 0)
-      throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
-  }
+    if (result.code === 0) return result.output.trim();
+    throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
+  };
+  await run(cliEntry, 'migrate');
+  return run(demoEntry);
 }
 
 /**

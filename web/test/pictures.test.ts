@@ -6,13 +6,14 @@ import {
   type Taphole,
   type WorkRecord
 } from '@baumkin/core';
+import { landmarkNear } from '@baumkin/core/bush';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { drawingOf } from '../src/lib/identify/drawings/index.ts';
-import { describe as inWords } from '../src/lib/life/describe.ts';
-import { chanceInWords } from '../src/lib/place/chance.ts';
-import { landmarkNear } from '../src/lib/place/landmark.ts';
+import { describe as inWords } from '../src/lib/labels/records.ts';
+import { chanceInWords } from '../src/lib/labels/chance.ts';
+import { landmarkWords } from '../src/lib/labels/placement.ts';
 import { sheetGeometry, spotAt, xOf, yOf } from '../src/lib/place/sheetGeometry.ts';
 
 const envelope = {
@@ -98,28 +99,27 @@ describe('the landmark', () => {
 
   it('names no paint where nobody paints', () => {
     const spot = { bearingDeg: 350, heightMm: 1100 };
-    const named = (season: number) => landmarkNear(placing([hole('a', season, 340)]), [], spot, 2027, () => null)!.name;
+    const named = (season: number) =>
+      landmarkWords(landmarkNear(placing([hole('a', season, 340)]), [], spot, 2027, () => null)!.name);
     expect([named(2026), named(2027)]).toEqual(['the newest hole', 'this season’s hole']);
   });
 
   it('is the hole at the newest mark; of two of one season the nearer, named by its side', () => {
     const spot = { bearingDeg: 350, heightMm: 1100 };
-    expect(landmarkNear(placing([]), [], spot, 2027, painted)).toBeNull();
-    expect(landmarkNear(placing([hole('a', 2024, 340), hole('b', 2026, 90)]), [], spot, 2027, painted)).toMatchObject({
-      name: 'the hole at the newest blue mark',
-      bearingDeg: 90
-    });
+    const from = (...holes: Taphole[]) => {
+      const mark = landmarkNear(placing(holes), [], spot, 2027, painted);
+      return mark && [landmarkWords(mark.name), mark.bearingDeg];
+    };
+    expect(from()).toBeNull();
+    expect(from(hole('a', 2024, 340), hole('b', 2026, 90))).toEqual(['the hole at the newest blue mark', 90]);
     // Across north: 10 degrees is nearer to 350 than 200 is.
-    expect(landmarkNear(placing([hole('a', 2026, 200), hole('b', 2026, 10)]), [], spot, 2027, painted)).toMatchObject({
-      name: 'the hole at the newest blue mark on the N side',
-      bearingDeg: 10
-    });
-    expect(landmarkNear(placing([hole('a', 2027, 200)]), [], spot, 2027, painted)!.name).toBe(
-      'the hole at this season’s orange mark'
-    );
+    expect(from(hole('a', 2026, 200), hole('b', 2026, 10))).toEqual([
+      'the hole at the newest blue mark on the N side',
+      10
+    ]);
+    expect(from(hole('a', 2027, 200))).toEqual(['the hole at this season’s orange mark', 200]);
     // Round the trunk from the newest, an older mark that is near is easier to find; without any, compass and height.
-    const older = landmarkNear(placing([hole('a', 2026, 170), hole('b', 2025, 345)]), [], spot, 2027, painted);
-    expect(older!.name).toBe('the hole at the 2025 green mark');
+    expect(from(hole('a', 2026, 170), hole('b', 2025, 345))).toEqual(['the hole at the 2025 green mark', 345]);
   });
 });
 

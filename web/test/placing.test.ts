@@ -12,14 +12,11 @@ import {
   type RotationTask,
   type WorkRecord
 } from '@baumkin/core';
+import { bandOf, modelOf, placementOf, roundState, trunkOf, walkRows } from '@baumkin/core/bush';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { modelOf } from '../src/lib/count/policy.ts';
-import { roundState } from '../src/lib/place/roundHoles.ts';
 import { movedBy } from '../src/lib/place/sheetGeometry.ts';
-import { bandOf, placementOf, trunkOf } from '../src/lib/place/task.ts';
-import { walkRows } from '../src/lib/place/walkRows.ts';
 import { corranHill } from '../../demo/corranHill.ts';
 
 const settings = bushSettingsSchema.parse({});
@@ -106,7 +103,7 @@ describe('what the sheet is computed from', () => {
       bearingDeg: 10,
       heightMm: 900,
       marginMm: 100,
-      name: 'a seam'
+      what: 'seam'
     });
     const tubing = { ...settings, dropMm: 800 };
     expect(placementOf('t', noted, tubing, SEASON, 3)!.task.line).toEqual({

@@ -1,9 +1,7 @@
 import { bushSettingsSchema, growthBalance, insideBark, kindOf, meanVolumeRatio, DEFAULT_COLUMNS } from '@baumkin/core';
+import { countable, growthRows, policyOf, suggestionFor } from '@baumkin/core/bush';
 import { describe, expect, it } from 'vitest';
 
-import { policyOf } from '../src/lib/count/policy.ts';
-import { countable, suggestionFor } from '../src/lib/count/suggestions.ts';
-import { growthRows } from '../src/lib/measure/growthRows.ts';
 import { demo, rows } from './demoBush.ts';
 
 const settings = bushSettingsSchema.parse({});

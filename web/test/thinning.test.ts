@@ -1,5 +1,18 @@
 import { bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@baumkin/core';
 import {
+  cruisedM2PerHa,
+  fittingLimits,
+  growingGround,
+  heldBack,
+  limitsOf,
+  markingList,
+  outlookTrees,
+  refusal,
+  scoredTrees,
+  stillTaken,
+  thinStand
+} from '@baumkin/core/bush';
+import {
   calibrateGrowth,
   chooseCropTrees,
   DEFAULT_GROWTH,
@@ -18,19 +31,7 @@ import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
 
 import { planByEye } from '../../core/test/byEye.ts';
-import { markingList } from '../src/lib/thin/cautions.ts';
-import { cruisedM2PerHa } from '../src/lib/thin/cruised.ts';
-import {
-  fittingLimits,
-  growingGround,
-  heldBack,
-  limitsOf,
-  outlookTrees,
-  refusal,
-  scoredTrees,
-  stillTaken,
-  thinStand
-} from '../src/lib/thin/stand.ts';
+import { heldBackWords, nearWords } from '../src/lib/labels/thinning.ts';
 import { demo, known, rows } from './demoBush.ts';
 
 /* The demo's stands. Their figures are invented; the plan is held against a practised eye. */
@@ -89,19 +90,17 @@ describe('a thinning of the demo', () => {
     const stand = demo.stands.find(({ id }) => id === marked.standId)!;
     expect(heldBack(marked, stand, TODAY)).toBeNull();
     const lived = { ...marked, wildlife: ['batRoost' as const] };
-    expect(heldBack(lived, stand, TODAY)).toEqual({
-      says: 'it is marked to come down, but bats roost in it',
-      hers: true
-    });
+    expect(heldBackWords(heldBack(lived, stand, TODAY)!)).toBe('it is marked to come down, but bats roost in it');
     expect(heldBack({ ...lived, despite: true }, stand, TODAY)).toBeNull();
     const all = (one: (typeof rows)[number]) => [one, ...rows.filter(({ id }) => id !== marked.id)];
     const boundary = { ...marked, tapBan: { reasons: ['boundary'], until: null } as never };
-    expect(heldBack(boundary, stand, TODAY)).toMatchObject({ hers: true });
+    expect(heldBack(boundary, stand, TODAY)).toMatchObject({ why: 'clash' });
     const reserve = { ...stand, mayCut: false, byWord: 'the trust', wordUntil: null };
-    expect(heldBack(marked, reserve, TODAY)).toEqual({
-      says: `Nothing is cut in ${stand.name} (the trust says so)`,
-      hers: false
-    });
+    const forbidden = heldBack(marked, reserve, TODAY)!;
+    expect([forbidden.why, heldBackWords(forbidden)]).toEqual([
+      'forbidden',
+      `Nothing is cut in ${stand.name} (the trust says so)`
+    ]);
 
     // Nor is it taken by a plan that was made before.
     const later = all(lived);
@@ -114,17 +113,16 @@ describe('a thinning of the demo', () => {
 
     // It is in no faller's list, and those beside it are told of it as of any other home.
     const beside = { ...marked, id: 'beside', tag: 'beside', wildlife: [], eastM: marked.eastM! + 2, tapBan: null };
-    const list = markingList([...later, beside], new Set([lived.id]), demo.features, String);
+    const list = markingList([...later, beside], new Set([lived.id]), demo.features);
     expect(list.some(({ row }) => row.id === lived.id)).toBe(false);
-    const near = list.find(({ row }) => row.id === 'beside')!.near.map(({ says }) => says);
-    expect(near.join()).toContain(`${lived.tag} (home)`);
+    expect(nearWords(list.find(({ row }) => row.id === 'beside')!.near)).toContain(`${lived.tag} (home)`);
   });
 
   it('is refused where a stand is kept for something else, and where positions are too rough', () => {
     const ledge = demo.stands.find(({ purpose }) => purpose === 'wildlife')!;
-    expect(refusal(ledge, thinStand(ledge, rows, demo.features, new Set(), settings, TODAY), TODAY)).toContain(
-      'something else'
-    );
+    expect(refusal(ledge, thinStand(ledge, rows, demo.features, new Set(), settings, TODAY), TODAY)).toMatchObject({
+      why: 'otherPurpose'
+    });
     const upper = sugarbushes.find(({ purpose }) => purpose === 'syrup')!;
     const rough = rows.map((row) => ({
       ...row,
@@ -135,9 +133,9 @@ describe('a thinning of the demo', () => {
     const crops = new Set(
       rows.filter((row) => row.standId === upper.id && row.species === 'sugarMaple').map(({ id }) => id)
     );
-    expect(refusal(upper, thinStand(upper, rough, demo.features, crops, settings, TODAY), TODAY)).toContain(
-      'too rough'
-    );
+    expect(refusal(upper, thinStand(upper, rough, demo.features, crops, settings, TODAY), TODAY)).toMatchObject({
+      why: 'roughPositions'
+    });
   });
 
   it.each(sugarbushes.map((stand) => [stand.name, stand] as const))(

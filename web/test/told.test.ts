@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { HAZARD_WORDS } from '../src/lib/count/words.ts';
+import { HAZARD_WORDS } from '../src/lib/labels/taps.ts';
 import { GLOSSARY } from '../src/lib/words/glossary.ts';
 import { told } from '../src/lib/words/told.ts';
 

@@ -1,75 +1,64 @@
 import { conditionCap, type ConditionCap } from '../taps/index.ts';
-import { holdsOn, type TapBan } from './kinds/index.ts';
+import type { NotOurs } from '../thinning/index.ts';
+import { holdsOn, type TapBanReason } from './kinds/index.ts';
 import { knownMaple } from './maple.ts';
 import type { Stand } from './site.ts';
 import { conditionOf, type TreeRow } from './treeRow.ts';
 
-const BAN_WORDS: Readonly<Record<TapBan['reasons'][number], string>> = {
-  insecticide: 'it was treated with an insecticide that moves in the sap',
-  salt: 'it stands where road salt reaches its roots',
-  septic: 'it stands by a septic field',
-  sprayed: 'it stands at the edge of sprayed ground',
-  boundary: 'it is a boundary tree, and not ours alone',
-  noPermission: 'nobody gave leave to tap it'
-};
-
-/** Why a tree is not to be tapped, whatever it bears, as a sentence; null where nothing forbids it. @param today ISO date */
-export function tapForbidden(
-  row: Pick<TreeRow, 'tapBan' | 'fallen'>,
-  stand: Pick<Stand, 'name' | 'mayTap' | 'byWord' | 'wordUntil'> | null,
-  today: string
-): string | null {
-  const { tapBan, fallen } = row;
-  if (fallen) return fallen.what === 'lying' ? 'It lies: no taps; look again next summer.' : 'It was girdled to die.';
-  if (tapBan && holdsOn(tapBan.until, today))
-    return `Never tapped: ${tapBan.reasons.map((reason) => BAN_WORDS[reason]).join('; ')}${tapBan.until ? ` (until ${tapBan.until})` : ''}.`;
-  if (stand && !stand.mayTap && holdsOn(stand.wordUntil, today))
-    return `${stand.name} is not to be tapped${whoseWord(stand)}.`;
-  return null;
+/** Somebody's word on a stand, and until when it holds; null for good. */
+export interface StandWord {
+  readonly stand: string;
+  /** who says so; empty where nobody is named */
+  readonly by: string;
+  readonly until: string | null;
 }
 
-const whoseWord = ({ byWord, wordUntil }: Pick<Stand, 'byWord' | 'wordUntil'>) =>
-  `${byWord ? ` (${byWord} says so)` : ''}${wordUntil ? `, until ${wordUntil}` : ''}`;
+/** Why a tree is not to be tapped, whatever it bears. */
+export type TapForbidden =
+  | { readonly why: 'lies' | 'girdled' }
+  | { readonly why: 'banned'; readonly reasons: readonly TapBanReason[]; readonly until: string | null }
+  | ({ readonly why: 'stand' } & StandWord);
 
-/** Why nothing is cut in a stand, as a sentence; null where nothing forbids it. @param today ISO date */
-export function cutForbidden(
-  stand: Pick<Stand, 'name' | 'mayCut' | 'byWord' | 'wordUntil'> | null,
+type Worded = Pick<Stand, 'name' | 'byWord' | 'wordUntil'>;
+const wordOn = ({ name, byWord, wordUntil }: Worded): StandWord => ({ stand: name, by: byWord, until: wordUntil });
+
+/** What forbids to tap a tree; null where nothing does. @param today ISO date */
+export function tapForbidden(
+  { tapBan, fallen }: Pick<TreeRow, 'tapBan' | 'fallen'>,
+  stand: (Worded & Pick<Stand, 'mayTap'>) | null,
   today: string
-): string | null {
-  return stand && !stand.mayCut && holdsOn(stand.wordUntil, today)
-    ? `Nothing is cut in ${stand.name}${whoseWord(stand)}.`
-    : null;
+): TapForbidden | null {
+  if (fallen) return { why: fallen.what === 'lying' ? 'lies' : 'girdled' };
+  if (tapBan && holdsOn(tapBan.until, today)) return { why: 'banned', reasons: tapBan.reasons, until: tapBan.until };
+  return stand && !stand.mayTap && holdsOn(stand.wordUntil, today) ? { why: 'stand', ...wordOn(stand) } : null;
+}
+
+/** Whose word forbids to cut in a stand; null where nothing does. @param today ISO date */
+export function cutForbidden(stand: (Worded & Pick<Stand, 'mayCut'>) | null, today: string): StandWord | null {
+  return stand && !stand.mayCut && holdsOn(stand.wordUntil, today) ? wordOn(stand) : null;
 }
 
 /** Why a tree is not ours alone to cut; null for one that is, as far as anybody wrote down. @param today ISO date */
-export function notOurs({ tapBan }: Pick<TreeRow, 'tapBan'>, today: string): string | null {
+export function notOurs({ tapBan }: Pick<TreeRow, 'tapBan'>, today: string): NotOurs | null {
   if (!tapBan || !holdsOn(tapBan.until, today)) return null;
-  const whose = tapBan.reasons.find((reason) => reason === 'boundary' || reason === 'noPermission');
-  return whose === undefined
-    ? null
-    : whose === 'boundary'
-      ? BAN_WORDS.boundary
-      : 'nobody gave leave for anything to be done to it';
+  return tapBan.reasons.find((reason) => reason === 'boundary' || reason === 'noPermission') ?? null;
 }
 
+/** Why no hole is drilled in a tree now. */
+export type DrillForbidden = TapForbidden | { readonly why: 'notMaple' | 'unsettled' };
+
 /**
- * Why no hole is drilled in a tree now, whatever was decided once, as a sentence; null where nothing speaks against it.
- * A decision lasts a season, and a ban, a girdle or a second look at the species may come after it.
+ * What forbids to drill a tree now, whatever was decided once; null where nothing does. A decision lasts a season, and a
+ * ban, a girdle or a second look at the species may come after it.
  * @param today ISO date
  */
 export function drillForbidden(
   row: Pick<TreeRow, 'species' | 'verdict' | 'tapBan' | 'fallen'>,
   stand: Parameters<typeof tapForbidden>[1],
   today: string
-): string | null {
-  switch (knownMaple(row)) {
-    case false:
-      return 'This is not a maple: nothing is drilled.';
-    case null:
-      return 'Its species is not settled: do not drill yet. In bare woods an ash is easily taken for a maple.';
-    case true:
-      return tapForbidden(row, stand, today);
-  }
+): DrillForbidden | null {
+  const maple = knownMaple(row);
+  return maple === true ? tapForbidden(row, stand, today) : { why: maple === false ? 'notMaple' : 'unsettled' };
 }
 
 type Conditioned = Parameters<typeof conditionOf>[0] & Pick<TreeRow, 'decidedTaps' | 'lookedSinceDecided'>;

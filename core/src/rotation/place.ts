@@ -1,5 +1,6 @@
 import type { BarkSpot } from '../geometry/index.ts';
 import { seededRng, toDegrees, toRadians } from '../math/index.ts';
+import type { DefectKind } from '../taps/index.ts';
 import {
   alongPath,
   alongSurface,
@@ -23,17 +24,18 @@ import {
   type SeenShavings,
   type SpotOutlook,
   type Trunk,
-  type TrunkDraw
+  type TrunkDraw,
+  type TrunkFeatureKind
 } from '../trunk/index.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
 import { CELL_REACH_MM, planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole } from './plan.ts';
-import { placementStrategyById, type PlacementStrategyId } from './strategies.ts';
+import { placementStrategyById, type PlacementStrategyId, type StrategyObjection } from './strategies.ts';
 
 /** A place on the trunk that a hole keeps away from: a wound, seam, limb or root. */
 export interface Defect extends BarkSpot {
   readonly marginMm: number;
-  /** as one says it: "a seam" */
-  readonly name?: string;
+  /** what it is; a defect of some kind where nobody said */
+  readonly what?: DefectKind | TrunkFeatureKind;
 }
 
 /** A proposed hole. */
@@ -100,7 +102,7 @@ export interface Placement {
 export interface SpotAnswer {
   readonly outlook: SpotOutlook;
   /** what speaks against it, beside stained wood */
-  readonly objections: readonly string[];
+  readonly objections: readonly Objection[];
   readonly cut: readonly CutColumn[];
   /** stained share of the bit's width by millimetre of depth */
   readonly along: Float32Array;
@@ -177,19 +179,23 @@ export function placeHoles(task: PlacementTask): Placement {
 }
 
 /** What speaks against a place: the chosen strategy, what stands on the trunk, the line's reach, this season's holes. */
-export function objections(task: PlacementTask, spot: BarkSpot): string[] {
+export type Objection =
+  | { readonly why: 'nearDefect'; readonly what: DefectKind | TrunkFeatureKind | null }
+  | { readonly why: 'lineReach' | 'outsideBand' | 'crowded' }
+  | StrategyObjection;
+
+/** Everything that speaks against a place beside stained wood. */
+export function objections(task: PlacementTask, spot: BarkSpot): Objection[] {
   const { trunk, practice, keepOff = [], line, taken = [], strategy = 'rotation' } = task;
-  const said = keepOff
+  const against: Objection[] = keepOff
     .filter((defect) => apart(trunk, spot, defect) < defect.marginMm)
-    .map(({ name }) => `too near to ${name ?? 'a defect'}`);
-  if (line && outOfReach(trunk, spot, line)) said.push('the drop line does not reach, or would run uphill');
-  if (spot.heightMm < practice.lowestMm || spot.heightMm > practice.highestMm)
-    said.push('outside the band within reach');
-  if (taken.some((other) => crowded(trunk, practice, spot, other)))
-    said.push('too near to another hole of this season');
+    .map(({ what }) => ({ why: 'nearDefect', what: what ?? null }));
+  if (line && outOfReach(trunk, spot, line)) against.push({ why: 'lineReach' });
+  if (spot.heightMm < practice.lowestMm || spot.heightMm > practice.highestMm) against.push({ why: 'outsideBand' });
+  if (taken.some((other) => crowded(trunk, practice, spot, other))) against.push({ why: 'crowded' });
   const rule = placementStrategyById(strategy).against(spot, trunk, practice.depthMm);
-  if (rule) said.push(rule);
-  return said;
+  if (rule) against.push(rule);
+  return against;
 }
 
 const sideways = (trunk: Trunk, a: BarkSpot, b: BarkSpot) =>

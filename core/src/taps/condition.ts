@@ -71,11 +71,26 @@ export function vigourClass(diebackPct: number): VigourClass {
   return 'healthy';
 }
 
+/** What in a tree's condition bears on its count. */
+export type ConditionReason =
+  | { readonly why: 'notLookedUp' | 'dead' | 'fullCrown' | 'holesClosed' | 'freshPeeling' | 'nothing' }
+  /** of the crown or of the girth, per cent, and the taps that it leaves */
+  | { readonly why: 'dieback' | 'peeled'; readonly pct: number; readonly allows: 0 | 1 }
+  | { readonly why: 'oldLook' | 'stressed'; readonly on: string }
+  | {
+      readonly why: 'openHole';
+      /** its age by now */
+      readonly years: number;
+      readonly weak: boolean;
+      /** its age when somebody last looked, where that is a year ago or more */
+      readonly seen: { readonly years: number; readonly on: string } | null;
+    };
+
 /** A cap on the count, with its reason. */
 export interface ConditionCap {
-  /** Infinity where it asks for no fewer taps */
+  /** Infinity where it asks for no fewer */
   readonly taps: number;
-  readonly reason: string;
+  readonly reason: ConditionReason;
   /** nothing here says that the tree is well: nobody looked, or the look is too old */
   readonly unknown: boolean;
 }
@@ -83,6 +98,8 @@ export interface ConditionCap {
 const NO_CAP = Infinity;
 /** A look is asked for again after so many years. Working assumption; common practice is every year or two. */
 export const LOOK_LASTS_YEARS = 3;
+/** A hole that is still open after so many years tells of a weak tree. Common practice. */
+const WEAK_AFTER_YEARS = 3;
 /** Stress of one summer is over after so many growing seasons. Common practice. */
 const STRESS_LASTS_SEASONS = 2;
 /** A growing season is over by this day. */
@@ -112,61 +129,50 @@ export function lookIsOld(on: string, today: string): boolean {
  * @param today ISO date
  */
 export function conditionEffects(condition: Condition | null, today: string): ConditionCap[] {
-  const cap = (taps: number, reason: string, unknown = false): ConditionCap => ({ taps, reason, unknown });
   if (!condition || condition.diebackPct === null)
     return [
-      cap(NO_CAP, 'Nobody has looked up at this crown yet.', true),
-      ...(condition ? besides(condition, today, cap) : [])
+      { taps: NO_CAP, reason: { why: 'notLookedUp' }, unknown: true },
+      ...(condition ? besides(condition, today) : [])
     ];
-  const { diebackPct } = condition;
+  const { diebackPct: pct } = condition;
   const on = condition.earlier?.diebackPct ?? condition.on;
-  const dieback = `${diebackPct} % of the crown has died back`;
-  const old = lookIsOld(on, today);
   const crown: Record<VigourClass, ConditionCap> = {
-    dead: cap(0, 'The tree is dead.'),
-    severe: cap(0, `${dieback}: it needs its sap.`),
-    moderate: cap(0, `${dieback}: it needs its sap.`),
-    light: cap(1, `${dieback}: one tap at the most.`),
-    healthy: old
-      ? cap(NO_CAP, `Its crown was last looked at on ${on}: look up again before you rely on it.`, true)
-      : cap(NO_CAP, 'Its crown is full enough for what its size allows.')
+    dead: cap(0, { why: 'dead' }),
+    severe: cap(0, { why: 'dieback', pct, allows: 0 }),
+    moderate: cap(0, { why: 'dieback', pct, allows: 0 }),
+    light: cap(1, { why: 'dieback', pct, allows: 1 }),
+    healthy: lookIsOld(on, today)
+      ? { taps: NO_CAP, reason: { why: 'oldLook', on }, unknown: true }
+      : cap(NO_CAP, { why: 'fullCrown' })
   };
-  return [crown[vigourClass(diebackPct)], ...besides(condition, today, cap)];
+  return [crown[vigourClass(pct)], ...besides(condition, today)];
 }
+
+const cap = (taps: number, reason: ConditionReason): ConditionCap => ({ taps, reason, unknown: false });
 
 /** What else than the crown asks for fewer taps. */
 function besides(
   { on: lastOn, earlier = {}, oldestOpenHoleYears: open, stressed, peeledPct, peelFresh }: Condition,
-  today: string,
-  cap: (taps: number, reason: string, unknown?: boolean) => ConditionCap
+  today: string
 ): ConditionCap[] {
   const effects: ConditionCap[] = [];
   const holesOn = earlier.oldestOpenHoleYears ?? lastOn;
   const stressOn = earlier.stressed ?? lastOn;
   const since = Math.floor(yearsBetween(holesOn, today));
-  if (open === 0) effects.push(cap(NO_CAP, 'The old holes that were looked at have closed.'));
+  if (open === 0) effects.push(cap(NO_CAP, { why: 'holesClosed' }));
   else if (open !== null) {
     const years = open + since;
-    const asked =
-      since > 0 ? ` It was ${open} when somebody last looked, on ${holesOn}: see whether it has closed.` : '';
-    effects.push(
-      years >= 3
-        ? cap(0, `A hole is ${since > 0 ? 'perhaps ' : ''}still open after ${years} years: the tree is weak.${asked}`)
-        : cap(
-            NO_CAP,
-            `A hole is open after ${years} ${years === 1 ? 'year' : 'years'}: that is no longer than usual.${asked}`
-          )
-    );
+    const weak = years >= WEAK_AFTER_YEARS;
+    const seen = since > 0 ? { years: open, on: holesOn } : null;
+    effects.push(cap(weak ? 0 : NO_CAP, { why: 'openHole', years, weak, seen }));
   }
   if (stressed && growingSeasonsBetween(stressOn, today) < STRESS_LASTS_SEASONS)
-    effects.push(cap(0, `It was stressed in the summer before ${stressOn}: let it recover for two summers.`));
-  if (peeledPct !== null && peeledPct >= PEELED_SOME_PCT)
-    effects.push(
-      peeledPct >= PEELED_MUCH_PCT
-        ? cap(0, `The bark is peeled round ${peeledPct} % of its girth: it needs all it has.`)
-        : cap(1, `The bark is peeled round ${peeledPct} % of its girth: one tap at the most.`)
-    );
-  if (peelFresh) effects.push(cap(NO_CAP, 'The peeling is fresh: look at its neighbours too.'));
+    effects.push(cap(0, { why: 'stressed', on: stressOn }));
+  if (peeledPct !== null && peeledPct >= PEELED_SOME_PCT) {
+    const allows = peeledPct >= PEELED_MUCH_PCT ? 0 : 1;
+    effects.push(cap(allows, { why: 'peeled', pct: peeledPct, allows }));
+  }
+  if (peelFresh) effects.push(cap(NO_CAP, { why: 'freshPeeling' }));
   return effects;
 }
 
@@ -175,11 +181,5 @@ export function conditionCap(condition: Condition | null, today: string): Condit
   const effects = conditionEffects(condition, today);
   const least = effects.reduce((a, b) => (b.taps < a.taps ? b : a));
   if (least.taps < NO_CAP) return least;
-  return (
-    effects.find(({ unknown }) => unknown) ?? {
-      taps: NO_CAP,
-      reason: 'Nothing in its condition asks for fewer taps.',
-      unknown: false
-    }
-  );
+  return effects.find(({ unknown }) => unknown) ?? cap(NO_CAP, { why: 'nothing' });
 }

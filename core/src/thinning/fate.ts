@@ -1,6 +1,9 @@
 import type { WildlifeKind } from '../taps/index.ts';
 import { frees, type KeptFor, type MarkPurpose } from './marking.ts';
 
+/** How a tree is not ours alone: on a boundary, or without leave. */
+export type NotOurs = 'boundary' | 'noPermission';
+
 /** What is known of a tree that bears on whether a plan may take it. */
 export interface TreeStanding {
   readonly mark: MarkPurpose | null;
@@ -10,7 +13,7 @@ export interface TreeStanding {
   readonly despite: boolean;
   readonly wildlife: readonly WildlifeKind[];
   /** why it is not ours alone to cut; null for one that is */
-  readonly notOurs: string | null;
+  readonly notOurs: NotOurs | null;
   /** a hazard stands within its own length of a path, building or line */
   readonly threatens: boolean;
   /** trees of its species in the stand, itself included; null where its species is open */
@@ -21,26 +24,33 @@ export interface TreeStanding {
   readonly girdled: boolean;
 }
 
+/** Why a tree is kept. */
+export type HoldReason =
+  | { readonly why: 'girdled' | 'markedWatch' | 'markedBrace' | 'resistant' }
+  | { readonly why: 'markedKeep'; readonly reason: string; readonly keepFor: KeptFor | null }
+  | { readonly why: 'notOurs'; readonly how: NotOurs }
+  | { readonly why: 'home'; readonly home: WildlifeKind }
+  | { readonly why: 'fewOfItsKind'; readonly many: number };
+
+/** Two things that contradict each other at a tree. */
+export interface Clash {
+  /** why it ought to come down: a mark, a hazard over what it can hit */
+  readonly going: readonly ('marked' | 'threatens')[];
+  readonly hold: HoldReason;
+}
+
 /** What a plan does with a tree. */
 export interface Fate {
   /** why it is not taken; null for one that may be */
-  readonly hold: string | null;
+  readonly hold: HoldReason | null;
   /** taken in any case */
   readonly must: boolean;
-  /** two things contradict each other here, in a sentence: it stays until the steward decides; null otherwise */
-  readonly clash: string | null;
+  /** it stays until the steward decides; null where nothing contradicts itself */
+  readonly clash: Clash | null;
 }
 
 /** So few of a species in a stand are kept. Working assumption. */
 export const FEW_OF_A_KIND = 3;
-
-const HOME_WORDS: Readonly<Record<WildlifeKind, string>> = {
-  cavity: 'something lives in its cavity',
-  nest: 'a nest is in it',
-  den: 'a den is in it',
-  woodpeckers: 'woodpeckers live in it',
-  batRoost: 'bats roost in it'
-};
 
 /**
  * Whether a plan may take a tree. What somebody wants to keep, and every home, goes before what has to go: the two are
@@ -53,11 +63,11 @@ export function fateOf(
   const marked = frees(tree.mark);
   const hold = holdOf(tree);
   const going = [
-    ...(wishes.keepMarks && marked ? ['it is marked to come down'] : []),
-    ...(wishes.takeHazards && tree.threatens && !marked ? ['it is a hazard over a path, building or line'] : [])
+    ...(wishes.keepMarks && marked ? (['marked'] as const) : []),
+    ...(wishes.takeHazards && tree.threatens && !marked ? (['threatens'] as const) : [])
   ];
   if (hold === null) return { hold: null, must: going.length > 0, clash: null };
-  return { hold, must: false, clash: going.length > 0 ? `${going.join(' and ')}, but ${hold}` : null };
+  return { hold, must: false, clash: going.length > 0 ? { going, hold } : null };
 }
 
 function holdOf({
@@ -70,27 +80,14 @@ function holdOf({
   resistant,
   girdled,
   keepFor
-}: TreeStanding): string | null {
-  if (girdled) return 'it was girdled and is left to stand';
-  if (mark === 'keep')
-    return `it is marked to keep${markReason ? ` (${markReason})` : keepFor ? KEPT_SAID[keepFor] : ''}`;
-  if (mark === 'watch') return 'it is marked to watch';
-  if (mark === 'brace') return 'it is marked for a brace';
+}: TreeStanding): HoldReason | null {
+  if (girdled) return { why: 'girdled' };
+  if (mark === 'keep') return { why: 'markedKeep', reason: markReason, keepFor };
+  if (mark === 'watch') return { why: 'markedWatch' };
+  if (mark === 'brace') return { why: 'markedBrace' };
   if (despite && frees(mark)) return null;
-  if (notOurs !== null) return notOurs;
-  if (wildlife[0]) return HOME_WORDS[wildlife[0]];
-  if (ofItsKind !== null && ofItsKind <= FEW_OF_A_KIND && !frees(mark))
-    return ofItsKind === 1 ? 'it is the last of its kind here' : `only ${ofItsKind} of its kind stand here`;
-  return resistant && !frees(mark) ? 'it is sound where its kind is dying: such trees are kept' : null;
+  if (notOurs !== null) return { why: 'notOurs', how: notOurs };
+  if (wildlife[0]) return { why: 'home', home: wildlife[0] };
+  if (ofItsKind !== null && ofItsKind <= FEW_OF_A_KIND && !frees(mark)) return { why: 'fewOfItsKind', many: ofItsKind };
+  return resistant && !frees(mark) ? { why: 'resistant' } : null;
 }
-
-const KEPT_SAID: Readonly<Record<KeptFor, string>> = {
-  home: ' as a home',
-  lastOfKind: ' as one of the last of its kind',
-  seed: ' for seed',
-  fibre: ' for fibre',
-  handles: ' for handles',
-  nuts: ' for nuts',
-  story: ' for its story',
-  other: ''
-};

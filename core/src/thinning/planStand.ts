@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/index.ts';
 import type { StandTree } from '../stand/index.ts';
 import type { SideState } from './card.ts';
+import type { HoldReason } from './fate.ts';
 
 /**
  * How much a stand should hold. Two schools, neither of them harmful:
@@ -22,7 +23,7 @@ export interface PlanTree {
   /** of a crop tree: 0 to 1, its points over a hundred */
   readonly weight: number;
   /** why it is never taken; null for one that may be */
-  readonly hold: string | null;
+  readonly hold: HoldReason | null;
   /** taken in any case: a hazard that has to go, a mark that the steward wants kept */
   readonly must: boolean;
   /** taps that the tree carries now, lost when it goes, and those that it would carry in twenty years */

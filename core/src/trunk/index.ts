@@ -7,4 +7,4 @@ export * from './learn.ts';
 export * from './sections.ts';
 export * from './spot.ts';
 export * from './trunk.ts';
-export * from './words.ts';
+export * from './instruction.ts';

@@ -201,6 +201,13 @@ export class BushState {
     return settings ? paintOf(season, settings, this.season) : null;
   }
 
+  /** The season and the snow that holes are placed for, and the paints that can be seen. */
+  readonly asPlanned = $derived({
+    season: this.season,
+    snowMm: this.overview?.bush.settings.snowMm ?? 0,
+    paintOf: (season: number) => this.paintOf(season)
+  });
+
   /** Are the tree's records here? */
   hasLife(treeId: string): boolean {
     return this.#records.has(treeId);

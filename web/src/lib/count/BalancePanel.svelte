@@ -9,14 +9,13 @@
     type BalanceInput,
     type SpeciesId
   } from '@baumkin/core';
+  import { modelOf } from '@baumkin/core/bush';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { chanceInWords } from '$lib/place/chance.ts';
+  import { chanceInWords } from '$lib/labels/chance.ts';
   import Term from '$lib/ui/Term.svelte';
-
-  import { modelOf } from './policy.ts';
 
   /** Does new wood keep up with what holes kill? For this tree as it is drilled here, and as it might be. */
   const {

@@ -3,7 +3,7 @@
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { BAN_LABELS } from '$lib/ui/standWords.ts';
+  import { BAN_LABELS } from '$lib/labels/permission.ts';
 
   /** Says that a tree is never to be tapped, whatever it bears: its sap would not be food, or it is not ours. */
   const { treeId }: { treeId: string } = $props();

@@ -14,6 +14,7 @@
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import { conditionWords } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
@@ -22,7 +23,7 @@
   import Told from '$lib/ui/Told.svelte';
 
   import CrownDrawing from './CrownDrawing.svelte';
-  import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './words.ts';
+  import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../labels/taps.ts';
 
   /** Looking up at one tree: crown, old holes, trunk, what may fall, who lives there. What each does to the count is said at once. */
   const { treeId, ondone }: { treeId: string; ondone: () => void } = $props();
@@ -228,9 +229,11 @@
     >
   {/if}
   <ul class="border-l-4 border-primary pl-3" aria-label="What that does to the count" data-testid="effects">
-    {#each effects as effect (effect.reason)}
+    {#each effects as effect (effect.reason.why)}
       <li>
-        {effect.unknown ? 'Look up at the crown: until then it counts as not looked at.' : effect.reason}
+        {effect.unknown
+          ? 'Look up at the crown: until then it counts as not looked at.'
+          : conditionWords(effect.reason)}
         <b
           >{effect.unknown
             ? 'Not known.'

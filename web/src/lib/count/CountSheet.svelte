@@ -12,15 +12,17 @@
     tapForbidden,
     vigourClass
   } from '@baumkin/core';
+  import { balanceOf, placementOf } from '@baumkin/core/bush';
   import { toast } from 'svelte-sonner';
   import { untrack } from 'svelte';
 
+  import { CHANGE_WORDS, conditionWords, suggestionWords } from '$lib/labels/taps.ts';
+  import { forbiddenWords } from '$lib/labels/permission.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
-  import { placementOf } from '$lib/place/task.ts';
 
-  import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
+  import { PURPOSE_WORDS } from '$lib/labels/stand.ts';
   import Told from '$lib/ui/Told.svelte';
 
   import { capital } from '$lib/words/capital.ts';
@@ -30,8 +32,7 @@
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
   import GuidelinePicture from './GuidelinePicture.svelte';
-  import { balanceOf } from './policy.ts';
-  import { DEFECT_WORDS, HAZARD_WORDS, suggestedWords, tapWords, WILDLIFE_WORDS } from './words.ts';
+  import { DEFECT_WORDS, HAZARD_WORDS, suggestedWords, tapWords, WILDLIFE_WORDS } from '../labels/taps.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -51,6 +52,7 @@
       : null
   );
   const guideline = $derived(tapGuidelineOf(settings));
+  const forbidden = $derived(tapForbidden(row, stand, bush.today));
   const suggestion = $derived(
     tree.dbhMm === null
       ? null
@@ -61,7 +63,7 @@
           ...balanceOf(settings, row.species),
           condition: tree.assessment,
           today: bush.today,
-          forbidden: tapForbidden(row, stand, bush.today),
+          forbidden: forbidden !== null,
           isMaple: knownMaple(row),
           room,
           seasonsSinceTapped: tree.lastTappedSeason === null ? null : bush.season - tree.lastTappedSeason
@@ -131,7 +133,9 @@
         <p class="font-slab text-4xl font-bold">
           {capital(suggestedWords(suggestion))}
         </p>
-        <p class="mt-1.5 text-lg leading-snug">{suggestion.reason}</p>
+        <p class="mt-1.5 text-lg leading-snug">
+          {suggestionWords(suggestion.reason, forbidden && forbiddenWords(forbidden))}
+        </p>
         {#if suggestion.change}
           <p class="aside mt-1">
             {#if suggestion.change.kind === 'grow'}The next step comes at {preferences.length(
@@ -140,7 +144,7 @@
               )}, in about {Math.max(
                 1,
                 Math.round((suggestion.change.toDbhMm - tree.dbhMm!) / (2 * tree.growth.ringMm))
-              )} years at this growth.{:else}{suggestion.change.text}{/if}
+              )} years at this growth.{:else}{CHANGE_WORDS[suggestion.change.kind]}{/if}
           </p>
         {/if}
         {#if knownMaple(row) === null}<p class="mt-1 font-semibold">
@@ -245,7 +249,7 @@
                 : `${vigourClass(tree.assessment.diebackPct)} decline`}{/if}{tree.assessment.crownClass
               ? `, ${tree.assessment.crownClass}`
               : ''}, seen on {crownSeenOn}.
-            {conditionCap(tree.assessment, bush.today).reason}
+            {conditionWords(conditionCap(tree.assessment, bush.today).reason)}
             {lookIsOld(crownSeenOn, bush.today) ? 'That was long ago: look again.' : ''}
           </p>
           {#if tree.assessment.defects.length > 0}<p>

@@ -15,6 +15,7 @@
     type TapPolicy,
     type TapTree
   } from '@baumkin/core';
+  import { countable, policyOf } from '@baumkin/core/bush';
   import { onDestroy } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -22,9 +23,6 @@
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
-
-  import { policyOf } from './policy.ts';
-  import { countable } from './suggestions.ts';
 
   /** The bush as it is tapped now beside the bush as it might be, over forty years. */
   const bush = $derived(useBush());

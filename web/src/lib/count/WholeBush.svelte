@@ -15,6 +15,7 @@
     type Suggestion,
     type TreeRow
   } from '@baumkin/core';
+  import { balanceOf, countable, FIRST, placementOf, suggestionFor } from '@baumkin/core/bush';
   import { onDestroy } from 'svelte';
   import { SvelteMap } from 'svelte/reactivity';
   import { toast } from 'svelte-sonner';
@@ -22,13 +23,10 @@
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { FIRST, placementOf } from '$lib/place/task.ts';
   import { placeWorker } from '$lib/place/worker.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
-  import { balanceOf } from './policy.ts';
-  import { countable, suggestionFor } from './suggestions.ts';
-  import { BINDING_WORDS, suggestedWords, tapWords } from './words.ts';
+  import { BINDING_WORDS, suggestedWords, tapWords } from '../labels/taps.ts';
 
   /** Every maple of the bush with its four limits, what they suggest and what was decided; totals; many decided at once. */
   const bush = $derived(useBush());

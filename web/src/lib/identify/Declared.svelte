@@ -3,7 +3,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 
-  import { headlineOf, toneOf } from './words.ts';
+  import { headlineOf, toneOf } from '../labels/identify.ts';
 
   /** What somebody who knew said of a tree, without a clue written down. */
   const { determination }: { determination: Determination } = $props();

@@ -3,7 +3,7 @@
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { describe } from '$lib/life/describe.ts';
+  import { describe } from '$lib/labels/records.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   /** What this tree was taken for, when, by whom and on what grounds; the last one that stands holds. */

@@ -17,6 +17,7 @@
     type LookSeason,
     type SpeciesId
   } from '@baumkin/core';
+  import { priorFor } from '@baumkin/core/bush';
   import { toast } from 'svelte-sonner';
   import { onMount, tick, untrack } from 'svelte';
 
@@ -29,10 +30,9 @@
   import History from './History.svelte';
   import IdentifyPages from './IdentifyPages.svelte';
   import LookCard from './LookCard.svelte';
-  import { priorFor } from './prior.ts';
   import SideBySide from './SideBySide.svelte';
   import Standing from './Standing.svelte';
-  import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from './words.ts';
+  import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from '../labels/identify.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());

@@ -24,7 +24,7 @@
 
   import Drawing from './Drawing.svelte';
   import SideBySide from './SideBySide.svelte';
-  import { AGE_NAMES, inHundred, SEASON_NAMES } from './words.ts';
+  import { AGE_NAMES, inHundred, SEASON_NAMES } from '../labels/identify.ts';
 
   /** Telling trees before a drill is touched: specimens from the clue table, with its noise. */
   const { memberId }: { memberId: string } = $props();

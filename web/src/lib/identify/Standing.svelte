@@ -12,7 +12,7 @@
   import Told from '$lib/ui/Told.svelte';
   import { capital } from '$lib/words/capital.ts';
 
-  import { headlineOf, inHundred, toneOf } from './words.ts';
+  import { headlineOf, inHundred, toneOf } from '../labels/identify.ts';
 
   /** The verdict on a tree, what it allows and means, and how the candidates stand. */
   const { judgement, begun, table }: { judgement: Judgement; begun: boolean; table: ClueTable } = $props();

@@ -13,7 +13,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { PURPOSE_WORDS, WETNESS_WORDS } from '$lib/ui/standWords.ts';
+  import { PURPOSE_WORDS, WETNESS_WORDS } from '$lib/labels/stand.ts';
 
   import type { MapMode } from './StandMap.svelte';
 

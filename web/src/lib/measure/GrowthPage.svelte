@@ -1,12 +1,12 @@
 <script lang="ts">
   import { RING_PRIOR, wallsOffWell, type CrownClass } from '@baumkin/core';
+  import { growthRows, type GrowthRow } from '@baumkin/core/bush';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
-  import { growthRows, type GrowthRow } from './growthRows.ts';
   import GrowthScatter from './GrowthScatter.svelte';
 
   /** Who grows, who stalls, and which tree to measure next. */

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { MM_PER_INCH, wallsOffWell } from '@baumkin/core';
+  import type { GrowthRow } from '@baumkin/core/bush';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import type { GrowthRow } from './growthRows.ts';
   import Scatter, { type Inks, type ScatterPicture } from './Scatter.svelte';
 
   /** Every maple by diameter and growth, against the growth that one hole a year asks for. */

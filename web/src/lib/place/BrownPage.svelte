@@ -3,7 +3,6 @@
     corrected,
     DEFAULT_COLUMNS,
     LITRES_A_TAP,
-    placementStrategyById,
     stainedOf,
     trunkBefore,
     wilson,
@@ -13,16 +12,17 @@
     type TreeRow,
     type WorkRecord
   } from '@baumkin/core';
+  import { trunkOf } from '@baumkin/core/bush';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import { STRATEGY_LABELS } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import Term from '$lib/ui/Term.svelte';
-  import { trunkOf } from './task.ts';
 
   /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
   const bush = $derived(useBush());
@@ -61,7 +61,7 @@
             season,
             standId: tree.standId,
             authorId,
-            placed: hole.strategy ? placementStrategyById(hole.strategy).name : 'by eye, or not written down',
+            placed: hole.strategy ? STRATEGY_LABELS[hole.strategy].name : 'by eye, or not written down',
             stained: stainedOf(seen)
           }
         ];

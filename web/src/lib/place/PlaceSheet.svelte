@@ -5,32 +5,32 @@
     compassPoint,
     drillForbidden,
     fewerSinceDecided,
-    instruct,
     knownMaple,
-    placementStrategyById,
     tapsToHang,
     type BarkSpot,
     type Shavings,
     type SpotAnswer,
     type Taphole
   } from '@baumkin/core';
+  import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import { toast } from 'svelte-sonner';
 
+  import { conditionWords } from '$lib/labels/taps.ts';
+  import { forbiddenWords } from '$lib/labels/permission.ts';
+  import { STRATEGY_LABELS, instructionWords, objectionWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
   import Term from '$lib/ui/Term.svelte';
 
   import BarkSheet from './BarkSheet.svelte';
-  import { chanceInWords } from './chance.ts';
+  import { chanceInWords } from '../labels/chance.ts';
   import Cookie from './Cookie.svelte';
-  import { landmarkNear } from './landmark.ts';
   import HighHole from './HighHole.svelte';
   import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
   import PlacePages from './PlacePages.svelte';
-  import { placementOf } from './task.ts';
   import TrunkNotes from './TrunkNotes.svelte';
   import { placeWorker } from './worker.ts';
 
@@ -69,7 +69,7 @@
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);
   const plan = $derived(waits ? [] : (live.placement?.plan ?? []));
-  const strategy = $derived(placementStrategyById(settings.strategy));
+  const strategy = $derived({ id: settings.strategy, ...STRATEGY_LABELS[settings.strategy] });
 
   // Whatever spot stands on the sheet is asked for its sections; the answer to an older question is dropped.
   let question = 0;
@@ -114,14 +114,10 @@
     return `Shavings of ${holes_} were looked at. ${lean}${size}`;
   });
 
-  const landmark = $derived(
-    spot && placing
-      ? landmarkNear(placing, tree.trunkFeatures, spot, bush.season, (season) => bush.paintOf(season))
-      : null
+  const instruction = $derived(
+    spot && placing ? instructionFor(placing, tree.trunkFeatures, spot, bush.asPlanned) : null
   );
-  const words = $derived(
-    spot && placing ? instruct(placing.task.trunk, spot, landmark, preferences.units, settings.snowMm) : null
-  );
+  const words = $derived(instruction && instructionWords(instruction, preferences.units));
 
   const inTheWay = $derived.by(() => {
     if (!outlook || !placing) return [];
@@ -343,12 +339,12 @@
 
     <section aria-label="Where to drill" class="flex flex-col gap-4">
       {#if forbidden !== null}<p class="caution" data-testid="forbidden">
-          {forbidden}
+          {forbiddenWords(forbidden)}
           {#if knownMaple(row) === null}<a class="link" href="/bush/{bush.id}/identify/{treeId}">Look at it again</a
             >{/if}
         </p>{/if}
       {#if fewer !== null && forbidden === null}<p class="caution" data-testid="fewer">
-          {fewer.reason} That was seen after the count was decided:
+          {conditionWords(fewer.reason)} That was seen after the count was decided:
           <a class="link" href="/bush/{bush.id}/count/{treeId}">decide it anew</a> before you drill.
         </p>{/if}
       <p hidden={waits}>
@@ -389,7 +385,7 @@
               ><Volume2 size={16} /> Read aloud</button
             >{/if}
           <p class="mt-1">
-            {capital(words.bodyHeight)}{landmark ? `, ${words.compass}` : ''}.
+            {capital(words.bodyHeight)}{instruction?.from ? `, ${words.compass}` : ''}.
           </p>
           {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
         </div>
@@ -414,7 +410,9 @@
             </dd>
             {#if answer && answer.objections.length > 0}
               <dt>Against it</dt>
-              <dd class="font-semibold text-error" data-testid="against">{answer.objections.join('; ')}</dd>
+              <dd class="font-semibold text-error" data-testid="against">
+                {answer.objections.map(objectionWords).join('; ')}
+              </dd>
             {/if}
             <dt>Tape on the bit</dt>
             <dd>

@@ -5,7 +5,6 @@
     hiddenTruth,
     mean,
     normaliseBearing,
-    placementStrategyById,
     PRACTICE_SEASONS,
     practiceTrunk,
     toDegrees,
@@ -16,6 +15,7 @@
   } from '@baumkin/core';
   import { onDestroy } from 'svelte';
 
+  import { STRATEGY_LABELS } from '$lib/labels/placement.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
@@ -105,7 +105,7 @@
   }
   const rows = $derived([
     { name: 'You', lost },
-    ...(others ?? []).map(({ id, lost: all }) => ({ name: placementStrategyById(id).name, lost: meanLost(all) }))
+    ...(others ?? []).map(({ id, lost: all }) => ({ name: STRATEGY_LABELS[id].name, lost: meanLost(all) }))
   ]);
   const verdict = $derived.by(() => {
     const planned = others?.find(({ id }) => id === 'rotation');

@@ -3,7 +3,6 @@
     barkThickness,
     drillForbidden,
     fewerSinceDecided,
-    instruct,
     minutesAHole,
     speciesById,
     tapsToHang,
@@ -11,23 +10,28 @@
     type TreeRow,
     type TreeState
   } from '@baumkin/core';
+  import {
+    countable,
+    instructionFor,
+    placementOf,
+    roundState,
+    walkRows,
+    type RoundState,
+    type TreePlacement
+  } from '@baumkin/core/bush';
   import Printer from '@lucide/svelte/icons/printer';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
 
+  import { instructionWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { countable } from '$lib/count/suggestions.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
-  import { chanceInWords } from './chance.ts';
-  import { landmarkNear } from './landmark.ts';
+  import { chanceInWords } from '../labels/chance.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
-  import { roundState, type RoundState } from './roundHoles.ts';
   import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
   import HighHole from './HighHole.svelte';
   import Sketch from './Sketch.svelte';
-  import { placementOf, type TreePlacement } from './task.ts';
-  import { walkRows } from './walkRows.ts';
 
   /** The whole bush placed in one go, to be printed, walked and checked off. */
   const bush = $derived(useBush());
@@ -122,13 +126,7 @@
     return left === 0 ? `${taps} drilled` : left < taps ? `${taps - left} of ${taps} drilled` : '';
   }
   const said = ({ placing, state }: Line, hole: RoundHole) =>
-    instruct(
-      placing.task.trunk,
-      hole,
-      landmarkNear(placing, state.trunkFeatures, hole, bush.season, (season) => bush.paintOf(season)),
-      preferences.units,
-      settings.snowMm
-    );
+    instructionWords(instructionFor(placing, state.trunkFeatures, hole, bush.asPlanned), preferences.units);
   const tapeAt = ({ row }: Line) => preferences.length(settings.depthMm + barkThickness(row.dbhMm!), 'drill');
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
 

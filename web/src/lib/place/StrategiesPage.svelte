@@ -3,24 +3,23 @@
     insideBark,
     parseTrunkLength,
     PLACEMENT_STRATEGIES,
-    placementStrategyById,
     UnreadableLength,
     type RuleTree,
     type LivedStrategy,
     type PlacementStrategyId
   } from '@baumkin/core';
+  import { bandOf, modelOf, trunkOf } from '@baumkin/core/bush';
   import { onDestroy, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
   import { page } from '$app/state';
+  import { STRATEGY_LABELS } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { modelOf } from '$lib/count/policy.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
-  import { bandOf, trunkOf } from './task.ts';
 
   /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
   const bush = $derived(useBush());
@@ -33,7 +32,7 @@
   let problem = $state<string | null>(null);
   async function keep(): Promise<void> {
     problem = await bush.changeSettings({ strategy, favours });
-    if (problem === null) toast.success(`Holes are placed by “${placementStrategyById(strategy).name}” from now on.`);
+    if (problem === null) toast.success(`Holes are placed by “${STRATEGY_LABELS[strategy].name}” from now on.`);
   }
 
   /** The tree whose own past the ways are lived through on; null for an invented tree. */
@@ -138,8 +137,8 @@
             disabled={!bush.mayDecide}
           />
           <span
-            ><b>{placing.name}</b>{placing.id === 'rotation' ? ' (default)' : ''}<span class="aside block"
-              >{placing.says} {placing.judged}</span
+            ><b>{STRATEGY_LABELS[placing.id].name}</b>{placing.id === 'rotation' ? ' (default)' : ''}<span
+              class="aside block">{STRATEGY_LABELS[placing.id].says} {STRATEGY_LABELS[placing.id].judged}</span
             ></span
           >
         </label>
@@ -203,12 +202,11 @@
     <LongRunStatus run={long} what="Drilling {TREES} hidden trunks, season by season" />
     {#if lived && best && worst}
       <p class="max-w-prose text-lg" data-testid="verdict">
-        {ofTree ? `On tree ${ofTree.row.tag}` : 'On such a tree'} “{placementStrategyById(best.id).name}” loses {pct(
+        {ofTree ? `On tree ${ofTree.row.tag}` : 'On such a tree'} “{STRATEGY_LABELS[best.id].name}” loses {pct(
           best.late
-        )}{best.late < 0.0005 ? ' to speak of' : ' of the sap'} once it is in its stride, “{placementStrategyById(
-          worst.id
-        ).name}” {pct(worst.late)}{own && own.id !== best.id && own.id !== worst.id
-          ? `; your own way, “${placementStrategyById(own.id).name}”, ${pct(own.late)}`
+        )}{best.late < 0.0005 ? ' to speak of' : ' of the sap'} once it is in its stride, “{STRATEGY_LABELS[worst.id]
+          .name}” {pct(worst.late)}{own && own.id !== best.id && own.id !== worst.id
+          ? `; your own way, “${STRATEGY_LABELS[own.id].name}”, ${pct(own.late)}`
           : ''}. {best.id === 'rotation'
           ? 'Planned ahead, a place comes round again when new wood has buried the old hole; the others crowd, or leave gaps that fit nothing.'
           : 'The differences at the top are within what chance alone makes.'}
@@ -221,7 +219,7 @@
       <p class="aside">
         Amber: planned ahead. Dark: <select class="select w-auto select-sm" aria-label="Dark line" bind:value={picked}>
           {#each PLACEMENT_STRATEGIES.filter(({ id }) => id !== 'rotation') as placing (placing.id)}<option
-              value={placing.id}>{placing.name}</option
+              value={placing.id}>{STRATEGY_LABELS[placing.id].name}</option
             >{/each}
         </select>. Grey: the others. The same {TREES} hidden trunks for all.
       </p>
@@ -238,7 +236,7 @@
         <tbody>
           {#each lived.all as run (run.id)}
             <tr class="border-b border-base-300/60 {run.id === settings.strategy ? 'font-bold' : ''}">
-              <th class="py-1 font-[inherit]">{placementStrategyById(run.id).name}</th>
+              <th class="py-1 font-[inherit]">{STRATEGY_LABELS[run.id].name}</th>
               <td class="text-right tabular-nums">{pct(run.lostBySeason[9]!)}</td>
               <td class="text-right tabular-nums">{pct(run.lostBySeason[24]!)}</td>
               <td class="text-right tabular-nums"

@@ -1,6 +1,6 @@
 import type { Placement, PlacementTask } from '@baumkin/core';
+import { FIRST } from '@baumkin/core/bush';
 
-import { FIRST } from './task.ts';
 import { placeWorker } from './worker.ts';
 
 /**

@@ -8,10 +8,12 @@
     type CrownCardRecord,
     type TreeRow
   } from '@baumkin/core';
+  import { heldBack, lengthOf, markingList, type ListedTree } from '@baumkin/core/bush';
   import { frees, isQuiet } from '@baumkin/core/thinning';
   import Printer from '@lucide/svelte/icons/printer';
   import { toast } from 'svelte-sonner';
 
+  import { cautionWords, heldBackWords, nearWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import StandMap from '$lib/map/StandMap.svelte';
@@ -20,13 +22,11 @@
   import Term from '$lib/ui/Term.svelte';
   import Told from '$lib/ui/Told.svelte';
 
-  import { lengthOf, markingList, type ListedTree } from './cautions.ts';
   import Clash from './Clash.svelte';
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
   import FellingHabits from './FellingHabits.svelte';
-  import { heldBack } from './stand.ts';
-  import { CUT_WORDS, lookAgain, MARK_SAID } from './words.ts';
+  import { CUT_WORDS, lookAgain, MARK_SAID } from '../labels/thinning.ts';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
   const bush = useBush();
@@ -42,11 +42,11 @@
     bush.rows.flatMap((row) => {
       if (!here(row) || !frees(row.mark) || row.fallen?.what === 'girdled') return [];
       const back = heldBack(row, bush.standOf(row), bush.today);
-      return back ? [{ row, ...back }] : [];
+      return back ? [{ row, back }] : [];
     })
   );
   const walkOrder = $derived(
-    markingList(bush.rows.filter(here), new Set(held.map(({ row }) => row.id)), bush.features, metres)
+    markingList(bush.rows.filter(here), new Set(held.map(({ row }) => row.id)), bush.features)
   );
   /** in walking order, or in the order of felling that leaves least hurt */
   let byTurn = $state(false);
@@ -175,8 +175,8 @@
           >
           <td
             class="py-1.5 pr-3 max-md:not-print:order-2 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
-            ><Told of={each.said.join('; ')} />{#if near.length > 0}<span class="block text-sm"
-                >Within its length, {near.map(({ side, says }) => `${side}: ${says}`).join('; ')}</span
+            ><Told of={cautionWords(each, metres).join('; ')} />{#if near.length > 0}<span class="block text-sm"
+                >Within its length, {nearWords(near)}</span
               >{/if}{#if each.turn}<span class="aside block"
                 >{ordinal(each.turn.at)} to come down for least hurt{each.turn.room === 0
                   ? '; every way it can fall meets something'
@@ -246,11 +246,11 @@
   <section class="mb-4 max-w-prose border-l-4 border-error pl-3" aria-labelledby="held" data-testid="held">
     <h2 id="held">Marked, but not to be felled as things stand: {held.length}</h2>
     <ul>
-      {#each held as { row, says, hers } (row.id)}
-        {#if hers}<Clash {row} {says} onpick={() => (picked = row.id)} />{:else}<li
+      {#each held as { row, back } (row.id)}
+        {#if back.why === 'clash'}<Clash {row} says={heldBackWords(back)} onpick={() => (picked = row.id)} />{:else}<li
             class="border-b border-base-300/60 py-1.5"
           >
-            <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>: {says}.
+            <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>: {heldBackWords(back)}.
           </li>{/if}
       {/each}
     </ul>

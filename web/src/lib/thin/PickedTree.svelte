@@ -5,7 +5,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import type { ThinDesk } from './desk.svelte.ts';
-  import { listed, MARK_SAID, reasonWords } from './words.ts';
+  import { listed, MARK_SAID, reasonWords } from '../labels/thinning.ts';
 
   /** A tree picked on the map of the plan: why it is taken, what it counts as a crop tree, and what the steward says of it. */
   let {

@@ -2,6 +2,7 @@
   import { isSugarbush } from '@baumkin/core';
   import { entryWarning, isAcid, throwsEasily, WINDTHROW_SHARE } from '@baumkin/core/thinning';
 
+  import { clashWords, refusalWords } from '$lib/labels/thinning.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import Clash from './Clash.svelte';
@@ -72,13 +73,13 @@
     <h2 id="clashes">Two wishes clash here: you decide</h2>
     <ul>
       {#each desk.thin.clashes as { row, clash } (row.id)}
-        <Clash {row} says="{clash}. No plan takes it" onpick={() => onpick(row.id)} />
+        <Clash {row} says="{clashWords(clash)}. No plan takes it" onpick={() => onpick(row.id)} />
       {/each}
     </ul>
   </section>
 {/if}
 {#if desk.refused !== null}
-  <p class="max-w-prose text-lg" data-testid="refused">{desk.refused}</p>
+  <p class="max-w-prose text-lg" data-testid="refused">{refusalWords(desk.refused)}</p>
   {#if desk.stand && isSugarbush(desk.stand) && desk.thin && desk.thin.unknown.length > 0}
     <p class="mt-2 max-w-prose">
       Without a good map you can still free crowns: stand under each crop tree, look up, and fill its crown card side by

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { heightOf, positionSd, radiusOf, type TreeRow } from '@baumkin/core';
+  import { standTrees } from '@baumkin/core/bush';
   import { freeSides, gapsIn, northernRim } from '@baumkin/core/thinning';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -7,7 +8,6 @@
   import type { MapSide, MapSign, MapTree } from '$lib/map/treeLayer.ts';
 
   import type { ThinDesk } from './desk.svelte.ts';
-  import { standTrees } from './standTrees.ts';
 
   interface Props {
     desk: ThinDesk;

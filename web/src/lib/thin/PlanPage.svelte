@@ -15,7 +15,7 @@
   import PlanAdvice from './PlanAdvice.svelte';
   import PlanMap from './PlanMap.svelte';
   import StandPicker from './StandPicker.svelte';
-  import { LIMIT_WORDS, listed, reasonWords } from './words.ts';
+  import { LIMIT_WORDS, listed, reasonWords } from '../labels/thinning.ts';
 
   /** The stand from above with its crop trees, and which trees to take for them within what one entry may do. */
   const bush = useBush();

@@ -16,6 +16,7 @@
     type Mark,
     type Side
   } from '@baumkin/core';
+  import { cruisedM2PerHa, heldBack, standTrees } from '@baumkin/core/bush';
   import {
     basalAreaInLarger,
     COMPETITION_RADIUS_M,
@@ -30,22 +31,20 @@
   } from '@baumkin/core/thinning';
   import { toast } from 'svelte-sonner';
 
+  import { heldBackWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/count/words.ts';
+  import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
   import Term from '$lib/ui/Term.svelte';
   import Told from '$lib/ui/Told.svelte';
 
   import Clash from './Clash.svelte';
   import CrownCardForm from './CrownCardForm.svelte';
-  import { cruisedM2PerHa } from './cruised.ts';
   import CrownPlan from './CrownPlan.svelte';
   import CutForm from './CutForm.svelte';
   import MarkForm from './MarkForm.svelte';
-  import { heldBack } from './stand.ts';
-  import { standTrees } from './standTrees.ts';
   import ThinPages from './ThinPages.svelte';
-  import { CUT_WORDS, listed, lookAgain, MARK_SAID } from './words.ts';
+  import { CUT_WORDS, listed, lookAgain, MARK_SAID } from '../labels/thinning.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -333,8 +332,8 @@
           </p>{/if}
         {#if back}
           <div class="mb-2 border-l-4 border-error pl-3" data-testid="held">
-            {#if back.hers}<ul><Clash {row} says={back.says} /></ul>
-            {:else}<p>{back.says}. It is not on the fallers’ lists.</p>{/if}
+            {#if back.why === 'clash'}<ul><Clash {row} says={heldBackWords(back)} /></ul>
+            {:else}<p>{heldBackWords(back)}. It is not on the fallers’ lists.</p>{/if}
           </div>
         {/if}
         {#key `${row.mark}/${row.markReason}`}

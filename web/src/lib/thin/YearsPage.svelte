@@ -2,6 +2,7 @@
   import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
 
+  import { refusalWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
@@ -10,7 +11,7 @@
   import type { ThinWorker } from '$lib/workers/thin.worker.ts';
 
   import { deskOf, thinWorker } from './desk.svelte.ts';
-  import { growingGround, outlookTrees } from './stand.ts';
+  import { growingGround, outlookTrees } from '@baumkin/core/bush';
   import StandPicker from './StandPicker.svelte';
 
   /** The stand over thirty years, left alone and thinned: what an entry gives, what it costs, and when it pays. */
@@ -147,7 +148,7 @@
   <LongRunStatus run={long} what="Thirty years, with and without, many times over" />
 </div>
 {#if desk.refused !== null}
-  <p class="max-w-prose text-lg">{desk.refused}</p>
+  <p class="max-w-prose text-lg">{refusalWords(desk.refused)}</p>
 {:else if answer}
   {#if answer.asked !== asked}<p class="caution mb-3">What you see belongs to the choice before. Look again.</p>{/if}
   <p class="max-w-prose text-lg" data-testid="years-verdict">{verdict}</p>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { M2_PER_HECTARE, MM_PER_FOOT, type SeedlingsRecord } from '@baumkin/core';
+  import { standTrees } from '@baumkin/core/bush';
   import {
     fenceFor,
     HEAVY_BROWSING,
@@ -24,7 +25,6 @@
 
   import { deskOf } from './desk.svelte.ts';
   import PlantedPanel from './PlantedPanel.svelte';
-  import { standTrees } from './standTrees.ts';
   import StandPicker from './StandPicker.svelte';
 
   /** Who comes after the trees that are taken: what opens, what grows there already, who eats it. */

@@ -1,5 +1,16 @@
 import { isSugarbush, type BushRecord, type Stand } from '@baumkin/core';
 import {
+  cruisedM2PerHa,
+  fittingLimits,
+  limitsOf,
+  policyOf,
+  refusal,
+  scoredTrees,
+  stillTaken,
+  tapsOf,
+  thinStand
+} from '@baumkin/core/bush';
+import {
   coverOf,
   DEFAULT_LIMITS,
   frees,
@@ -17,12 +28,8 @@ import {
 import { proxy } from 'comlink';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
-import { policyOf } from '$lib/count/policy.ts';
 import { LongRun } from '$lib/workers/longRun.svelte.ts';
 import type { Improving, ThinWorker } from '$lib/workers/thin.worker.ts';
-
-import { cruisedM2PerHa } from './cruised.ts';
-import { fittingLimits, limitsOf, refusal, scoredTrees, stillTaken, tapsOf, thinStand } from './stand.ts';
 
 /** A choice of trees to take, to be held against others. */
 export interface Choice {

@@ -3,7 +3,7 @@ import { toast } from 'svelte-sonner';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 
-import { MARK_SAID } from './words.ts';
+import { MARK_SAID } from '../labels/thinning.ts';
 
 /** Marks each of these trees; one toast takes them all back. @param despite decided although something spoke against it */
 export async function markTrees(

@@ -10,7 +10,7 @@
   import { mapTrees } from '$lib/map/mapTrees.ts';
   import { questionsFor } from '$lib/map/questions.ts';
   import StandMap from '$lib/map/StandMap.svelte';
-  import { PURPOSE_WORDS } from '$lib/ui/standWords.ts';
+  import { PURPOSE_WORDS } from '$lib/labels/stand.ts';
 
   const bush = $derived(useBush());
   const rows = $derived(bush.rows);

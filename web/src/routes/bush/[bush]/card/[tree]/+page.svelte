@@ -1,16 +1,17 @@
 <script lang="ts">
-  import { barkThickness, drillForbidden, fewerSinceDecided, instruct, speciesById, tapsToHang } from '@baumkin/core';
+  import { barkThickness, drillForbidden, fewerSinceDecided, speciesById, tapsToHang } from '@baumkin/core';
+  import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
 
   import { page } from '$app/state';
+  import { forbiddenWords } from '$lib/labels/permission.ts';
+  import { instructionWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import HighHole from '$lib/place/HighHole.svelte';
-  import { chanceInWords } from '$lib/place/chance.ts';
-  import { landmarkNear } from '$lib/place/landmark.ts';
+  import { chanceInWords } from '$lib/labels/chance.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
-  import { placementOf } from '$lib/place/task.ts';
 
   const bush = $derived(useBush());
   const treeId = $derived(page.params.tree!);
@@ -70,17 +71,14 @@
           seen worse since, count anew{/if}
       </dd>
     </dl>
-    {#if forbidden !== null}<p class="text-lg font-semibold" data-testid="forbidden">{forbidden}</p>{/if}
+    {#if forbidden}<p class="text-lg font-semibold" data-testid="forbidden">{forbiddenWords(forbidden)}</p>{/if}
     {#if placing}
       <h2 class="mt-3">Drill</h2>
       <ol class="mt-1 flex flex-col gap-2">
         {#each live.placement?.proposals ?? [] as proposal, i (i)}
-          {@const words = instruct(
-            placing.task.trunk,
-            proposal,
-            landmarkNear(placing, tree.trunkFeatures, proposal, bush.season, (season) => bush.paintOf(season)),
-            preferences.units,
-            settings.snowMm
+          {@const words = instructionWords(
+            instructionFor(placing, tree.trunkFeatures, proposal, bush.asPlanned),
+            preferences.units
           )}
           <li class="border-l-4 border-black pl-3">
             <p class="font-slab text-xl font-semibold">{words.sentence}</p>

@@ -1,7 +1,8 @@
-import { compassPoint, wrapDegrees, type BarkSpot, type Landmark, type Paint, type TrunkFeature } from '@baumkin/core';
-
-import type { TreePlacement } from './task.ts';
-import { FEATURE_WORDS } from './words.ts';
+import type { BarkSpot } from '../geometry/index.ts';
+import { toRadians, wrapDegrees } from '../math/index.ts';
+import type { Paint, TrunkFeature } from '../records/index.ts';
+import { instruct, type Instruction, type Landmark } from '../trunk/index.ts';
+import type { TreePlacement } from './placement.ts';
 
 /** A tape is laid this far without a second hand, mm. From farther marks than this, a nearer one is easier to find. */
 const EASY_MM = 400;
@@ -23,7 +24,7 @@ export function landmarkNear(
 ): Landmark | null {
   const away = (mark: BarkSpot) =>
     Math.hypot(
-      (wrapDegrees(mark.bearingDeg - spot.bearingDeg) * Math.PI * task.trunk.barkRadiusMm) / 180,
+      toRadians(wrapDegrees(mark.bearingDeg - spot.bearingDeg)) * task.trunk.barkRadiusMm,
       mark.heightMm - spot.heightMm
     );
   const nearest = <T extends BarkSpot>(all: readonly T[]): T | undefined =>
@@ -34,25 +35,39 @@ export function landmarkNear(
   const mark = marks.find((each) => away(each) <= EASY_MM) ?? nearest(marks);
   const near = mark && (away(mark) <= EASY_MM || !feature || away(feature) >= away(mark)) ? mark : null;
   if (near && away(near) <= FARTHEST_MM) {
-    const which =
-      near.season === season ? 'this season’s' : near.season === told[0] ? 'the newest' : `the ${near.season}`;
-    const side =
-      holes.filter((hole) => hole.season === near.season).length > 1
-        ? ` on the ${compassPoint(near.bearingDeg)} side`
-        : '';
     const { bearingDeg, heightMm } = near;
-    // The tape is laid from the hole, whichever side of it the paint is on; words never name paint that is not there.
-    const paint = paintOf(near.season);
-    const name = paint
-      ? `the hole at ${which} ${paint} mark`
-      : near.season === season
-        ? 'this season’s hole'
-        : near.season === told[0]
-          ? 'the newest hole'
-          : `the hole of ${near.season}`;
-    return { name: `${name}${side}`, bearingDeg, heightMm };
+    return {
+      bearingDeg,
+      heightMm,
+      name: {
+        kind: 'hole',
+        season: near.season,
+        age: near.season === season ? 'thisSeason' : near.season === told[0] ? 'newest' : 'older',
+        // The tape is laid from the hole, whichever side of it the paint is on; paint that is not there is never named.
+        paint: paintOf(near.season),
+        sideDeg: holes.filter((hole) => hole.season === near.season).length > 1 ? bearingDeg : null
+      }
+    };
   }
   if (!feature || away(feature) > FARTHEST_MM) return null;
-  const name = FEATURE_WORDS[feature.what].replace(/^a /, 'the ');
-  return { name, bearingDeg: feature.bearingDeg, heightMm: feature.heightMm };
+  return {
+    bearingDeg: feature.bearingDeg,
+    heightMm: feature.heightMm,
+    name: { kind: 'feature', what: feature.what }
+  };
+}
+
+/** Where to drill a spot, measured from what lies nearest and can be found. @param at the season, the snow, the paints */
+export function instructionFor(
+  placing: TreePlacement,
+  features: readonly TrunkFeature[],
+  spot: BarkSpot,
+  at: {
+    readonly season: number;
+    readonly snowMm: number;
+    readonly paintOf: (season: number) => Paint | null;
+  }
+): Instruction {
+  const landmark = landmarkNear(placing, features, spot, at.season, at.paintOf);
+  return instruct(placing.task.trunk, spot, landmark, at.snowMm);
 }

@@ -1,6 +1,5 @@
-import type { BushRecord } from '@baumkin/core';
-import { plotFigures } from '@baumkin/core/cruise';
-
+import { plotFigures } from '../cruise/index.ts';
+import type { BushRecord } from '../records/index.ts';
 /** A stand's basal area as its plots found it, m2/ha, trees that are in no book included; null without plots. */
 export function cruisedM2PerHa(records: readonly BushRecord[], standId: string): number | null {
   const plots = records.flatMap((r) => (r.kind === 'plot' && r.standId === standId ? [plotFigures(r)] : []));

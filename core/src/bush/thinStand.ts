@@ -1,21 +1,18 @@
 import {
-  conditionCap,
   conditionOf,
   cutForbidden,
-  heightOf,
   isSugarbush,
   knownMaple,
   notOurs,
-  positionSd,
-  tapsUnder,
-  withinReach,
   type BushSettings,
+  type StandWord,
   type SiteFeature,
   type Stand,
-  type TapPolicy,
   type TreeRow,
   type TreeState
-} from '@baumkin/core';
+} from '../records/index.ts';
+import { heightOf, positionSd, withinReach } from '../stand/index.ts';
+import { conditionCap, tapsUnder, type TapPolicy } from '../taps/index.ts';
 import {
   cropScore,
   fateOf,
@@ -27,6 +24,7 @@ import {
   SOUND_PCT,
   throwsEasily,
   WINDTHROW_SHARE,
+  type Clash,
   type GrowingGround,
   type OutlookTree,
   type PlanLimits,
@@ -34,9 +32,8 @@ import {
   type PlanTree,
   type ScoredTree,
   type Soil
-} from '@baumkin/core/thinning';
-
-import { policyOf } from '../count/policy.ts';
+} from '../thinning/index.ts';
+import { policyOf } from './policy.ts';
 import { standTrees } from './standTrees.ts';
 
 /** The bush's own limits of a thinning. */
@@ -123,7 +120,7 @@ export interface ThinStand {
   /** trees of the stand without a place or a diameter */
   readonly unplaced: readonly TreeRow[];
   /** trees that ought to go and ought to stay: the steward decides */
-  readonly clashes: readonly { readonly row: TreeRow; readonly clash: string }[];
+  readonly clashes: readonly { readonly row: TreeRow; readonly clash: Clash }[];
 }
 
 /** A stand as the plan wants it. @param crops ids of the crop trees */
@@ -144,7 +141,7 @@ export function thinStand(
   const scores = new Map(scoredTrees(rows).map(({ id, score }) => [id, score.score]));
   const ofKind = new Map<string, number>();
   for (const { species } of own) if (species) ofKind.set(species, (ofKind.get(species) ?? 0) + 1);
-  const clashes: { row: TreeRow; clash: string }[] = [];
+  const clashes: { row: TreeRow; clash: Clash }[] = [];
   const trees = rows.map((row): PlanTree => {
     const crop = crops.has(row.id);
     const resistant = isResistant(row, settings.ashBorer);
@@ -203,39 +200,43 @@ export function stillTaken({ plan }: Pick<ThinStand, 'plan'>, taken: Iterable<st
   return new Set([...taken].filter((id) => free.has(id)));
 }
 
-/** Why a tree that is marked to come down stays as things are, and whether it is the steward's to decide otherwise. */
-export interface HeldBack {
-  readonly says: string;
-  readonly hers: boolean;
-}
+/** Why a tree that is marked to come down stays as things are: by somebody's word on its stand, or until the steward decides. */
+export type HeldBack =
+  { readonly why: 'forbidden'; readonly word: StandWord } | { readonly why: 'clash'; readonly clash: Clash };
 
 /** null for a tree that may come down as it is marked. @param today ISO date */
 export function heldBack(row: TreeRow, stand: Stand | null, today: string): HeldBack | null {
-  const forbidden = cutForbidden(stand, today);
-  if (forbidden !== null) return { says: forbidden.replace(/\.$/, ''), hers: false };
+  const word = cutForbidden(stand, today);
+  if (word !== null) return { why: 'forbidden', word };
   const marked = { threatens: false, ofItsKind: null, resistant: false, girdled: false };
   const { clash } = fateOf(
     { ...row, ...marked, notOurs: notOurs(row, today) },
     { keepMarks: true, takeHazards: false }
   );
-  return clash === null ? null : { says: clash, hers: true };
+  return clash && { why: 'clash', clash };
 }
 
 /** More crop trees than this without a word on their crowns, and no plan is made. */
 const TOO_MANY_UNKNOWN = 0.34;
 
-/** Why no plan is made for a stand; null where one may be. */
-export function refusal(stand: Stand, { plan, unknown }: ThinStand, today: string): string | null {
-  if (!isSugarbush(stand))
-    return `${stand.name} is managed for something else${stand.note ? `: ${stand.note}` : '.'} Nothing is thinned here for maples.`;
-  const forbidden = cutForbidden(stand, today);
-  if (forbidden !== null) return forbidden;
-  if (stand.areaHa === null && stand.outline === null)
-    return 'How large this stand is is not known: draw it on the map first.';
-  if (plan.trees.length === 0) return 'No tree of this stand has a place and a diameter yet.';
-  if (plan.sides.size > 0 && unknown.length > TOO_MANY_UNKNOWN * plan.sides.size)
-    return `The positions are too rough to say whose crowns touch: ${unknown.length} of ${plan.sides.size} crop trees have no side that can be judged.`;
-  return null;
+/** Why no plan is made for a stand. */
+export type Refusal =
+  | { readonly why: 'otherPurpose'; readonly stand: string; readonly note: string }
+  | { readonly why: 'forbidden'; readonly word: StandWord }
+  | { readonly why: 'areaUnknown' | 'noTrees' }
+  | { readonly why: 'roughPositions'; readonly unknown: number; readonly crops: number };
+
+/** null where a plan may be made. @param today ISO date */
+export function refusal(stand: Stand, { plan, unknown }: ThinStand, today: string): Refusal | null {
+  if (!isSugarbush(stand)) return { why: 'otherPurpose', stand: stand.name, note: stand.note };
+  const word = cutForbidden(stand, today);
+  if (word !== null) return { why: 'forbidden', word };
+  if (stand.areaHa === null && stand.outline === null) return { why: 'areaUnknown' };
+  if (plan.trees.length === 0) return { why: 'noTrees' };
+  const crops = plan.sides.size;
+  return crops > 0 && unknown.length > TOO_MANY_UNKNOWN * crops
+    ? { why: 'roughPositions', unknown: unknown.length, crops }
+    : null;
 }
 
 /**

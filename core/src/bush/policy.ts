@@ -1,14 +1,7 @@
-import {
-  columnsOf,
-  corrected,
-  DEFAULT_COLUMNS,
-  tapGuidelineOf,
-  type BushSettings,
-  type ColumnModel,
-  type SpeciesId,
-  type TapPolicy
-} from '@baumkin/core';
-
+import type { SpeciesId } from '../identify/index.ts';
+import type { BushSettings } from '../records/index.ts';
+import { tapGuidelineOf, type TapPolicy } from '../taps/index.ts';
+import { columnsOf, corrected, DEFAULT_COLUMNS, type ColumnModel } from '../trunk/index.ts';
 /** The columns of this bush in a tree of this species: the model with the bush's accepted correction. */
 export function modelOf(
   { columnFactor, positionFactor, sapwoodMm }: BushSettings,

@@ -1,14 +1,7 @@
-import {
-  fractionalYear,
-  growthBalance,
-  knownMaple,
-  measuringWouldChange,
-  REMEASURE_YEARS,
-  type BushSettings,
-  type TreeRow
-} from '@baumkin/core';
-
-import { balanceOf } from '../count/policy.ts';
+import { fractionalYear } from '../measure/index.ts';
+import { knownMaple, REMEASURE_YEARS, type BushSettings, type TreeRow } from '../records/index.ts';
+import { growthBalance, measuringWouldChange } from '../taps/index.ts';
+import { balanceOf } from './policy.ts';
 
 /** A maple's growth, beside what a taphole a year asks of it. */
 export interface GrowthRow {
@@ -58,7 +51,7 @@ export function growthRows(
             ...input,
             condition: null,
             today,
-            forbidden: null,
+            forbidden: false,
             isMaple: true,
             room: null,
             seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason

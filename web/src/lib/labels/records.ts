@@ -10,10 +10,10 @@ import {
   type WorkRecord
 } from '@baumkin/core';
 
-import { BAN_LABELS } from '../ui/standWords.ts';
-import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../count/words.ts';
-import { FEATURE_WORDS } from '../place/words.ts';
-import { MARK_SAID } from '../thin/words.ts';
+import { BAN_LABELS } from './permission.ts';
+import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
+import { FEATURE_WORDS } from './placement.ts';
+import { MARK_SAID } from './thinning.ts';
 import { capital } from '../words/capital.ts';
 
 /** Writes lengths in the steward's units. */

@@ -3,14 +3,12 @@ import {
   isSugarbush,
   kindOf,
   knownMaple,
-  suggestTaps,
   tapForbidden,
   type BushSettings,
   type Stand,
-  type Suggestion,
   type TreeRow
-} from '@baumkin/core';
-
+} from '../records/index.ts';
+import { suggestTaps, type Suggestion } from '../taps/index.ts';
 import { balanceOf } from './policy.ts';
 
 /** Is the tree one to be counted for taps: a measured maple with a tag, in a stand that is kept for syrup? */
@@ -40,7 +38,7 @@ export function suggestionFor(
     ...balanceOf(settings, row.species),
     condition: conditionOf(row),
     today,
-    forbidden: tapForbidden(row, stand, today),
+    forbidden: tapForbidden(row, stand, today) !== null,
     isMaple: knownMaple(row),
     room,
     seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason

@@ -1,23 +1,8 @@
-import {
-  DEFAULT_PRACTICE,
-  seedFrom,
-  toRadians,
-  trunkToday,
-  type BushSettings,
-  type Defect,
-  type OldHole,
-  type PlacementTask,
-  type Scars,
-  type SeenShavings,
-  type Taphole,
-  type TreeState,
-  type Trunk,
-  type TrunkFeature
-} from '@baumkin/core';
-
-import { modelOf } from '../count/policy.ts';
-import { DEFECT_WORDS } from '../count/words.ts';
-import { FEATURE_WORDS } from './words.ts';
+import { seedFrom, toRadians } from '../math/index.ts';
+import type { BushSettings, Scars, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
+import type { Defect, PlacementTask } from '../rotation/index.ts';
+import { DEFAULT_PRACTICE, trunkToday, type OldHole, type SeenShavings, type Trunk } from '../trunk/index.ts';
+import { modelOf } from './policy.ts';
 
 /** Fine enough for the picture to hold still, within a second: see `npm run bench`. */
 const FULL = { draws: 500, cellMm: 12 };
@@ -39,13 +24,11 @@ const DEFECT_MARGIN_MM = 150;
 /** What a hole keeps away from: defects whose place is known, and what stands on the trunk. */
 function keptOff({ assessment, trunkFeatures }: TreeState): Defect[] {
   const defects = (assessment?.defects ?? []).flatMap(({ kind, bearingDeg, heightMm }): Defect[] =>
-    bearingDeg === null || heightMm === null
-      ? []
-      : [{ bearingDeg, heightMm, marginMm: DEFECT_MARGIN_MM, name: DEFECT_WORDS[kind] }]
+    bearingDeg === null || heightMm === null ? [] : [{ bearingDeg, heightMm, marginMm: DEFECT_MARGIN_MM, what: kind }]
   );
   const features = trunkFeatures.flatMap(({ what, bearingDeg, heightMm }): Defect[] => {
     const marginMm = MARGINS_MM[what];
-    return marginMm === undefined ? [] : [{ bearingDeg, heightMm, marginMm, name: FEATURE_WORDS[what] }];
+    return marginMm === undefined ? [] : [{ bearingDeg, heightMm, marginMm, what }];
   });
   return [...defects, ...features];
 }
@@ -140,7 +123,7 @@ export function placementOf(
   if (!found) return null;
   const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;
   const { holes, trunk } = found;
-  const line = tree.trunkFeatures.findLast(({ what }) => what === 'line');
+  const line = tree.trunkFeatures.filter(({ what }) => what === 'line').at(-1);
   return {
     holes,
     task: {

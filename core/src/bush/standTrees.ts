@@ -1,5 +1,5 @@
-import type { StandTree, TreeRow } from '@baumkin/core';
-
+import type { TreeRow } from '../records/index.ts';
+import type { StandTree } from '../stand/index.ts';
 /** The trees that stand and have a place and a diameter, as the crown computation wants them. One that lies shades nobody. */
 export function standTrees(rows: readonly TreeRow[]): StandTree[] {
   return rows.flatMap((row) =>

@@ -1,5 +1,5 @@
-import { knownMaple, standPrior, type Prior, type SpeciesId, type TreeRow } from '@baumkin/core';
-
+import { standPrior, type Prior, type SpeciesId } from '../identify/index.ts';
+import { knownMaple, type TreeRow } from '../records/index.ts';
 /** The prior for a tree: its stand's own settled trees, itself left out. */
 export function priorFor(tree: TreeRow, rows: readonly TreeRow[]): Prior {
   const settled: Partial<Record<SpeciesId, number>> = {};

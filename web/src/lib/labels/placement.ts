@@ -1,0 +1,153 @@
+import {
+  compassPoint,
+  formatLength,
+  type BodyHeight,
+  type Instruction,
+  type LandmarkName,
+  type Objection,
+  type PlacementStrategyId,
+  type TrunkFeatureKind,
+  type UnitSystem
+} from '@baumkin/core';
+
+import { DEFECT_WORDS } from './taps.ts';
+
+export const FEATURE_WORDS: Readonly<Record<TrunkFeatureKind, string>> = {
+  limb: 'a big limb',
+  root: 'a big root',
+  seam: 'a seam',
+  wound: 'a wound',
+  line: 'the tubing line',
+  nail: 'the tag nail'
+};
+
+/** The placement strategies: a name, the rule as one says it, and what it is good for and leaves out. */
+export const STRATEGY_LABELS: Readonly<
+  Record<PlacementStrategyId, { readonly name: string; readonly says: string; readonly judged: string }>
+> = {
+  rotation: {
+    name: 'Best clear wood, planned ahead',
+    says: 'Each hole where clear wood is almost certain, and so that the coming 25 seasons find clear wood too.',
+    judged:
+      'Our default: it knows every old hole that was written down, doubts what is doubtful, and loses least over fifty seasons.'
+  },
+  handSpan: {
+    name: 'A hand span off',
+    says: 'A hand span from any old hole, and never straight above or below one.',
+    judged: 'Easy to keep with no tool but a hand, as long as the old holes can be seen.'
+  },
+  sixOverTwelve: {
+    name: '15 cm over, 30 cm up or down',
+    says: 'At least 15 cm (6 in) sideways and 30 cm (12 in) up or down from old holes.',
+    judged: 'Safe beside each hole, but on a small trunk no place is left after a few seasons.'
+  },
+  sixAndSix: {
+    name: '15 cm up and 15 cm over',
+    says: '15 cm (6 in) up and 15 cm over from the last hole.',
+    judged: 'Needs the last hole alone; it comes round again before new wood has covered the old.'
+  },
+  sixAndTwentyFour: {
+    name: '15 cm over, 60 cm up or down',
+    says: '15 cm (6 in) over and 60 cm (24 in) up or down by turns.',
+    judged: 'Well clear of the last hole; the two heights fill up as fast as the girth allows.'
+  },
+  pattern: {
+    name: 'A small step round the trunk',
+    says: 'A fixed small step, always the same way round, well above and below by turns: about 4 cm (1 1/2 in) over and 23 cm (9 in) up or down.',
+    judged: 'The best that can be kept without a plan, if the step fits the girth and nobody misses a turn.'
+  },
+  sunny: {
+    name: 'The sunny side',
+    says: 'On the south side, under a big limb or over a big root, where it runs first.',
+    judged: 'Runs a little earlier, and crowds all holes into one patch: stained wood within a few years.'
+  },
+  haphazard: {
+    name: 'Wherever it looks clear',
+    says: 'Anywhere that no scar is seen.',
+    judged: 'Better than a patch, but old holes cannot be seen for long, and gaps are left that fit nothing.'
+  }
+};
+
+/** The step that a strategy wants from the last hole. */
+const STEPS: Readonly<Partial<Record<PlacementStrategyId, string>>> = {
+  sixAndSix: '15 cm (6 in) up or down and 15 cm over',
+  sixAndTwentyFour: '15 cm (6 in) over and 60 cm (24 in) up or down',
+  pattern: 'a small step of 2.5 to 5 cm (1 to 2 in) over and 20 to 25 cm (8 to 10 in) up or down'
+};
+
+/** What speaks against a place, in words. */
+export function objectionWords(objection: Objection): string {
+  switch (objection.why) {
+    case 'nearDefect':
+      return `too near to ${objection.what === null ? 'a defect' : { ...DEFECT_WORDS, ...FEATURE_WORDS }[objection.what]}`;
+    case 'lineReach':
+      return 'the drop line does not reach, or would run uphill';
+    case 'outsideBand':
+      return 'outside the band within reach';
+    case 'crowded':
+      return 'too near to another hole of this season';
+    case 'withinSpan':
+      return `less than a hand span from the hole of ${objection.season}`;
+    case 'straightAbove':
+      return `straight above the hole of ${objection.season}`;
+    case 'straightBelow':
+      return `straight below the hole of ${objection.season}`;
+    case 'overAndUp':
+      return `within 15 cm (6 in) over and 30 cm (12 in) up or down of the hole of ${objection.season}`;
+    case 'offStep':
+      return `not ${STEPS[objection.strategy]} from the last hole, of ${objection.season}`;
+    case 'notSunny':
+      return `on the ${compassPoint(objection.bearingDeg)} side, not the sunny one`;
+  }
+}
+
+const BODY_WORDS: Readonly<Record<BodyHeight, string>> = {
+  knee: 'knee height',
+  thigh: 'thigh height',
+  hip: 'hip height',
+  belly: 'belly height',
+  chest: 'chest height',
+  shoulder: 'shoulder height',
+  above: 'above the shoulder'
+};
+
+/** A landmark as one says it: "the hole at the newest green mark". */
+export function landmarkWords(name: LandmarkName): string {
+  if (name.kind === 'feature') return FEATURE_WORDS[name.what].replace(/^a /, 'the ');
+  const { season, age, paint, sideDeg } = name;
+  const which = { thisSeason: 'this season’s', newest: 'the newest', older: `the ${season}` }[age];
+  const hole = { thisSeason: 'this season’s hole', newest: 'the newest hole', older: `the hole of ${season}` }[age];
+  return `${paint ? `the hole at ${which} ${paint} mark` : hole}${sideDeg === null ? '' : ` on the ${compassPoint(sideDeg)} side`}`;
+}
+
+/** Where to drill, said as one would in the woods. */
+export interface InstructionWords {
+  /** "From the hole at the newest green mark: 9 cm left, 24 cm down." or, without a landmark, by compass and height */
+  readonly sentence: string;
+  /** "chest height"; on snow, as the body reads it that stands on it */
+  readonly bodyHeight: string;
+  readonly compass: string;
+  readonly highBare: boolean;
+}
+
+export function instructionWords(
+  { bearingDeg, heightMm, from, snowMm, body, highBare }: Instruction,
+  system: UnitSystem
+): InstructionWords {
+  const bearing = Math.round(bearingDeg / 5) * 5;
+  const compass = `${compassPoint(bearingDeg)} side, bearing ${bearing === 360 ? 0 : bearing}°`;
+  const hand = (mm: number) => formatLength(mm, system, 'hand');
+  const step = (mm: number, positive: string, negative: string) => {
+    const text = hand(Math.abs(mm));
+    return /^0 /.test(text) ? [] : [`${text} ${mm > 0 ? positive : negative}`];
+  };
+  const steps = from ? [...step(from.leftMm, 'left', 'right'), ...step(from.upMm, 'up', 'down')] : [];
+  return {
+    sentence: from
+      ? `From ${landmarkWords(from.name)}: ${steps.length > 0 ? steps.join(', ') : 'at the same place'}.`
+      : `On the ${compass}, ${hand(heightMm)} above the ground${snowMm > 0 ? `, ${hand(Math.max(0, heightMm - snowMm))} above the snow` : ''}.`,
+    bodyHeight: BODY_WORDS[body] + (snowMm > 0 ? ' as you stand on the snow' : ''),
+    compass,
+    highBare
+  };
+}
