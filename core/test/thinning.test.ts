@@ -412,7 +412,7 @@ describe('crop trees', () => {
     // Release answers best at 10 to 30 cm (common practice).
     for (const dbhMm of [60, 400, 700]) expect(cropScore({ ...sound, dbhMm }).score).toBeLessThan(best.score);
     expect(cropScore({ ...sound, hazards: ['hollowButt'] }).barred).not.toBeNull();
-    expect(cropScore({ ...sound, diebackPct: 60 }).barred).toContain('60');
+    expect(cropScore({ ...sound, diebackPct: 60 }).barred).toEqual({ why: 'dieback', pct: 60 });
     expect(cropScore({ ...sound, species: 'whiteAsh', maple: false }).barred).not.toBeNull();
     expect(best.score).toBe(Math.round(best.parts.reduce((sum, { points }) => sum + points, 0)));
   });

@@ -1,10 +1,21 @@
-import { conditionEffects, instruct, trunkToday, type Condition } from '@baumkin/core';
+import {
+  conditionEffects,
+  instruct,
+  judge,
+  questionReading,
+  speciesById,
+  tapGuidelineById,
+  trunkToday,
+  type Condition
+} from '@baumkin/core';
 import { describe, expect, it } from 'vitest';
 
+import { allowedWords, becauseWords, budBreakWords, leadWords, ratioWords } from '../src/lib/labels/identify.ts';
+import { questionWords } from '../src/lib/labels/measure.ts';
 import { forbiddenWords, nothingIsCut } from '../src/lib/labels/permission.ts';
 import { instructionWords, objectionWords } from '../src/lib/labels/placement.ts';
-import { conditionWords, suggestionWords } from '../src/lib/labels/taps.ts';
-import { clashWords } from '../src/lib/labels/thinning.ts';
+import { conditionWords, gearWords, guidelineRule, suggestionWords } from '../src/lib/labels/taps.ts';
+import { barredWords, clashWords, cropPartWords } from '../src/lib/labels/thinning.ts';
 
 describe('where to drill', () => {
   const trunk = trunkToday(400, 1.5, 2027, []);
@@ -69,7 +80,7 @@ describe('why a count is what it is', () => {
   });
 
   it('says what is still open before it says how many', () => {
-    const guideline = { name: 'Metric ladder' } as never;
+    const guideline = tapGuidelineById('metric');
     expect(suggestionWords({ why: 'size', guideline, taps: 1, unseen: true, roomOpen: true }, null)).toBe(
       'Its size allows one by the metric ladder rule. That is not the last word: nobody has looked up at it lately, and clear places have not been looked for yet.'
     );
@@ -94,5 +105,99 @@ describe('what is forbidden, and by whom', () => {
     expect(clashWords({ going: ['threatens'], hold: { why: 'markedKeep', reason: '', keepFor: 'nuts' } })).toBe(
       'it is a hazard over a path, building or line, but it is marked to keep for nuts'
     );
+  });
+});
+
+describe('tapping guidelines', () => {
+  it('are said in the steward’s units; one that was made in inches names them beside the centimetres', () => {
+    expect(guidelineRule(tapGuidelineById('twelveEighteen'), 'metric')).toBe(
+      'one from 30.5 cm (12 in), two over 45.7 (18)'
+    );
+    expect(guidelineRule(tapGuidelineById('twelveEighteen'), 'inch')).toBe('one from 12 in, two over 18');
+    expect(guidelineRule(tapGuidelineById('metric'), 'metric')).toBe(
+      'one from 25 cm, two over 40, three over 60, four over 80'
+    );
+  });
+
+  it('bring things to have, each with its reason', () => {
+    expect(gearWords('spouts', 100, 7.9375)).toEqual({
+      name: 'spouts, 5/16 in',
+      because: '100 and one spare in twenty; the spout must match the bit'
+    });
+    expect(gearWords('lateralLines', 100, 11.1125).because).toMatch(/about 5 taps on each/);
+  });
+});
+
+describe('what a tree is', () => {
+  it('is told with what it rests on, and what is missing', () => {
+    expect(becauseWords(judge({}, 'grown').because)).toBe('Nothing has been looked at yet. Start with the branching.');
+    expect(becauseWords(judge({ twigsFrom: 'beside' }, 'grown').because)).toMatch(/yet\. Find a branch or a shoot/);
+    expect(becauseWords(judge({ arrangement: 'opposite' }, 'grown').because)).toMatch(/^Ash, horse-chestnut/);
+    expect(becauseWords({ why: 'settled', species: 'sugarMaple', clues: ['budShape', 'rub'] })).toMatch(
+      /^Opposite twigs, with .* and .*, leave hardly anything but sugar maple\.$/
+    );
+    const clash = {
+      a: { character: 'arrangement', state: 'opposite' },
+      b: { character: 'rub', state: 'holds' }
+    } as const;
+    expect(becauseWords({ why: 'conflict', conflict: clash })).toMatch(/^No tree on the list shows .* with .*both\.$/);
+    expect(becauseWords({ why: 'odd', character: 'rub', state: 'holds', species: 'redMaple' })).toMatch(
+      /rare on red maple/
+    );
+    expect(becauseWords({ why: 'mapleButWhat', inLeaf: true })).not.toMatch(/in leaf/);
+  });
+
+  it('is never told more exactly than the table knows', () => {
+    expect([1.2, 4.4, 23, 900].map((ratio) => leadWords(ratio, 'redMaple'))).toEqual([
+      'hardly more likely than red maple',
+      'about 4 times as likely as red maple',
+      'about 25 times as likely as red maple',
+      'far more likely than red maple'
+    ]);
+    expect([9, 2, 1, 0.4, 0.1].map(ratioWords)).toEqual([
+      'speaks strongly for it',
+      'speaks for it',
+      'says little',
+      'speaks against it',
+      'speaks strongly against it'
+    ]);
+    expect([-9, 1, 9].map(budBreakWords).join()).toMatch(/9 days before.*pull.*with sugar.*9 days after/);
+  });
+
+  it('says whether it may be tapped, and an unsettled tree never', () => {
+    expect(allowedWords('settled', speciesById('sugarMaple').sap)).toMatch(/sweet/);
+    expect(allowedWords('lookAgain', null)).toMatch(/Do not drill/);
+    expect(allowedWords('notMaple', null)).toMatch(/untapped/);
+  });
+});
+
+describe('a reading that does not fit', () => {
+  const read = (dbhMm: number, year = 2026) => ({ dbhMm, year, method: 'girthTape' as const });
+  it('is asked about with what it looks like', () => {
+    const asked = (now: number, last: number) => questionWords(questionReading(read(now), read(last, 2024))!);
+    expect(asked(942, 300)).toBe(
+      'It is about three times the tree’s other readings: this looks like the girth, written down as diameter.'
+    );
+    expect(asked(118, 300)).toMatch(/smaller .* 2\.5: this looks like inches/);
+    expect(asked(200, 300)).toMatch(/shrunk/);
+    expect(asked(420, 300)).toMatch(/No maple grows that fast/);
+    expect(questionWords(questionReading(read(1800), null)!)).toMatch(
+      /^No maple is that thick: this looks like the girth/
+    );
+    expect(questionWords(questionReading(read(9), null)!)).toMatch(/thinner than a thumb/);
+    expect(questionWords(questionReading(read(120), null, [], { tapped: true })!)).toMatch(/^Nobody taps so thin/);
+  });
+});
+
+describe('the points of a crop tree', () => {
+  it('are told with what was seen', () => {
+    expect(
+      cropPartWords([
+        { of: 'species', sweet: true, points: 25, most: 25 },
+        { of: 'trunk', fault: 'includedFork', points: 6, most: 15 },
+        { of: 'closing', stressed: false, openYears: 1, points: 3, most: 5 }
+      ])
+    ).toBe('sweet maple 25 of 25, a fork with bark grown in 6 of 15 and a hole open after 1 year 3 of 5');
+    expect(barredWords({ why: 'hazard', hazard: 'conks' })).toMatch(/rotten inside/);
   });
 });

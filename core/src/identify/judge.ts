@@ -1,6 +1,6 @@
 import { conflictsIn, type Conflict } from './conflicts.ts';
 import { SHIPPED_TABLE, shareSeen, type Clue, type ClueTable, type Evidence } from './clues.ts';
-import { sistersOf, speciesById } from './species.ts';
+import { sistersOf } from './species.ts';
 import {
   indexOf,
   leader,
@@ -13,7 +13,7 @@ import {
   type Open,
   type Verdict
 } from './standing.ts';
-import { SPECIES, type AgeClass, type CharacterId, type LookSeason, type SapClass, type SpeciesId } from './table.ts';
+import { SPECIES, type AgeClass, type CharacterId, type LookSeason, type SpeciesId } from './table.ts';
 
 export interface Candidate {
   readonly species: SpeciesId;
@@ -30,19 +30,34 @@ export interface ClueReason {
   readonly contradicts: boolean;
 }
 
+/** What a verdict rests on, or what keeps a tree open. */
+export type Because =
+  /** the strong clues that tell the species from every look-alike */
+  | { readonly why: 'settled'; readonly species: SpeciesId; readonly clues: readonly CharacterId[] }
+  | { readonly why: 'pointsTo'; readonly species: SpeciesId }
+  /** no maple; of which kind stays open */
+  | { readonly why: 'noMaple'; readonly alternate: boolean }
+  | { readonly why: 'conflict'; readonly conflict: Conflict }
+  /** a clue that is rare on the leading species */
+  | { readonly why: 'odd'; readonly character: CharacterId; readonly state: string; readonly species: SpeciesId }
+  /** @param beside the twigs at hand may be a neighbour's */
+  | { readonly why: 'nothing'; readonly looked: boolean; readonly beside: boolean }
+  | { readonly why: 'mapleButWhat'; readonly inLeaf: boolean }
+  | { readonly why: 'gateAlternate' | 'gateUnseen' | 'gateBeside' | 'lookAlikes' | 'unsure' };
+
 export interface Judgement {
   readonly candidates: readonly Candidate[];
   readonly pMaple: number;
   readonly verdict: Verdict;
   /** what the verdict rests on or what keeps it open */
-  readonly because: string;
+  readonly because: Because;
   /** the next candidate that would be treated otherwise: the one the clues are weighed against */
   readonly rival: SpeciesId;
   readonly reasons: readonly ClueReason[];
   /** pairs of clues that no tree on the list shows together */
   readonly conflicts: readonly Conflict[];
-  /** how far the first candidate leads the rival, in words */
-  readonly lead: string;
+  /** how many times as likely as the rival the first candidate is */
+  readonly lead: number;
   /** the maple whose sap season is ending, since its own buds were seen to swell; null for other trees */
   readonly seasonEndingFor: SpeciesId | null;
 }
@@ -110,12 +125,12 @@ export function judge(
     pMaple: mapleShare(stand),
     verdict,
     because: open
-      ? whyOpen(open, clues, reasons, conflicts, first, table, { season, beside: evidence.twigsFrom === 'beside' })
+      ? whyOpen(open, { clues, reasons, conflicts, first, season, beside: evidence.twigsFrom === 'beside' })
       : whyRuled(verdict, clues, age, stand, first.probability),
     rival: rival.species,
     reasons,
     conflicts,
-    lead: oddsInWords(first, rival),
+    lead: first.probability / Math.max(rival.probability, 1e-9),
     seasonEndingFor:
       evidence.budStage === 'swollen' && (verdict === 'settled' || verdict === 'mapleOpen') ? first.species : null
   };
@@ -127,109 +142,38 @@ function whyRuled(
   age: AgeClass,
   stand: Float64Array,
   probability: number
-): string {
-  const name = SPECIES[leader(stand)]!.name;
-  if (verdict === 'settled') {
-    const names = separatingClues(clues, age, stand).map((clue) => clue.character.name.toLowerCase());
-    return `Opposite twigs, with ${listed(names)}, leave hardly anything but ${name}.`;
-  }
-  if (probability >= SETTLED_AT) return `Everything points to ${name}.`;
-  return clues.some((clue) => clue.state === 'alternate')
-    ? 'Alternate twigs: no maple has them. Which other tree it is stays open.'
-    : 'It is no maple. Which other tree it is stays open.';
+): Because {
+  const species = SPECIES[leader(stand)]!.id;
+  if (verdict === 'settled')
+    return { why: 'settled', species, clues: separatingClues(clues, age, stand).map((clue) => clue.character.id) };
+  if (probability >= SETTLED_AT) return { why: 'pointsTo', species };
+  return { why: 'noMaple', alternate: clues.some((clue) => clue.state === 'alternate') };
 }
-
-/** What to do where the twigs at hand may be another tree's. */
-const OWN_TWIGS = 'Find a branch or a shoot that grows out of this trunk.';
 
 function whyOpen(
   open: Open,
-  clues: readonly Clue[],
-  reasons: readonly ClueReason[],
-  conflicts: readonly Conflict[],
-  first: Candidate,
-  table: ClueTable,
-  { season, beside }: { readonly season: LookSeason | null; readonly beside: boolean }
-): string {
-  const begin = beside ? OWN_TWIGS : 'Start with the branching.';
-  if (open === 'conflict' && conflicts[0]) return conflictInWords(conflicts[0], table);
-  const odd = reasons.find((reason) => reason.contradicts);
-  if (odd && clues.length > 1 && open !== 'mapleButWhat') {
-    const label = stateLabel(table, odd.character, odd.state);
-    return `The clues disagree: “${label}” is rare on ${speciesById(first.species).name}. Look again at ${table.character(odd.character).name.toLowerCase()}.`;
+  seen: {
+    readonly clues: readonly Clue[];
+    readonly reasons: readonly ClueReason[];
+    readonly conflicts: readonly Conflict[];
+    readonly first: Candidate;
+    readonly season: LookSeason | null;
+    readonly beside: boolean;
   }
+): Because {
+  const { clues, reasons, conflicts, first, season, beside } = seen;
+  if (open === 'conflict' && conflicts[0]) return { why: 'conflict', conflict: conflicts[0] };
+  const odd = reasons.find((reason) => reason.contradicts);
+  if (odd && clues.length > 1 && open !== 'mapleButWhat')
+    return { why: 'odd', character: odd.character, state: odd.state, species: first.species };
   switch (open) {
     case 'nothing':
-      return clues.length === 0
-        ? `Nothing has been looked at yet. ${begin}`
-        : `Weak clues alone never settle a tree. ${begin}`;
-    case 'gateAlternate':
-      return 'Alternate twigs speak against every maple. Look at several twigs.';
-    case 'gateUnseen':
-      return 'The branching has not been seen. Without it nothing is settled.';
-    case 'gateBeside':
-      return `The twigs seen may belong to a neighbour. ${OWN_TWIGS}`;
-    case 'lookAlikes':
-      return 'Ash, horse-chestnut, dogwood and some shrubs have opposite twigs too. Look at the buds or the bark.';
+      return { why: 'nothing', looked: clues.length > 0, beside };
     case 'mapleButWhat':
-      return season === 'leaf'
-        ? 'Almost surely a maple; which one stays open. It can be tapped; look at its leaf to settle the species.'
-        : 'Almost surely a maple; which one stays open. It can be tapped; settle the species in leaf.';
+      return { why: 'mapleButWhat', inLeaf: season === 'leaf' };
+    case 'conflict':
+      return { why: 'unsure' };
     default:
-      return 'The clues so far fit a maple and a look-alike. One more strong clue is needed.';
-  }
-}
-
-/** Two clues that exclude each other, as one would say it. */
-export function conflictInWords({ a, b }: Conflict, table: ClueTable = SHIPPED_TABLE): string {
-  const of = (clue: { character: CharacterId; state: string }) =>
-    `${table.character(clue.character).name.toLowerCase()} “${stateLabel(table, clue.character, clue.state)}”`;
-  return `No tree on the list shows ${of(a)} with ${of(b)}. Look again at both.`;
-}
-
-function stateLabel(table: ClueTable, character: CharacterId, state: string): string {
-  return table
-    .character(character)
-    .states.find((s) => s.id === state)!
-    .label.toLowerCase();
-}
-
-function listed(names: readonly string[]): string {
-  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
-}
-
-/** "about 12 times as likely as red maple" */
-function oddsInWords(first: Candidate, second: Candidate): string {
-  const ratio = first.probability / Math.max(second.probability, 1e-9);
-  const other = speciesById(second.species).name;
-  if (ratio < 1.5) return `hardly more likely than ${other}`;
-  if (ratio > 200) return `far more likely than ${other}`;
-  return `about ${ratio < 10 ? Math.round(ratio) : Math.round(ratio / 5) * 5} times as likely as ${other}`;
-}
-
-/** A likelihood ratio in words, for the reasons under a verdict. */
-export function ratioInWords(
-  ratio: number
-): 'speaks strongly for it' | 'speaks for it' | 'says little' | 'speaks against it' | 'speaks strongly against it' {
-  if (ratio >= 8) return 'speaks strongly for it';
-  if (ratio >= 1.8) return 'speaks for it';
-  if (ratio > 1 / 1.8) return 'says little';
-  if (ratio > 1 / 8) return 'speaks against it';
-  return 'speaks strongly against it';
-}
-
-/** What a verdict allows. */
-export function verdictAllows(verdict: Verdict, sap: SapClass | null): string {
-  switch (verdict) {
-    case 'settled':
-      return sap === 'sweet'
-        ? 'Tap by size: sweet sap, the least to boil.'
-        : 'Tap by size: a maple with less sugar, more to boil.';
-    case 'mapleOpen':
-      return 'Tap by size; mark it for a visit in leaf.';
-    case 'lookAgain':
-      return 'Do not drill yet. Look again, or wait for the leaves.';
-    case 'notMaple':
-      return 'Leave it untapped.';
+      return { why: open };
   }
 }

@@ -35,11 +35,3 @@ export function usualSugarPct(species: SpeciesId | null): number {
   const meaning = species === null ? null : sapMeaning(species);
   return meaning ? (meaning.sugarPct[0] + meaning.sugarPct[1]) / 2 : OPEN_SPECIES_PCT;
 }
-
-/** When its buds break, in words; they end its season. */
-export function budBreakInWords(days: number): string {
-  if (Math.abs(days) < 3) return 'Its buds break with sugar maple’s.';
-  return days < 0
-    ? `Its buds break about ${-days} days before sugar maple’s: pull its spouts first.`
-    : `Its buds break about ${days} days after sugar maple’s.`;
-}

@@ -12,11 +12,26 @@ export const PLAUSIBLE_DBH_MM: readonly [number, number] = [20, 1500];
 
 export type LikelyCause = 'girthAsDiameter' | 'diameterAsGirth' | 'inchAsCm' | 'cmAsInch' | 'swappedTag' | 'unknown';
 
+/**
+ * What does not fit about a reading: against the tree's other readings, by itself (no maple is so thick, no tree so thin),
+ * against what it is used for, against the bush's trees, against time, or against later readings that agree.
+ */
+export type Misfit =
+  | 'ownReadings'
+  | 'neighbour'
+  | 'shrunk'
+  | 'tooFast'
+  | 'tooThick'
+  | 'tooThin'
+  | 'tappedSoThin'
+  | 'farThicker'
+  | 'laterAgree';
+
 /** A question about a reading. Nothing is changed by asking. */
 export interface ReadingQuestion {
   readonly cause: LikelyCause;
-  /** the sentence for the steward, without figures that depend on the unit system */
-  readonly because: string;
+  /** what does not fit */
+  readonly seen: Misfit;
   /** diameter after the one-tap correction, if the cause suggests one */
   readonly correctedDbhMm: number | null;
   /** tag of the neighbour whose last value fits, for a swapped tag */
@@ -37,29 +52,11 @@ export interface Company {
   readonly tapped?: boolean;
 }
 
-const SUSPECTS: readonly { cause: LikelyCause; factor: number; because: string }[] = [
-  {
-    cause: 'girthAsDiameter',
-    factor: 1 / Math.PI,
-    because: 'It is about three times the tree’s other readings: this looks like the girth, written down as diameter.'
-  },
-  {
-    cause: 'diameterAsGirth',
-    factor: Math.PI,
-    because: 'It is about a third of the tree’s other readings: this looks like the diameter, written down as girth.'
-  },
-  {
-    cause: 'inchAsCm',
-    factor: MM_PER_INCH / 10,
-    because:
-      'It is smaller than the tree’s other readings by about 2.5: this looks like inches, written down as centimetres.'
-  },
-  {
-    cause: 'cmAsInch',
-    factor: 10 / MM_PER_INCH,
-    because:
-      'It is larger than the tree’s other readings by about 2.5: this looks like centimetres, written down as inches.'
-  }
+const SUSPECTS: readonly { readonly cause: LikelyCause; readonly factor: number }[] = [
+  { cause: 'girthAsDiameter', factor: 1 / Math.PI },
+  { cause: 'diameterAsGirth', factor: Math.PI },
+  { cause: 'inchAsCm', factor: MM_PER_INCH / 10 },
+  { cause: 'cmAsInch', factor: 10 / MM_PER_INCH }
 ];
 
 /**
@@ -78,24 +75,22 @@ export function questionReading(
   if (!last) return questionFirst(next, company);
   if (explains(next.dbhMm, next, last)) return null;
 
-  for (const { cause, factor, because } of SUSPECTS) {
+  for (const { cause, factor } of SUSPECTS) {
     const corrected = next.dbhMm * factor;
-    if (explains(corrected, next, last)) return { cause, because, correctedDbhMm: corrected, neighbourTag: null };
+    if (explains(corrected, next, last))
+      return { cause, seen: 'ownReadings', correctedDbhMm: corrected, neighbourTag: null };
   }
   const swapped = neighbours.find((n) => explains(next.dbhMm, next, n.last));
   if (swapped)
     return {
       cause: 'swappedTag',
-      because: `It fits tree ${swapped.tag} beside it: were the tags mixed up?`,
+      seen: 'neighbour',
       correctedDbhMm: null,
       neighbourTag: swapped.tag
     };
   return {
     cause: 'unknown',
-    because:
-      next.dbhMm < last.dbhMm
-        ? 'The trunk would have shrunk by more than the tape can err. Measure again at the same height.'
-        : 'No maple grows that fast. Measure again, or look at the tag.',
+    seen: next.dbhMm < last.dbhMm ? 'shrunk' : 'tooFast',
     correctedDbhMm: null,
     neighbourTag: null
   };
@@ -108,36 +103,21 @@ const STANDS_OUT_SD = 2.5;
 
 function questionFirst({ dbhMm }: DatedDiameter, { sizes, tapped }: Company): ReadingQuestion | null {
   const [least, most] = PLAUSIBLE_DBH_MM;
-  const question = (cause: LikelyCause, because: string, correctedDbhMm: number | null): ReadingQuestion => ({
+  const question = (cause: LikelyCause, seen: Misfit, correctedDbhMm: number | null): ReadingQuestion => ({
     cause,
-    because,
+    seen,
     correctedDbhMm,
     neighbourTag: null
   });
-  if (dbhMm > most)
-    return question(
-      'girthAsDiameter',
-      'No maple is that thick: this looks like the girth, written down as diameter.',
-      dbhMm / Math.PI
-    );
-  if (dbhMm < least) return question('unknown', 'That is thinner than a thumb. Look at the unit.', null);
+  if (dbhMm > most) return question('girthAsDiameter', 'tooThick', dbhMm / Math.PI);
+  if (dbhMm < least) return question('unknown', 'tooThin', null);
   if (tapped && dbhMm < THINNEST_TAPPED_MM) {
     const [girth, inch] = [dbhMm * Math.PI, (dbhMm * MM_PER_INCH) / 10];
     const asInch = !sizes || Math.abs(standsOut(inch, sizes)) <= Math.abs(standsOut(girth, sizes));
-    return asInch
-      ? question('inchAsCm', 'Nobody taps so thin a tree: this looks like inches, written down as centimetres.', inch)
-      : question(
-          'diameterAsGirth',
-          'Nobody taps so thin a tree: this looks like the diameter, written down as girth.',
-          girth
-        );
+    return question(asInch ? 'inchAsCm' : 'diameterAsGirth', 'tappedSoThin', asInch ? inch : girth);
   }
   if (sizes && standsOut(dbhMm, sizes) > STANDS_OUT_SD && Math.abs(standsOut(dbhMm / Math.PI, sizes)) < 1.5)
-    return question(
-      'girthAsDiameter',
-      'It would be far thicker than the other trees of this bush: this looks like the girth, written down as diameter.',
-      dbhMm / Math.PI
-    );
+    return question('girthAsDiameter', 'farThicker', dbhMm / Math.PI);
   return null;
 }
 
@@ -146,14 +126,14 @@ function questionFirst({ dbhMm }: DatedDiameter, { sizes, tapped }: Company): Re
  * @param later the first of those that agree
  */
 function questionEarlier(reading: DatedDiameter, later: DatedDiameter): ReadingQuestion {
-  for (const { cause, factor, because } of SUSPECTS) {
+  for (const { cause, factor } of SUSPECTS) {
     const correctedDbhMm = reading.dbhMm * factor;
     if (explains(later.dbhMm, later, { ...reading, dbhMm: correctedDbhMm }))
-      return { cause, because, correctedDbhMm, neighbourTag: null };
+      return { cause, seen: 'ownReadings', correctedDbhMm, neighbourTag: null };
   }
   return {
     cause: 'unknown',
-    because: 'The readings that came after it agree with each other and not with it. Look at the tag and the unit.',
+    seen: 'laterAgree',
     correctedDbhMm: null,
     neighbourTag: null
   };

@@ -10,14 +10,6 @@ export const METHOD_SD_MM: Readonly<Record<MeasureMethod, number>> = {
   hug: 30
 };
 
-export const METHOD_LABEL: Readonly<Record<MeasureMethod, string>> = {
-  diameterTape: 'diameter tape',
-  girthTape: 'ordinary tape round the trunk',
-  calipers: 'calipers',
-  biltmore: 'Biltmore stick',
-  hug: 'bucket, hug or eye'
-};
-
 /**
  * Where on a Biltmore stick held at arm's reach the mark for a diameter lies: `S = D * sqrt(A / (A + D))`.
  * Avery & Burkhart, Forest Measurements. Any one unit of length throughout.

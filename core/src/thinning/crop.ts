@@ -24,12 +24,39 @@ export interface CropCandidate {
   readonly stressed: boolean | null;
 }
 
+/** One thing that a tree gets points for, with what was seen of it; null where nobody looked. */
+export type CropPart = { readonly points: number; readonly most: number } & (
+  | { readonly of: 'species'; readonly sweet: boolean }
+  | { readonly of: 'crown'; readonly diebackPct: number | null }
+  | { readonly of: 'crownClass'; readonly crownClass: CrownClass | null }
+  | { readonly of: 'trunk'; readonly fault: 'none' | 'defects' | 'includedFork' }
+  | { readonly of: 'size' | 'growth' }
+  | { readonly of: 'closing'; readonly stressed: boolean; readonly openYears: number | null }
+);
+
+/** Hazards with which no tree is favoured, whatever else it is. */
+export const BARRING_HAZARDS = [
+  'deadTop',
+  'hollowButt',
+  'splitFork',
+  'rootPlate',
+  'conks',
+  'hungUp',
+  'brokenTop'
+] as const satisfies readonly HazardKind[];
+export type BarringHazard = (typeof BARRING_HAZARDS)[number];
+const bars = (hazard: HazardKind): hazard is BarringHazard => BARRING_HAZARDS.some((kind) => kind === hazard);
+
 export interface CropScore {
   /** 0 to 100 */
   readonly score: number;
-  readonly parts: readonly { readonly says: string; readonly points: number; readonly most: number }[];
+  readonly parts: readonly CropPart[];
   /** why it can be no crop tree, whatever its points; null where nothing bars it */
-  readonly barred: string | null;
+  readonly barred:
+    | { readonly why: 'notMaple' }
+    | { readonly why: 'dieback'; readonly pct: number }
+    | { readonly why: 'hazard'; readonly hazard: BarringHazard }
+    | null;
 }
 
 /** Fewer points make no crop tree unless the steward pins it. */
@@ -60,16 +87,6 @@ const DEFECT_POINTS: Readonly<Record<DefectKind, number>> = {
 };
 /** Points that a fork with included bark costs. Working assumption. */
 const INCLUDED_FORK = 9;
-const BARRING: Partial<Record<HazardKind, string>> = {
-  deadTop: 'its top is dead',
-  hollowButt: 'its butt is hollow',
-  splitFork: 'its fork is split',
-  rootPlate: 'its root plate lifts',
-  conks: 'conks grow on it: it is rotten inside',
-  hungUp: 'another tree hangs in it, or it hangs in another',
-  brokenTop: 'its top is broken'
-};
-
 /**
  * How much a tree deserves to be favoured: sound, vigorous, well-crowned maple of a size that will answer. The weights are
  * working assumptions; what they weigh is common practice.
@@ -80,54 +97,52 @@ export function cropScore(tree: CropCandidate): CropScore {
   const lost = tree.defects.reduce((sum, kind) => sum + DEFECT_POINTS[kind], 0);
   const fork = tree.hazards.includes('includedBark');
   const open = tree.oldestOpenHoleYears;
-  const parts = [
-    part(25, sweet === 'sweet' ? 25 : tree.maple ? 12 : 0, sweet === 'sweet' ? 'sweet maple' : 'other maple'),
-    part(
-      25,
-      vigour === null ? 15 : { healthy: 25, light: 14, moderate: 4, severe: 0, dead: 0 }[vigour],
-      vigour === null ? 'crown not looked at yet' : `${tree.diebackPct} % dieback`
-    ),
-    part(
-      20,
-      tree.crownClass ? CLASS_POINTS[tree.crownClass] : 12,
-      tree.crownClass ? `${tree.crownClass} crown` : 'crown class not noted'
-    ),
-    part(
-      15,
-      Math.max(0, 15 - lost - (fork ? INCLUDED_FORK : 0)),
-      fork ? 'a fork with bark grown in' : lost === 0 ? 'no defect noted' : 'defects of the trunk'
-    ),
+  const parts: readonly CropPart[] = [
+    { of: 'species', sweet: sweet === 'sweet', ...points(25, sweet === 'sweet' ? 25 : tree.maple ? 12 : 0) },
+    {
+      of: 'crown',
+      diebackPct: tree.diebackPct,
+      ...points(25, vigour === null ? 15 : { healthy: 25, light: 14, moderate: 4, severe: 0, dead: 0 }[vigour])
+    },
+    {
+      of: 'crownClass',
+      crownClass: tree.crownClass,
+      ...points(20, tree.crownClass ? CLASS_POINTS[tree.crownClass] : 12)
+    },
+    {
+      of: 'trunk',
+      fault: fork ? 'includedFork' : lost === 0 ? 'none' : 'defects',
+      ...points(15, Math.max(0, 15 - lost - (fork ? INCLUDED_FORK : 0)))
+    },
     // Release answers best at 10 to 30 cm (common practice); very thick trees answer little.
-    part(6, tree.dbhMm < 100 ? 2 : tree.dbhMm <= 300 ? 6 : tree.dbhMm <= 500 ? 5 : tree.dbhMm <= 650 ? 3 : 1, 'size'),
-    part(4, Math.min(4, (4 * tree.ringMm) / 1.8), 'growth'),
+    {
+      of: 'size',
+      ...points(6, tree.dbhMm < 100 ? 2 : tree.dbhMm <= 300 ? 6 : tree.dbhMm <= 500 ? 5 : tree.dbhMm <= 650 ? 3 : 1)
+    },
+    { of: 'growth', ...points(4, Math.min(4, (4 * tree.ringMm) / 1.8)) },
     // Closing is the earliest sign of vigour.
-    part(
-      5,
-      (open === null ? 3 : open === 0 ? 5 : open < 3 ? 3 : 0) * (tree.stressed ? 0.4 : 1),
-      tree.stressed
-        ? 'stressed of late'
-        : open === null
-          ? 'closing of holes not looked at'
-          : open === 0
-            ? 'its holes have closed'
-            : `a hole open after ${open} ${open === 1 ? 'year' : 'years'}`
-    )
+    {
+      of: 'closing',
+      stressed: tree.stressed === true,
+      openYears: open,
+      ...points(5, (open === null ? 3 : open === 0 ? 5 : open < 3 ? 3 : 0) * (tree.stressed ? 0.4 : 1))
+    }
   ];
-  const hazard = tree.hazards.map((kind) => BARRING[kind]).find((why) => why !== undefined);
+  const hazard = tree.hazards.find(bars);
   return {
-    score: Math.round(parts.reduce((sum, { points }) => sum + points, 0)),
+    score: Math.round(parts.reduce((sum, part) => sum + part.points, 0)),
     parts,
     barred: !tree.maple
-      ? 'it is not known to be a maple'
+      ? { why: 'notMaple' }
       : vigour === 'dead' || vigour === 'severe'
-        ? `${tree.diebackPct} % of its crown has died back`
-        : (hazard ?? null)
+        ? { why: 'dieback', pct: tree.diebackPct! }
+        : hazard
+          ? { why: 'hazard', hazard }
+          : null
   };
 }
 
-function part(most: number, points: number, says: string) {
-  return { says, points: Math.round(10 * points) / 10, most };
-}
+const points = (most: number, earned: number) => ({ points: Math.round(10 * earned) / 10, most });
 
 export interface CropWish {
   /** crop trees keep at least this distance, metres */

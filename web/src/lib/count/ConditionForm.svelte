@@ -14,7 +14,7 @@
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
-  import { conditionWords } from '$lib/labels/taps.ts';
+  import { conditionWords, DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
@@ -23,7 +23,6 @@
   import Told from '$lib/ui/Told.svelte';
 
   import CrownDrawing from './CrownDrawing.svelte';
-  import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '../labels/taps.ts';
 
   /** Looking up at one tree: crown, old holes, trunk, what may fall, who lives there. What each does to the count is said at once. */
   const { treeId, ondone }: { treeId: string; ondone: () => void } = $props();

@@ -7,7 +7,6 @@
     fewerSinceDecided,
     knownMaple,
     tapGuidelineOf,
-    guidelineRule,
     suggestTaps,
     tapForbidden,
     vigourClass
@@ -16,7 +15,18 @@
   import { toast } from 'svelte-sonner';
   import { untrack } from 'svelte';
 
-  import { CHANGE_WORDS, conditionWords, suggestionWords } from '$lib/labels/taps.ts';
+  import {
+    CHANGE_WORDS,
+    conditionWords,
+    DEFECT_WORDS,
+    GUIDELINE_LABELS,
+    guidelineRule,
+    HAZARD_WORDS,
+    suggestedWords,
+    suggestionWords,
+    tapWords,
+    WILDLIFE_WORDS
+  } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -32,7 +42,6 @@
   import ConditionForm from './ConditionForm.svelte';
   import CountPages from './CountPages.svelte';
   import GuidelinePicture from './GuidelinePicture.svelte';
-  import { DEFECT_WORDS, HAZARD_WORDS, suggestedWords, tapWords, WILDLIFE_WORDS } from '../labels/taps.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -223,8 +232,11 @@
         <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
         <GuidelinePicture chosen={guideline} dbhMm={tree.dbhMm} />
         <p class="aside mt-1">
-          This bush goes by {guideline.name.toLowerCase()}: {guidelineRule(guideline, preferences.units)}. A ladder
-          knows the size of a tree, not whether it grows. <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
+          This bush goes by {GUIDELINE_LABELS[guideline.id].name.toLowerCase()}: {guidelineRule(
+            guideline,
+            preferences.units
+          )}. A ladder knows the size of a tree, not whether it grows.
+          <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
         </p>
       </section>
 

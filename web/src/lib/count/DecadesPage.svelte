@@ -2,7 +2,6 @@
   import {
     conditionCap,
     tapGuidelineOf,
-    guidelineRule,
     TAP_GUIDELINES,
     LITRES_A_TAP,
     MM_PER_INCH,
@@ -18,6 +17,7 @@
   import { countable, policyOf } from '@baumkin/core/bush';
   import { onDestroy } from 'svelte';
 
+  import { GUIDELINE_LABELS, guidelineRule } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
@@ -146,10 +146,8 @@
     <div>
       <h2 id="habits">As the bush is tapped now</h2>
       <p>
-        {now.guideline.name}: {guidelineRule(now.guideline, preferences.units)}; no more than growth carries; a {preferences.length(
-          now.bitMm,
-          'drill'
-        )}
+        {GUIDELINE_LABELS[now.guideline.id].name}: {guidelineRule(now.guideline, preferences.units)}; no more than
+        growth carries; a {preferences.length(now.bitMm, 'drill')}
         bit, {preferences.length(now.depthMm, 'drill')} deep, over a band of {preferences.length(now.bandMm, 'hand')};
         weak trees rest.
       </p>
@@ -167,7 +165,9 @@
         >the ladder were
         <select class="select w-full" bind:value={guidelineId}>
           <option value="same">as now</option>
-          {#each TAP_GUIDELINES as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
+          {#each TAP_GUIDELINES as school (school.id)}<option value={school.id}
+              >{GUIDELINE_LABELS[school.id].name}</option
+            >{/each}
         </select></label
       >
       <label class="flex flex-col gap-1"

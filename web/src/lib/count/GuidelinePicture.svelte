@@ -1,6 +1,7 @@
 <script lang="ts">
   import { guidelineTaps, TAP_GUIDELINES, MM_PER_INCH, type TapGuideline } from '@baumkin/core';
 
+  import { GUIDELINE_LABELS } from '$lib/labels/taps.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   /** The schools as bars along the diameter: where each says one, two, three, four; and where this tree stands. */
@@ -40,7 +41,9 @@
   {#each guidelines as guideline, i (guideline.id)}
     {@const y = TOP + ROW * i}
     {@const on = guideline.id === chosen.id}
-    <text x="0" y={y + 14} class="fill-base-content text-[13px] {on ? 'font-bold' : ''}">{guideline.name}</text>
+    <text x="0" y={y + 14} class="fill-base-content text-[13px] {on ? 'font-bold' : ''}"
+      >{GUIDELINE_LABELS[guideline.id].name}</text
+    >
     {#each bars(guideline) as bar (bar.from)}
       <rect
         x={x(bar.from)}

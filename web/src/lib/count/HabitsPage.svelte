@@ -3,7 +3,6 @@
     DEFAULT_COLUMNS,
     growthBalance,
     tapGuidelineOf,
-    guidelineRule,
     guidelineTaps,
     TAP_GUIDELINES,
     MM_PER_FOOT,
@@ -21,6 +20,7 @@
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import { GUIDELINE_LABELS, guidelineRule } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import LengthField from '$lib/ui/LengthField.svelte';
@@ -158,7 +158,8 @@
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
       <legend class="mb-1 font-slab text-lg font-semibold">How many by size</legend>
       <select class="select w-full" aria-label="Ladder" bind:value={tapGuideline}>
-        {#each TAP_GUIDELINES as school (school.id)}<option value={school.id}>{school.name}</option>{/each}
+        {#each TAP_GUIDELINES as school (school.id)}<option value={school.id}>{GUIDELINE_LABELS[school.id].name}</option
+          >{/each}
         <option value="own">Our own ladder</option>
       </select>
       {#if tapGuideline === 'own'}
@@ -191,7 +192,7 @@
             })}>A step more</button
         >
       {:else}
-        <p class="aside">{guidelineRule(picture, preferences.units)}; {picture.provenance}.</p>
+        <p class="aside">{guidelineRule(picture, preferences.units)}; {GUIDELINE_LABELS[picture.id].provenance}.</p>
       {/if}
     </fieldset>
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
@@ -385,8 +386,8 @@
       <tbody>
         {#each TAP_GUIDELINES as school (school.id)}
           <tr class="border-b border-base-300/60"
-            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{school.name}</th><td class="pr-4"
-              >{guidelineRule(school, preferences.units)}</td
+            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{GUIDELINE_LABELS[school.id].name}</th><td
+              class="pr-4">{guidelineRule(school, preferences.units)}</td
             ><td class="text-right">{guidelineTaps(school, USUAL.dbhMm)}</td></tr
           >
         {/each}

@@ -21,12 +21,11 @@
   import { toast } from 'svelte-sonner';
 
   import { goto } from '$app/navigation';
+  import { BINDING_WORDS, gearWords, GUIDELINE_LABELS, suggestedWords, tapWords } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { placeWorker } from '$lib/place/worker.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
-
-  import { BINDING_WORDS, suggestedWords, tapWords } from '../labels/taps.ts';
 
   /** Every maple of the bush with its four limits, what they suggest and what was decided; totals; many decided at once. */
   const bush = $derived(useBush());
@@ -148,7 +147,10 @@
   });
   const pct = (share: number) => `${Math.round(100 * share)} %`;
   let collecting = $state<Collecting>('buckets');
-  const gear = $derived(gearFor(totals.decided || totals.suggested, settings.bitMm, collecting));
+  const gearTaps = $derived(totals.decided || totals.suggested);
+  const gear = $derived(
+    gearFor(gearTaps, collecting).map(({ what, count }) => ({ count, ...gearWords(what, gearTaps, settings.bitMm) }))
+  );
   /** Trees that nobody has looked up at lately are left out of many at once unless she says otherwise. */
   let unseenToo = $state(false);
   const undecided = $derived(shown.filter(({ row }) => row.decidedTaps === null));
@@ -355,7 +357,8 @@
           >
           {#each byGuideline as { school, taps } (school.id)}
             <tr class="border-b border-base-300/60"
-              ><th class="py-1 text-left font-normal {school.id === guideline.id ? 'font-bold' : ''}">{school.name}</th
+              ><th class="py-1 text-left font-normal {school.id === guideline.id ? 'font-bold' : ''}"
+                >{GUIDELINE_LABELS[school.id].name}</th
               ><td class="text-right">{taps}</td></tr
             >
           {/each}
@@ -406,10 +409,10 @@
         {/each}
       </div>
       <ul class="text-sm">
-        {#each gear as item (item.what)}
+        {#each gear as item (item.name)}
           <li class="border-b border-base-300/60 py-1">
             <b>{item.count}</b>
-            {item.what} <span class="aside">{item.because}</span>
+            {item.name} <span class="aside">{item.because}</span>
           </li>
         {/each}
       </ul>

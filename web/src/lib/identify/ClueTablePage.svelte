@@ -15,7 +15,7 @@
   import { capital } from '$lib/words/capital.ts';
 
   import Drawing from './Drawing.svelte';
-  import { AGE_NAMES, SEASON_NAMES } from '../labels/identify.ts';
+  import { AGE_NAMES, SEASON_NAMES } from '$lib/labels/identify.ts';
 
   /** The table that identification computes from: what each species shows, and the bush's own figures in its place. */
   const bush = $derived(useBush());

@@ -1,9 +1,8 @@
 <script lang="ts">
-  import { speciesById, verdictAllows, type Determination } from '@baumkin/core';
+  import { speciesById, type Determination } from '@baumkin/core';
 
+  import { allowedWords, headlineOf, toneOf } from '$lib/labels/identify.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
-
-  import { headlineOf, toneOf } from '../labels/identify.ts';
 
   /** What somebody who knew said of a tree, without a clue written down. */
   const { determination }: { determination: Determination } = $props();
@@ -21,6 +20,6 @@
       ? `: ${determination.note}`
       : ''}.
   </p>
-  <p class="mt-1 font-semibold">{verdictAllows(verdict, species ? speciesById(species).sap : null)}</p>
+  <p class="mt-1 font-semibold">{allowedWords(verdict, species ? speciesById(species).sap : null)}</p>
 </div>
 <p class="aside">No clue is written down. Look at the tree if you doubt it: what you find makes a new determination.</p>

@@ -32,7 +32,7 @@
   import LookCard from './LookCard.svelte';
   import SideBySide from './SideBySide.svelte';
   import Standing from './Standing.svelte';
-  import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from '../labels/identify.ts';
+  import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from '$lib/labels/identify.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());

@@ -18,13 +18,13 @@
   } from '@baumkin/core';
   import { onMount } from 'svelte';
 
+  import { AGE_NAMES, becauseWords, inHundred, SEASON_NAMES } from '$lib/labels/identify.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { store } from '$lib/client/store.ts';
   import { capital } from '$lib/words/capital.ts';
 
   import Drawing from './Drawing.svelte';
   import SideBySide from './SideBySide.svelte';
-  import { AGE_NAMES, inHundred, SEASON_NAMES } from '../labels/identify.ts';
 
   /** Telling trees before a drill is touched: specimens from the clue table, with its noise. */
   const { memberId }: { memberId: string } = $props();
@@ -205,7 +205,7 @@
                   graded.answer.truth
                 ).name}, which winter clues do not tell from {speciesById(said as SpeciesId).name}.
               {:else}It is {speciesById(graded.answer.truth).name}.{/if}
-              {graded.judgement.because}
+              {becauseWords(graded.judgement.because)}
               The clues give {speciesById(graded.judgement.candidates[0]!.species).name}
               {inHundred(graded.judgement.candidates[0]!.probability)}.
             </p>

@@ -1,18 +1,18 @@
 <script lang="ts">
-  import {
-    budBreakInWords,
-    ratioInWords,
-    sapMeaning,
-    speciesById,
-    verdictAllows,
-    type ClueTable,
-    type Judgement
-  } from '@baumkin/core';
+  import { sapMeaning, speciesById, type ClueTable, type Judgement } from '@baumkin/core';
 
+  import {
+    allowedWords,
+    becauseWords,
+    budBreakWords,
+    headlineOf,
+    inHundred,
+    leadWords,
+    ratioWords,
+    toneOf
+  } from '$lib/labels/identify.ts';
   import Told from '$lib/ui/Told.svelte';
   import { capital } from '$lib/words/capital.ts';
-
-  import { headlineOf, inHundred, toneOf } from '../labels/identify.ts';
 
   /** The verdict on a tree, what it allows and means, and how the candidates stand. */
   const { judgement, begun, table }: { judgement: Judgement; begun: boolean; table: ClueTable } = $props();
@@ -26,15 +26,15 @@
 
 <div class="{toneOf(judgement.verdict, begun)} px-4 py-3" data-testid="verdict">
   <p class="font-slab text-xl font-semibold">{headlineOf(judgement.verdict, leading.id, begun)}</p>
-  <p class="mt-1"><Told of={judgement.because} /></p>
-  <p class="mt-1 font-semibold" hidden={!begun}>{verdictAllows(judgement.verdict, leading.sap)}</p>
+  <p class="mt-1"><Told of={becauseWords(judgement.because, table)} /></p>
+  <p class="mt-1 font-semibold" hidden={!begun}>{allowedWords(judgement.verdict, leading.sap)}</p>
 </div>
 {#if meaning}
   <p data-testid="meaning">
     {judgement.verdict === 'settled' ? 'Its sap' : `If it is ${leading.name}, its sap`} has about {meaning.sugarPct[0]} to
     {meaning.sugarPct[1]} % sugar{meaning.openGrownPct
       ? ` (${meaning.openGrownPct.join(' to ')} % where it stands open)`
-      : ''}: {Math.round(meaning.ratio[0])} to {Math.round(meaning.ratio[1])} of sap to one of syrup. {budBreakInWords(
+      : ''}: {Math.round(meaning.ratio[0])} to {Math.round(meaning.ratio[1])} of sap to one of syrup. {budBreakWords(
       meaning.budBreakDays
     )}
   </p>
@@ -67,7 +67,8 @@
     {/each}
   </ol>
   <p class="aside mt-1">
-    {capital(leading.name)} is {judgement.lead}. The start is this stand’s own settled trees.
+    {capital(leading.name)} is {leadWords(judgement.lead, judgement.rival)}. The start is this stand’s own settled
+    trees.
   </p>
   {#if judgement.reasons.length > 0}
     <h2 class="mt-4 mb-1">What each clue says of {leading.name}</h2>
@@ -75,7 +76,7 @@
       {#each judgement.reasons as reason (reason.character)}
         <li>
           <b><Told of={label(reason.character, reason.state)} /></b>:
-          {reason.contradicts ? `rare on ${leading.name}` : ratioInWords(reason.ratio)}
+          {reason.contradicts ? `rare on ${leading.name}` : ratioWords(reason.ratio)}
         </li>
       {/each}
     </ul>

@@ -1,6 +1,5 @@
 import {
   compassPoint,
-  METHOD_LABEL,
   recordKindOf,
   SIDES,
   speciesById,
@@ -10,6 +9,7 @@ import {
   type WorkRecord
 } from '@baumkin/core';
 
+import { METHOD_LABEL } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
 import { FEATURE_WORDS } from './placement.ts';

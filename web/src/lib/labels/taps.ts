@@ -1,11 +1,20 @@
-import type {
-  BindingLimit,
-  ConditionReason,
-  DefectKind,
-  HazardKind,
-  Suggestion,
-  SuggestionReason,
-  WildlifeKind
+import {
+  formatLength,
+  HOLES_PER_BIT,
+  inchFraction,
+  MM_PER_INCH,
+  TAPS_PER_LATERAL,
+  type BindingLimit,
+  type ConditionReason,
+  type DefectKind,
+  type Gear,
+  type HazardKind,
+  type Suggestion,
+  type SuggestionReason,
+  type TapGuideline,
+  type TapGuidelineId,
+  type UnitSystem,
+  type WildlifeKind
 } from '@baumkin/core';
 
 const COUNTS = [
@@ -125,9 +134,9 @@ export function suggestionWords(reason: SuggestionReason, forbidden: string | nu
     case 'notMaple':
       return 'This is not a maple: leave it.';
     case 'tooThin':
-      return `Too thin to tap by the ${reason.guideline.name.toLowerCase()} rule.`;
+      return `Too thin to tap by the ${GUIDELINE_LABELS[reason.guideline.id].name.toLowerCase()} rule.`;
     case 'size': {
-      const size = `Its size allows ${reason.taps === 1 ? 'one' : reason.taps} by the ${reason.guideline.name.toLowerCase()} rule`;
+      const size = `Its size allows ${reason.taps === 1 ? 'one' : reason.taps} by the ${GUIDELINE_LABELS[reason.guideline.id].name.toLowerCase()} rule`;
       const open = [
         ...(reason.unseen ? ['nobody has looked up at it lately'] : []),
         ...(reason.roomOpen ? ['clear places have not been looked for yet'] : [])
@@ -158,3 +167,70 @@ export const CHANGE_WORDS: Readonly<Record<Exclude<NonNullable<Suggestion['chang
   carryMore: 'More light from a thinning, a smaller bit or a longer band would carry more.',
   longerBand: 'A longer band, by snow, ladder-free reach or drop line, may reach fresh wood.'
 };
+
+/** The tap guidelines with where they come from, and the bush's own. */
+export const GUIDELINE_LABELS: Readonly<
+  Record<TapGuidelineId, { readonly name: string; readonly provenance: string }>
+> = {
+  twelveEighteen: {
+    name: 'Twelve-eighteen',
+    provenance: 'common practice; the producers’ manual (OSU Bulletin 856) gives the same sizes, from memory'
+  },
+  handbook: { name: 'Handbook ladder', provenance: 'USDA Agriculture Handbook 134, from memory' },
+  twoAtMost: { name: 'Two at most', provenance: 'common practice' },
+  metric: { name: 'Metric ladder', provenance: 'common practice' },
+  onePerFoot: { name: 'One per foot', provenance: 'common practice' },
+  tubing: { name: 'Tubing minimum', provenance: 'common practice' },
+  bucketWide: {
+    name: 'As wide as the bucket',
+    provenance: 'common practice: one for each bucket, about 30 cm (12 in), that the trunk is wide'
+  },
+  eightInch: { name: 'From 8 in', provenance: 'common practice where tubing takes what a thin tree gives' },
+  manyOver24: {
+    name: 'Three to six over 24 in',
+    provenance: 'old practice for giants; no more than two is common now'
+  },
+  own: { name: 'Our own ladder', provenance: 'laid down by the steward' }
+};
+
+const NUMBER_WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
+
+const wholeInches = (mm: number) => Math.round(mm / MM_PER_INCH);
+
+/** A guideline's rule in words and in the steward's units: "one from 12 in, two over 18". The unit is said once. */
+export function guidelineRule(guideline: TapGuideline, system: UnitSystem): string {
+  const inInches = guideline.steps.every(
+    ({ diameterMm }) => Math.abs(diameterMm / MM_PER_INCH - wholeInches(diameterMm)) < 0.01
+  );
+  return guideline.steps
+    .map(({ above, diameterMm, taps }, i) => {
+      const unit = (text: string) => (i === 0 ? text : text.split(' ')[0]!);
+      const size = unit(formatLength(diameterMm, system, 'trunk').replace('.0 ', ' '));
+      const made = inInches && system === 'metric' ? ` (${unit(`${wholeInches(diameterMm)} in`)})` : '';
+      return `${NUMBER_WORDS[taps] ?? taps} ${above ? 'over' : 'from'} ${size}${made}`;
+    })
+    .join(', ');
+}
+
+/** A thing to have, and why so many. @param taps of the whole bush */
+export function gearWords(
+  what: Gear,
+  taps: number,
+  bitMm: number
+): { readonly name: string; readonly because: string } {
+  const bit = `${inchFraction(bitMm / MM_PER_INCH, 16)} in`;
+  const spares = `${taps} and one spare in twenty`;
+  switch (what) {
+    case 'spouts':
+      return { name: `spouts, ${bit}`, because: `${spares}; the spout must match the bit` };
+    case 'bits':
+      return { name: `bits, ${bit}`, because: `one for ${HOLES_PER_BIT} holes, and one in the pocket` };
+    case 'buckets':
+    case 'lids':
+      return { name: what, because: spares };
+    case 'dropLines':
+      return { name: 'drop lines', because: `${spares}; long enough to reach fresh wood` };
+    case 'lateralLines':
+      return { name: 'lateral lines', because: `about ${TAPS_PER_LATERAL} taps on each, falling 2 % and more` };
+  }
+}

@@ -1,7 +1,17 @@
 import { compassPoint, type Cut, type Mark, type WildlifeKind } from '@baumkin/core';
 import type { HeldBack, ListedTree, MindedTree, Refusal } from '@baumkin/core/bush';
-import type { Clash, HoldReason, KeptFor, LimitId, TakeReason } from '@baumkin/core/thinning';
+import type {
+  BarringHazard,
+  Clash,
+  CropPart,
+  CropScore,
+  HoldReason,
+  KeptFor,
+  LimitId,
+  TakeReason
+} from '@baumkin/core/thinning';
 
+import { listed } from '../words/listed.ts';
 import { BAN_WORDS, nothingIsCut } from './permission.ts';
 import { HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
 
@@ -49,11 +59,6 @@ export function reasonWords(reasons: readonly TakeReason[], tagOf: (id: string) 
     ...(reasons.some(({ why }) => why === 'dying') ? ['dying, or counted on to go'] : []),
     ...(reasons.some(({ why }) => why === 'must') ? ['to go in any case'] : [])
   ].join('; ');
-}
-
-/** a, b and c */
-export function listed(words: readonly string[]): string {
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 }
 
 /** When a tree is to be looked at again, in a sentence. @param today ISO date */
@@ -166,3 +171,54 @@ export function nearWords(near: ListedTree['near']): string {
     })
     .join('; ');
 }
+
+const BARRED_WORDS: Readonly<Record<BarringHazard, string>> = {
+  deadTop: 'its top is dead',
+  hollowButt: 'its butt is hollow',
+  splitFork: 'its fork is split',
+  rootPlate: 'its root plate lifts',
+  conks: 'conks grow on it: it is rotten inside',
+  hungUp: 'another tree hangs in it, or it hangs in another',
+  brokenTop: 'its top is broken'
+};
+
+/** Why a tree can be no crop tree, within a sentence. */
+export function barredWords(barred: NonNullable<CropScore['barred']>): string {
+  switch (barred.why) {
+    case 'notMaple':
+      return 'it is not known to be a maple';
+    case 'dieback':
+      return `${barred.pct} % of its crown has died back`;
+    case 'hazard':
+      return BARRED_WORDS[barred.hazard];
+  }
+}
+
+function seenWords(part: CropPart): string {
+  switch (part.of) {
+    case 'species':
+      return part.sweet ? 'sweet maple' : 'other maple';
+    case 'crown':
+      return part.diebackPct === null ? 'crown not looked at yet' : `${part.diebackPct} % dieback`;
+    case 'crownClass':
+      return part.crownClass ? `${part.crownClass} crown` : 'crown class not noted';
+    case 'trunk':
+      return { none: 'no defect noted', defects: 'defects of the trunk', includedFork: 'a fork with bark grown in' }[
+        part.fault
+      ];
+    case 'size':
+    case 'growth':
+      return part.of;
+    case 'closing': {
+      const { stressed, openYears } = part;
+      if (stressed) return 'stressed of late';
+      if (openYears === null) return 'closing of holes not looked at';
+      if (openYears === 0) return 'its holes have closed';
+      return `a hole open after ${openYears} ${openYears === 1 ? 'year' : 'years'}`;
+    }
+  }
+}
+
+/** What a tree got its points for. */
+export const cropPartWords = (parts: readonly CropPart[]): string =>
+  listed(parts.map((part) => `${seenWords(part)} ${part.points} of ${part.most}`));

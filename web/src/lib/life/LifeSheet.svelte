@@ -5,7 +5,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { describe } from '../labels/records.ts';
+  import { describe } from '$lib/labels/records.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());

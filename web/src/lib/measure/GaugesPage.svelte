@@ -8,6 +8,7 @@
   } from '@baumkin/core';
   import Printer from '@lucide/svelte/icons/printer';
 
+  import { GUIDELINE_LABELS } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Term from '$lib/ui/Term.svelte';
@@ -128,8 +129,9 @@
     <section aria-labelledby="loops">
       <h2 id="loops">Loops of cord</h2>
       <p class="max-w-prose">
-        A loop that just goes round the trunk says that it has reached a size of the “{guideline.name.toLowerCase()}”
-        rule. Cut them to these lengths, knot included.
+        A loop that just goes round the trunk says that it has reached a size of the “{GUIDELINE_LABELS[
+          guideline.id
+        ].name.toLowerCase()}” rule. Cut them to these lengths, knot included.
       </p>
       <table class="mt-2 w-full max-w-md text-left">
         <thead

@@ -1,7 +1,6 @@
 <script lang="ts">
   import {
     fractionalYear,
-    METHOD_LABEL,
     METHOD_SD_MM,
     parseTrunkLength,
     questionReading,
@@ -17,6 +16,7 @@
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import { METHOD_LABEL, questionWords } from '$lib/labels/measure.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -296,7 +296,7 @@
           {#if question}
             <div class="border-2 border-primary p-3" role="alert" data-testid="question">
               <p class="font-slab text-lg font-semibold">Is that right?</p>
-              <p>{question.because}</p>
+              <p>{questionWords(question)}</p>
               {#if last && lastDated}<p class="aside">On {last.on} it was {show(lastDated.dbhMm)} thick.</p>{/if}
               <div class="mt-2 flex flex-wrap gap-2">
                 {#if question.correctedDbhMm}
@@ -336,7 +336,7 @@
         <p>
           Written as “{reading.asWritten}”, {reading.quantity}: {show(dbh)} thick. {swapped?.own.id === reading.id
             ? `It fits tree ${swapped.neighbour.tag} beside it, and that tree’s reading of the same round fits this one: the tags were mixed up.`
-            : asked.because} Until you answer, growth and diameter leave it aside.
+            : questionWords(asked)} Until you answer, growth and diameter leave it aside.
         </p>
         {#if bush.mayRecord}
           <div class="mt-2 flex flex-wrap gap-2">

@@ -25,7 +25,7 @@
   import Term from '$lib/ui/Term.svelte';
 
   import BarkSheet from './BarkSheet.svelte';
-  import { chanceInWords } from '../labels/chance.ts';
+  import { chanceInWords } from '$lib/labels/chance.ts';
   import Cookie from './Cookie.svelte';
   import HighHole from './HighHole.svelte';
   import Lengthwise from './Lengthwise.svelte';

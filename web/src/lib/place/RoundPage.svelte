@@ -27,7 +27,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
-  import { chanceInWords } from '../labels/chance.ts';
+  import { chanceInWords } from '$lib/labels/chance.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
   import HighHole from './HighHole.svelte';

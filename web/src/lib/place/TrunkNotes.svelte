@@ -12,7 +12,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { FEATURE_WORDS } from '../labels/placement.ts';
+  import { FEATURE_WORDS } from '$lib/labels/placement.ts';
 
   /** What stands on the trunk, put where the sheet was asked, and old holes of which nobody knows the year. */
   const {

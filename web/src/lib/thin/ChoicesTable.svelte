@@ -8,7 +8,7 @@
   import Told from '$lib/ui/Told.svelte';
 
   import type { JudgedChoice } from './desk.svelte.ts';
-  import { LIMIT_WORDS } from '../labels/thinning.ts';
+  import { LIMIT_WORDS } from '$lib/labels/thinning.ts';
 
   /** Before and after, for every choice that lies on the table. */
   let {

@@ -13,7 +13,7 @@
   import Printer from '@lucide/svelte/icons/printer';
   import { toast } from 'svelte-sonner';
 
-  import { cautionWords, heldBackWords, nearWords } from '$lib/labels/thinning.ts';
+  import { cautionWords, CUT_WORDS, heldBackWords, lookAgain, MARK_SAID, nearWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import StandMap from '$lib/map/StandMap.svelte';
@@ -26,7 +26,6 @@
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
   import FellingHabits from './FellingHabits.svelte';
-  import { CUT_WORDS, lookAgain, MARK_SAID } from '../labels/thinning.ts';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
   const bush = useBush();

@@ -11,7 +11,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 
-  import { KEPT_WORDS } from '../labels/thinning.ts';
+  import { KEPT_WORDS } from '$lib/labels/thinning.ts';
 
   /** What is to become of a tree, why, and when to look again. */
   const {

@@ -2,10 +2,10 @@
   import { knownMaple, speciesById, type TreeRow } from '@baumkin/core';
   import { reasonsFor } from '@baumkin/core/thinning';
 
+  import { barredWords, cropPartWords, MARK_SAID, reasonWords } from '$lib/labels/thinning.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import type { ThinDesk } from './desk.svelte.ts';
-  import { listed, MARK_SAID, reasonWords } from '../labels/thinning.ts';
 
   /** A tree picked on the map of the plan: why it is taken, what it counts as a crop tree, and what the steward says of it. */
   let {
@@ -44,8 +44,8 @@
   {#if reasons !== ''}<p>In “{shown!.name}”: {reasons}.</p>{/if}
   {#if score && knownMaple(row) === true}
     <p>
-      {score.score} points of 100 as a crop tree{score.barred ? `, but ${score.barred}` : ''}:
-      {listed(score.parts.map(({ says, points, most }) => `${says} ${points} of ${most}`))}.
+      {score.score} points of 100 as a crop tree{score.barred ? `, but ${barredWords(score.barred)}` : ''}:
+      {cropPartWords(score.parts)}.
     </p>
   {/if}
   <div class="mt-1.5 flex flex-wrap gap-2">

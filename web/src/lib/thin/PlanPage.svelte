@@ -15,7 +15,8 @@
   import PlanAdvice from './PlanAdvice.svelte';
   import PlanMap from './PlanMap.svelte';
   import StandPicker from './StandPicker.svelte';
-  import { LIMIT_WORDS, listed, reasonWords } from '../labels/thinning.ts';
+  import { LIMIT_WORDS, reasonWords } from '$lib/labels/thinning.ts';
+  import { listed } from '../words/listed.ts';
 
   /** The stand from above with its crop trees, and which trees to take for them within what one entry may do. */
   const bush = useBush();

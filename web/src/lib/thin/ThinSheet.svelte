@@ -31,7 +31,8 @@
   } from '@baumkin/core/thinning';
   import { toast } from 'svelte-sonner';
 
-  import { heldBackWords } from '$lib/labels/thinning.ts';
+  import { barredWords, cropPartWords, CUT_WORDS, heldBackWords, lookAgain, MARK_SAID } from '$lib/labels/thinning.ts';
+  import { listed } from '$lib/words/listed.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
@@ -44,7 +45,6 @@
   import CutForm from './CutForm.svelte';
   import MarkForm from './MarkForm.svelte';
   import ThinPages from './ThinPages.svelte';
-  import { CUT_WORDS, listed, lookAgain, MARK_SAID } from '../labels/thinning.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = $derived(useBush());
@@ -305,8 +305,8 @@
           {row.crop === 'crop' ? 'Chosen as a crop tree' : row.crop === 'veto' ? 'Never a crop tree' : 'As a crop tree'}
         </h2>
         <p>
-          <b>{score.score}</b> points of 100{score.barred ? `; but ${score.barred}` : ''}: {listed(
-            score.parts.map(({ says, points, most }) => `${says} ${points} of ${most}`)
+          <b>{score.score}</b> points of 100{score.barred ? `; but ${barredWords(score.barred)}` : ''}: {cropPartWords(
+            score.parts
           )}.
         </p>
         {#if bush.mayDecide && !row.cut}

@@ -1,0 +1,48 @@
+import type { LikelyCause, MeasureMethod, ReadingQuestion } from '@baumkin/core';
+
+export const METHOD_LABEL: Readonly<Record<MeasureMethod, string>> = {
+  diameterTape: 'diameter tape',
+  girthTape: 'ordinary tape round the trunk',
+  calipers: 'calipers',
+  biltmore: 'Biltmore stick',
+  hug: 'bucket, hug or eye'
+};
+
+/** What a wrong reading looks like, by what went wrong. */
+const LOOKS_LIKE: Readonly<Record<Exclude<LikelyCause, 'swappedTag' | 'unknown'>, string>> = {
+  girthAsDiameter: 'this looks like the girth, written down as diameter',
+  diameterAsGirth: 'this looks like the diameter, written down as girth',
+  inchAsCm: 'this looks like inches, written down as centimetres',
+  cmAsInch: 'this looks like centimetres, written down as inches'
+};
+const AGAINST_ITS_OWN: Readonly<Record<keyof typeof LOOKS_LIKE, string>> = {
+  girthAsDiameter: 'It is about three times the tree’s other readings',
+  diameterAsGirth: 'It is about a third of the tree’s other readings',
+  inchAsCm: 'It is smaller than the tree’s other readings by about 2.5',
+  cmAsInch: 'It is larger than the tree’s other readings by about 2.5'
+};
+
+/** The guard's question, without figures that depend on the unit system. */
+export function questionWords({ cause, seen, neighbourTag }: ReadingQuestion): string {
+  const looksLike = cause === 'swappedTag' || cause === 'unknown' ? '' : `: ${LOOKS_LIKE[cause]}.`;
+  switch (seen) {
+    case 'ownReadings':
+      return `${AGAINST_ITS_OWN[cause as keyof typeof LOOKS_LIKE]}${looksLike}`;
+    case 'neighbour':
+      return `It fits tree ${neighbourTag} beside it: were the tags mixed up?`;
+    case 'shrunk':
+      return 'The trunk would have shrunk by more than the tape can err. Measure again at the same height.';
+    case 'tooFast':
+      return 'No maple grows that fast. Measure again, or look at the tag.';
+    case 'tooThick':
+      return `No maple is that thick${looksLike}`;
+    case 'tooThin':
+      return 'That is thinner than a thumb. Look at the unit.';
+    case 'tappedSoThin':
+      return `Nobody taps so thin a tree${looksLike}`;
+    case 'farThicker':
+      return `It would be far thicker than the other trees of this bush${looksLike}`;
+    case 'laterAgree':
+      return 'The readings that came after it agree with each other and not with it. Look at the tag and the unit.';
+  }
+}
