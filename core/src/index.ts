@@ -1,3 +1,4 @@
+export * from './errors/index.ts';
 export * from './geometry/index.ts';
 export * from './identify/index.ts';
 export * from './measure/index.ts';

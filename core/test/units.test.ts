@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { userFacing } from '../src/errors/index.ts';
 import {
   formatBasalAreaDensity,
   formatLength,
@@ -99,5 +100,23 @@ describe('volumes', () => {
     expect(formatPerGround(17_242, 'metric')).toBe('17,200 per ha');
     expect(formatPatch(0.3048 ** 2 * 400, 'inch')).toBe('400 ft²');
     expect(formatHeap(0.9144 ** 3 * 7, 'inch')).toBe('7 yd³');
+  });
+});
+
+describe('an error that a person is told', () => {
+  it('is known by its code after it came out of a worker, where its class is lost', () => {
+    const thrown = (() => {
+      try {
+        return parseTrunkLength('a foot or so', 'cm');
+      } catch (error) {
+        return error as Error;
+      }
+    })() as Error;
+    // As comlink hands an error over: name and message, and nothing else.
+    const arrived = Object.assign(new Error(thrown.message), { name: thrown.name });
+    expect(userFacing(thrown)).toEqual({ code: 'unreadableLength', message: thrown.message });
+    expect(userFacing(arrived)).toEqual(userFacing(thrown));
+    expect(userFacing(new TypeError('x is undefined'))).toBeNull();
+    expect(userFacing('unreadableLength')).toBeNull();
   });
 });

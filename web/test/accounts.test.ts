@@ -1,16 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
-import { closeSession, createAccount, memberOf, NameTaken, signIn } from '../src/lib/server/accounts.ts';
-import {
-  admit,
-  bushesOf,
-  bushFor,
-  createBush,
-  membersOf,
-  peopleOf,
-  showHoles,
-  UnknownName
-} from '../src/lib/server/bushes.ts';
+import { closeSession, createAccount, memberOf, signIn } from '../src/lib/server/accounts.ts';
+import { admit, bushesOf, bushFor, createBush, membersOf, peopleOf, showHoles } from '../src/lib/server/bushes.ts';
 import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { emptyDatabase, useFreshDatabase } from './database.ts';
@@ -83,7 +74,7 @@ describe('accounts', () => {
 
   it('have names of their own', async () => {
     await account('eve');
-    await expect(account('EVE')).rejects.toThrow(NameTaken);
+    await expect(account('EVE')).rejects.toMatchObject({ code: 'nameTaken' });
   });
 });
 
@@ -93,7 +84,7 @@ describe('membership', () => {
     const bushId = await createBush(steward.id, 'Fay’s Bush');
     await admit(bushId, steward.id, 'gil', 'viewer');
     await admit(bushId, steward.id, ' Gil', 'crew');
-    await expect(admit(bushId, steward.id, 'nobody-here', 'crew')).rejects.toThrow(UnknownName);
+    await expect(admit(bushId, steward.id, 'nobody-here', 'crew')).rejects.toMatchObject({ code: 'unknownName' });
     expect((await bushFor(steward.id, bushId))!.role).toBe('steward');
     expect((await bushFor(crew.id, bushId))!.role).toBe('crew');
     expect(await bushFor(stranger.id, bushId)).toBeNull();

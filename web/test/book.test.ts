@@ -8,22 +8,20 @@ import { describe, expect, it } from 'vitest';
 
 import { makeToken, memberByToken, signIn, takeTokenBack, tokensOf } from '../src/lib/server/accounts.ts';
 import { bushFile } from '../src/lib/server/bushFiles.ts';
-import { NotEmpty, restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
+import { restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
 import {
   bushesOf,
   bushFor,
   createBush,
   upsertShape,
   deleteShape,
-  NotHere,
-  Outdated,
   peopleOf,
   standsOf
 } from '../src/lib/server/bushes.ts';
 import { connect, migrate, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { loadDemo } from '../../demo/load.ts';
-import { setBaseMap, baseMapOf, NoPicture } from '../src/lib/server/baseMap.ts';
+import { setBaseMap, baseMapOf } from '../src/lib/server/baseMap.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
 import { treeRows, treesOf } from '../src/lib/server/trees.ts';
@@ -161,7 +159,7 @@ describe('stands and features', () => {
     expect(await upsertShape('stand', bushId, userId, 1, hill)).toEqual({ version: 2 });
     await upsertShape('stand', bushId, userId, 2, { ...hill, name: 'Hill Top' });
     expect(await standsOf(bushId)).toEqual([{ ...hill, name: 'Hill Top' }]);
-    await expect(upsertShape('stand', bushId, userId, 2, hill)).rejects.toThrow(Outdated);
+    await expect(upsertShape('stand', bushId, userId, 2, hill)).rejects.toMatchObject({ code: 'outdated' });
     await send(entry(treeIds[0]!, '1', { standId: hill.id }));
     await deleteShape('stand', bushId, userId, 3, hill.id);
     expect(await standsOf(bushId)).toEqual([]);
@@ -172,8 +170,8 @@ describe('stands and features', () => {
     const [a, b] = [await bush(), await bush()];
     const hill = stand();
     await upsertShape('stand', b.bushId, b.userId, 1, hill);
-    await expect(upsertShape('stand', a.bushId, a.userId, 1, hill)).rejects.toThrow(NotHere);
-    await expect(deleteShape('stand', a.bushId, a.userId, 1, hill.id)).rejects.toThrow(NotHere);
+    await expect(upsertShape('stand', a.bushId, a.userId, 1, hill)).rejects.toMatchObject({ code: 'notHere' });
+    await expect(deleteShape('stand', a.bushId, a.userId, 1, hill.id)).rejects.toMatchObject({ code: 'notHere' });
     expect(await standsOf(b.bushId)).toHaveLength(1);
   });
 
@@ -188,7 +186,9 @@ describe('stands and features', () => {
     const png = Buffer.from('89504e470d0a1a0a00', 'hex');
     await setBaseMap(bushId, png, fit);
     expect(await baseMapOf(bushId)).toEqual({ mimeType: 'image/png', picture: png });
-    await expect(setBaseMap(bushId, Buffer.from('<svg onload="x"/>'), fit)).rejects.toThrow(NoPicture);
+    await expect(setBaseMap(bushId, Buffer.from('<svg onload="x"/>'), fit)).rejects.toMatchObject({
+      code: 'noPicture'
+    });
   });
 });
 
@@ -201,7 +201,9 @@ describe('the archive', () => {
     const text = JSON.stringify(archive);
 
     const { userId, bushId } = await bushWithTrees();
-    await expect(restoreArchive((await bushFor(userId, bushId))!, userId, text)).rejects.toThrow(NotEmpty);
+    await expect(restoreArchive((await bushFor(userId, bushId))!, userId, text)).rejects.toMatchObject({
+      code: 'notEmpty'
+    });
     const emptyId = await createBush(userId, 'Copy');
     const answer = await restoreArchive((await bushFor(userId, emptyId))!, userId, text);
     expect(answer.trees).toBe(new Set((await treesOf(demo!.id)).map((t) => t.id)).size);

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
 import { User } from '../src/lib/server/db/index.ts';
 import { loadDemo } from '../../demo/load.ts';
-import { importFile, UnreadableFile } from '../src/lib/server/importTrees.ts';
+import { importFile } from '../src/lib/server/importTrees.ts';
 import { recordsByTree } from '../src/lib/server/records.ts';
 import { treeRows, treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
@@ -62,7 +62,9 @@ describe('importing a file of trees', () => {
     const bush = (await bushFor(userId, bushId))!;
     const wishes = { defaultUnit: 'cm' as const, newTrees: true };
     for (const text of ['PK\u0000\u0000', '<!DOCTYPE gpx []><gpx/>', '{"type":"Feature"}', 'a,b\n1,2'])
-      await expect(importFile(bush, userId, { ...wishes, text }, TODAY)).rejects.toThrow(UnreadableFile);
+      await expect(importFile(bush, userId, { ...wishes, text }, TODAY)).rejects.toMatchObject({
+        code: 'unreadableFile'
+      });
     expect(await treesOf(bushId)).toHaveLength(3);
   });
 });

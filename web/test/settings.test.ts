@@ -3,7 +3,7 @@ import { bushSettingsChangeSchema, DEFAULT_BUSH_SETTINGS } from '@baumkin/core';
 import { QueryTypes } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 
-import { bushFor, changeSettings, Outdated } from '../src/lib/server/bushes.ts';
+import { bushFor, changeSettings } from '../src/lib/server/bushes.ts';
 import { BushChange, connect, migrate } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { bushWithTrees, emptyDatabase, useFreshDatabase } from './database.ts';
@@ -33,7 +33,7 @@ describe('a bush’s own numbers', () => {
       changeSettings(bushId, userId, 1, { depthMm: 60 })
     ]);
     expect(both.map((b) => b.status).sort()).toEqual(['fulfilled', 'rejected']);
-    await expect(changeSettings(bushId, userId, 1, { depthMm: 45 })).rejects.toThrow(Outdated);
+    await expect(changeSettings(bushId, userId, 1, { depthMm: 45 })).rejects.toMatchObject({ code: 'outdated' });
     expect((await bushFor(userId, bushId))!.version).toBe(2);
   });
 

@@ -1,3 +1,4 @@
+import { UserFacingError } from '../errors/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import type { MeasureMethod } from '../measure/index.ts';
 import type { StandPurpose, Wetness } from '../records/index.ts';
@@ -71,16 +72,20 @@ export interface StatementFile {
   readonly ignoredColumns: readonly string[];
 }
 
-/** A file that cannot be read at all; `message` can be shown. */
-export class UnreadableFile extends Error {}
+/** A file that cannot be read at all. */
+export class UnreadableFile extends UserFacingError<'unreadableFile'> {
+  constructor(message: string) {
+    super('unreadableFile', message);
+  }
+}
 
 /** A cell that cannot be taken. */
-export class BadCell extends Error {
+export class BadCell extends UserFacingError<'badCell'> {
   constructor(
     readonly column: string | null,
     reason: string
   ) {
-    super(reason);
+    super('badCell', reason);
   }
 }
 

@@ -1,3 +1,4 @@
+import { UserFacingError } from '../errors/index.ts';
 import { MM_PER_FOOT, MM_PER_INCH } from './length.ts';
 
 /** Units a steward may write behind a trunk measurement. */
@@ -24,7 +25,11 @@ export interface ParsedLength {
 }
 
 /** A text that cannot be read as a length; `message` can be shown as it is. */
-export class UnreadableLength extends Error {}
+export class UnreadableLength extends UserFacingError<'unreadableLength'> {
+  constructor(message: string) {
+    super('unreadableLength', message);
+  }
+}
 
 const QUANTITY_WORDS: readonly [RegExp, TrunkQuantity][] = [
   [/\b(girth|circumference|circ|cbh|gbh|around|round)\b\.?/i, 'girth'],

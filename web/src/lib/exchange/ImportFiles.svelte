@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ColumnCause, LengthUnit } from '@baumkin/core';
+  import { userFacing, type ColumnCause, type LengthUnit } from '@baumkin/core';
   import { formatOf, writeBadRows, type ReadOptions } from '@baumkin/core/exchange';
   import { wrap } from 'comlink';
   import { toast } from 'svelte-sonner';
@@ -50,6 +50,7 @@
   async function read(): Promise<void> {
     if (text === null || isArchive) return;
     busy = true;
+    problem = '';
     const worker = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' });
     try {
       preview = await wrap<ImportWorker>(worker).read(
@@ -64,6 +65,11 @@
           newTrees
         }
       );
+    } catch (error) {
+      const told = userFacing(error);
+      if (!told) throw error;
+      preview = null;
+      problem = `${fileName}: ${told.message} Nothing was changed.`;
     } finally {
       worker.terminate();
       busy = false;
@@ -107,7 +113,7 @@
     text = null;
   }
 
-  type Counts = Extract<ImportPreview, { ok: true }>['plan']['counts'];
+  type Counts = ImportPreview['plan']['counts'];
   const many = (n: number, one: string, more = `${one}s`) => `${n} ${n === 1 ? one : more}`;
   function inWords({ newTrees: fresh, readings, holes, determinations, places }: Counts): string {
     const parts = [
@@ -179,9 +185,7 @@
         <button class="btn mt-2 btn-primary" onclick={restore} disabled={busy}>Read it into this bush</button>
       {/if}
     </div>
-  {:else if preview && !preview.ok}
-    <p role="alert" class="mt-3 font-semibold text-error">{fileName}: {preview.message} Nothing was changed.</p>
-  {:else if preview?.ok}
+  {:else if preview}
     {@const { file, plan } = preview}
     {@const { question, counts, bad } = plan}
     {@const anything = plan.records.length + plan.stands.length > 0}

@@ -5,6 +5,7 @@ import { Op, UniqueConstraintError } from 'sequelize';
 import { z } from 'zod';
 
 import { AccessToken, Session, SignInAttempt, User } from './db/index.ts';
+import { Refused } from './refusals.ts';
 
 /** Somebody who is signed in. */
 export interface Member {
@@ -40,7 +41,7 @@ export type SignInResult =
   | { readonly outcome: 'wrong' }
   | { readonly outcome: 'wait' };
 
-/** Makes an account. @throws NameTaken */
+/** Makes an account. @throws Refused 'nameTaken' */
 export async function createAccount(input: z.infer<typeof accountSchema>, now = new Date()): Promise<Member> {
   try {
     const user = await User.create({
@@ -52,14 +53,8 @@ export async function createAccount(input: z.infer<typeof accountSchema>, now = 
     });
     return user.get({ plain: true });
   } catch (error) {
-    if (error instanceof UniqueConstraintError) throw new NameTaken();
+    if (error instanceof UniqueConstraintError) throw new Refused('nameTaken');
     throw error;
-  }
-}
-
-export class NameTaken extends Error {
-  constructor() {
-    super('That sign-in name is taken.');
   }
 }
 
@@ -135,14 +130,15 @@ const MAX_TOKENS = 20;
 
 /**
  * Makes a key for a program of a member's. It is shown this once; only its hash is kept.
- * @throws TooManyTokens
+ * @throws Refused 'tooManyTokens'
  */
 export async function makeToken(
   userId: string,
   { name, mayWrite, days }: z.infer<typeof newTokenSchema>,
   now = new Date()
 ): Promise<{ token: string; note: TokenNote }> {
-  if ((await AccessToken.count({ where: { userId } })) >= MAX_TOKENS) throw new TooManyTokens();
+  if ((await AccessToken.count({ where: { userId } })) >= MAX_TOKENS)
+    throw new Refused('tooManyTokens', `There are ${MAX_TOKENS} keys already. Take one back first.`);
   const token = TOKEN_MARK + randomBytes(32).toString('base64url');
   const expiresAt = new Date(now.getTime() + days * 86_400_000);
   const row = await AccessToken.create({
@@ -155,12 +151,6 @@ export async function makeToken(
     expiresAt
   });
   return { token, note: noteOf(row) };
-}
-
-export class TooManyTokens extends Error {
-  constructor() {
-    super(`There are ${MAX_TOKENS} keys already. Take one back first.`);
-  }
 }
 
 const noteOf = ({ id, name, mayWrite, expiresAt }: AccessToken): TokenNote => ({

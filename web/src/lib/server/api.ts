@@ -1,11 +1,12 @@
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { error } from '@sveltejs/kit';
-import type { Role } from '@baumkin/core';
+import { userFacing, type Role } from '@baumkin/core';
 
 import type { z } from 'zod';
 
-import { bushFor, NotHere, Outdated, type BushAccess } from './bushes.ts';
+import { bushFor, type BushAccess } from './bushes.ts';
+import { statusOf } from './refusals.ts';
 import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
 const gzipped = promisify(gzip);
@@ -66,13 +67,14 @@ export async function readRequest<K extends keyof typeof requests>(
   error(400, path.length > 0 ? `${path.join('.')}: ${message}` : message);
 }
 
-/** The answers to what may go wrong when something of the bush as a whole is changed. */
-export async function changing<T>(work: Promise<T>): Promise<T> {
+/** Does what was asked, and answers with what a person can be told where that was refused. */
+export async function answering<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
   } catch (problem) {
-    if (problem instanceof Outdated) error(409, problem.message);
-    if (problem instanceof NotHere) error(404, problem.message);
+    const told = userFacing(problem);
+    const status = told && statusOf(told.code);
+    if (told && status) error(status, told.message);
     throw problem;
   }
 }

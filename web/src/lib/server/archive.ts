@@ -8,6 +8,7 @@ import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
 import { baseMapFitOf, baseMapOf, setBaseMap } from './baseMap.ts';
 import { bushRecordsOf, recordsByTree, storeMany } from './records.ts';
+import { Refused } from './refusals.ts';
 
 /** Everything that was ever written down in a bush. Records in the order in which they were written. */
 export async function writeArchive(bush: BushAccess, now = new Date()): Promise<Archive> {
@@ -45,18 +46,10 @@ export async function writeArchive(bush: BushAccess, now = new Date()): Promise<
   };
 }
 
-export class NotEmpty extends Error {
-  constructor() {
-    super(
-      'An archive is read into an empty bush, and this one holds trees, stands or other things that were drawn or written down. Make a new bush for it; nothing was changed.'
-    );
-  }
-}
-
 /**
  * Reads an archive back into an empty bush, all of it or nothing. Where this server knows the archive's ids already, as
  * when a bush is copied, everything comes in under other ids.
- * @throws UnreadableFile, NotEmpty, NoPicture
+ * @throws UnreadableFile, Refused 'notEmpty', Refused 'noPicture'
  */
 export async function restoreArchive(
   bush: BushAccess,
@@ -80,7 +73,8 @@ async function restore(bush: BushAccess, memberId: string, archive: Archive, now
     const row = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
     const holds = [TreeRecord, StandRow, FeatureRow, ...BUSH_RECORD_KINDS.map((kind) => tables().work[kind])];
     for (const model of holds as ModelStatic<Model>[])
-      if (await model.findOne({ where: { bushId: bush.id }, attributes: ['id'], transaction })) throw new NotEmpty();
+      if (await model.findOne({ where: { bushId: bush.id }, attributes: ['id'], transaction }))
+        throw new Refused('notEmpty');
 
     const members = await Membership.findAll({ where: { bushId: bush.id }, transaction });
     const taken = new Set(

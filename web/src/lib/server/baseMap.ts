@@ -2,6 +2,7 @@ import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core';
 import type { Transaction } from 'sequelize';
 
 import { BaseMapRow } from './db/index.ts';
+import { Refused } from './refusals.ts';
 
 /** The picture that lies under a bush's map, with how it lies there. */
 export interface BaseMap {
@@ -17,13 +18,7 @@ const KINDS: readonly { readonly mimeType: string; readonly begins: readonly num
   { mimeType: 'image/jpeg', begins: [0xff, 0xd8, 0xff] }
 ];
 
-export class NoPicture extends Error {
-  constructor() {
-    super('That is neither a PNG nor a JPEG picture. Nothing was changed.');
-  }
-}
-
-/** @throws NoPicture */
+/** @throws Refused 'noPicture' */
 export async function setBaseMap(
   bushId: string,
   picture: Buffer,
@@ -31,7 +26,7 @@ export async function setBaseMap(
   transaction?: Transaction
 ): Promise<void> {
   const kind = KINDS.find(({ begins }) => begins.every((byte, i) => picture[i] === byte));
-  if (!kind) throw new NoPicture();
+  if (!kind) throw new Refused('noPicture');
   await BaseMapRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit }, { transaction });
 }
 

@@ -14,6 +14,7 @@ import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
 import { leaveStand } from './book.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
+import { Refused } from './refusals.ts';
 
 /** A bush as one of its members sees it. */
 export interface BushAccess {
@@ -63,7 +64,7 @@ export async function createBush(userId: string, name: string, now = new Date())
  * Changes something of a bush as a whole and writes down who did. All such changes count up one version.
  * @param seen the version that the change was made from
  * @param change for the log
- * @throws Outdated when somebody else was faster
+ * @throws Refused 'outdated' when somebody else was faster
  */
 export async function changeBush<T>(
   bushId: string,
@@ -75,7 +76,7 @@ export async function changeBush<T>(
 ): Promise<T & { version: number }> {
   return tables().sequelize.transaction(async (transaction) => {
     const bush = (await Bush.findByPk(bushId, { transaction, lock: true }))!;
-    if (bush.version !== seen) throw new Outdated();
+    if (bush.version !== seen) throw new Refused('outdated');
     const result = await work(bush, transaction);
     await bush.update({ version: seen + 1 }, { transaction });
     await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
@@ -83,7 +84,7 @@ export async function changeBush<T>(
   });
 }
 
-/** Changes some of a bush's settings. @throws Outdated */
+/** Changes some of a bush's settings. @throws Refused 'outdated' */
 export async function changeSettings(
   bushId: string,
   authorId: string,
@@ -99,7 +100,7 @@ export async function changeSettings(
   return changeBush(bushId, authorId, seen, change, work, now);
 }
 
-/** Gives a bush another name or says where on earth it lies. @throws Outdated */
+/** Gives a bush another name or says where on earth it lies. @throws Refused 'outdated' */
 export async function changeNameOrOrigin(
   bushId: string,
   authorId: string,
@@ -121,7 +122,7 @@ export type Drawn = keyof typeof DRAWN;
 
 /**
  * Draws a stand or a feature, or another shape of it.
- * @throws Outdated, NotHere when its id belongs to another bush
+ * @throws Refused 'outdated', Refused 'notHere' when its id belongs to another bush
  */
 export async function upsertShape(
   what: Drawn,
@@ -134,14 +135,14 @@ export async function upsertShape(
   const work = async (_bush: Bush, transaction: Transaction) => {
     const model = DRAWN[what] as ModelStatic<Model>;
     const known = await model.findByPk(shape.id, { transaction });
-    if (known && known.get('bushId') !== bushId) throw new NotHere();
+    if (known && known.get('bushId') !== bushId) throw new Refused('notHere');
     await model.upsert({ ...shape, bushId }, { transaction });
     return {};
   };
   return changeBush(bushId, authorId, seen, { [what]: shape }, work, now);
 }
 
-/** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Outdated, NotHere */
+/** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Refused 'outdated', Refused 'notHere' */
 export async function deleteShape(
   what: Drawn,
   bushId: string,
@@ -153,22 +154,10 @@ export async function deleteShape(
   const work = async (_bush: Bush, transaction: Transaction) => {
     if (what === 'stand') await leaveStand(id, bushId, authorId, now, transaction);
     const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId }, transaction });
-    if (gone === 0) throw new NotHere();
+    if (gone === 0) throw new Refused('notHere');
     return {};
   };
   return changeBush(bushId, authorId, seen, { [`${what} taken away`]: id }, work, now);
-}
-
-export class NotHere extends Error {
-  constructor() {
-    super('There is no such thing in this bush.');
-  }
-}
-
-export class Outdated extends Error {
-  constructor() {
-    super('Somebody else has changed something here meanwhile. Nothing was overwritten; look at theirs and try again.');
-  }
 }
 
 export async function standsOf(bushId: string): Promise<Stand[]> {
@@ -211,39 +200,22 @@ export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
  * Lets somebody with an account into a bush, or changes what she may do. Two stewards who demote each other at once come one
  * after the other, and the second is none any more.
  * @param byId the steward who does it
- * @throws UnknownName, LastSteward, NoSteward
+ * @throws Refused 'unknownName', Refused 'lastSteward', Refused 'noSteward'
  */
 export async function admit(bushId: string, byId: string, signInName: string, role: Role): Promise<void> {
   const user = await User.findOne({ where: { signInName: nameKey(signInName) } });
-  if (!user) throw new UnknownName(signInName);
+  if (!user)
+    throw new Refused('unknownName', `Nobody here signs in as "${signInName}". Ask them to make an account first.`);
   await tables().sequelize.transaction(async (transaction) => {
     await Bush.findByPk(bushId, { transaction, lock: true });
     const stewards = await Membership.findAll({ where: { bushId, role: 'steward' }, transaction });
-    if (!stewards.some(({ userId }) => userId === byId)) throw new NoSteward();
-    if (role !== 'steward' && !stewards.some(({ userId }) => userId !== user.id)) throw new LastSteward();
+    if (!stewards.some(({ userId }) => userId === byId)) throw new Refused('noSteward');
+    if (role !== 'steward' && !stewards.some(({ userId }) => userId !== user.id)) throw new Refused('lastSteward');
     // What she chose to show stays as it was.
     const known = await Membership.findOne({ where: { userId: user.id, bushId }, transaction });
     if (known) await known.update({ role }, { transaction });
     else await Membership.create({ userId: user.id, bushId, role }, { transaction });
   });
-}
-
-export class LastSteward extends Error {
-  constructor() {
-    super('A bush without a steward helps nobody: make somebody else its steward first.');
-  }
-}
-
-export class NoSteward extends Error {
-  constructor() {
-    super('Only a steward of this bush can do that.');
-  }
-}
-
-export class UnknownName extends Error {
-  constructor(name: string) {
-    super(`Nobody here signs in as "${name}". Ask them to make an account first.`);
-  }
 }
 
 /** Who belongs to a bush. */

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { planImport, readStatements, UnreadableFile, type ImportPlan, type ReadOptions } from '@baumkin/core/exchange';
+import { planImport, readStatements, type ImportPlan, type ReadOptions } from '@baumkin/core/exchange';
 import type { Transaction } from 'sequelize';
 
 import { storeLines } from './book.ts';
@@ -7,8 +7,6 @@ import { standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, StandRow, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree, storeMany } from './records.ts';
 import { treesOf } from './trees.ts';
-
-export { UnreadableFile };
 
 export interface ImportWishes extends Omit<ReadOptions, 'today'> {
   readonly text: string;

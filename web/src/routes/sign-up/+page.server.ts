@@ -1,6 +1,7 @@
+import { userFacing } from '@baumkin/core';
 import { fail, redirect } from '@sveltejs/kit';
 
-import { accountSchema, createAccount, NameTaken, openSession } from '$lib/server/accounts.ts';
+import { accountSchema, createAccount, openSession } from '$lib/server/accounts.ts';
 import { setSessionCookie } from '$lib/server/sessionCookie.ts';
 
 export const actions = {
@@ -14,7 +15,8 @@ export const actions = {
       const { token, expires } = await openSession(member.id);
       setSessionCookie(cookies, url, token, expires);
     } catch (error) {
-      if (error instanceof NameTaken) return fail(409, { ...kept, message: error.message });
+      const told = userFacing(error);
+      if (told) return fail(409, { ...kept, message: told.message });
       throw error;
     }
     redirect(303, '/bushes');

@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 
-import { makeToken, newTokenSchema, tokensOf, TooManyTokens } from '$lib/server/accounts.ts';
-import { requireUser, readJson } from '$lib/server/api.ts';
+import { makeToken, newTokenSchema, tokensOf } from '$lib/server/accounts.ts';
+import { answering, requireUser, readJson } from '$lib/server/api.ts';
 
 /** The member's own keys for programs. */
 export async function GET({ locals }) {
@@ -13,10 +13,5 @@ export async function POST({ locals, request }) {
   const member = requireUser(locals);
   const parsed = newTokenSchema.safeParse(await readJson(request, 10_000));
   if (!parsed.success) error(400, parsed.error.issues[0]!.message);
-  try {
-    return json(await makeToken(member.id, parsed.data), { status: 201 });
-  } catch (problem) {
-    if (problem instanceof TooManyTokens) error(409, problem.message);
-    throw problem;
-  }
+  return json(await answering(makeToken(member.id, parsed.data)), { status: 201 });
 }

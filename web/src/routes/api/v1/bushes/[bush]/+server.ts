@@ -2,7 +2,7 @@ import { seasonOf } from '@baumkin/core';
 import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';
-import { changing, requireBush, packedJson, readRequest } from '$lib/server/api.ts';
+import { answering, requireBush, packedJson, readRequest } from '$lib/server/api.ts';
 import { changeNameOrOrigin, peopleOf, shapesOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
 import { baseMapFitOf } from '$lib/server/baseMap.ts';
@@ -45,5 +45,5 @@ export async function GET({ params, locals, request }) {
 export async function PATCH({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version, ...change } = await readRequest('bush', request);
-  return json(await changing(changeNameOrOrigin(bush.id, locals.member!.id, version, change)));
+  return json(await answering(changeNameOrOrigin(bush.id, locals.member!.id, version, change)));
 }

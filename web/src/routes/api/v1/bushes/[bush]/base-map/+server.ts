@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 
-import { requireBush, readRequest } from '$lib/server/api.ts';
-import { baseMapOf, setBaseMap, deleteBaseMap, MAX_BASE_MAP_BYTES, NoPicture } from '$lib/server/baseMap.ts';
+import { answering, requireBush, readRequest } from '$lib/server/api.ts';
+import { baseMapOf, setBaseMap, deleteBaseMap, MAX_BASE_MAP_BYTES } from '$lib/server/baseMap.ts';
 
 /** The picture under the map. */
 export async function GET({ params, locals }) {
@@ -18,12 +18,7 @@ export async function PUT({ params, locals, request }) {
   const { pictureBase64, fit } = await readRequest('baseMap', request);
   const picture = Buffer.from(pictureBase64, 'base64');
   if (picture.byteLength > MAX_BASE_MAP_BYTES) error(413, 'The picture is larger than 12 MB. Make it smaller first.');
-  try {
-    await setBaseMap(bush.id, picture, fit);
-  } catch (problem) {
-    if (problem instanceof NoPicture) error(422, problem.message);
-    throw problem;
-  }
+  await answering(setBaseMap(bush.id, picture, fit));
   return json({ fit });
 }
 

@@ -1,7 +1,7 @@
-import { error, json } from '@sveltejs/kit';
+import { json } from '@sveltejs/kit';
 
-import { requireBush, readRequest } from '$lib/server/api.ts';
-import { admit, LastSteward, membersOf, NoSteward, showHoles, UnknownName } from '$lib/server/bushes.ts';
+import { answering, requireBush, readRequest } from '$lib/server/api.ts';
+import { admit, membersOf, showHoles } from '$lib/server/bushes.ts';
 
 export async function GET({ params, locals }) {
   const bush = await requireBush(locals, params.bush);
@@ -12,14 +12,7 @@ export async function GET({ params, locals }) {
 export async function POST({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { signInName, role } = await readRequest('member', request);
-  try {
-    await admit(bush.id, locals.member!.id, signInName, role);
-  } catch (problem) {
-    if (problem instanceof UnknownName) error(404, problem.message);
-    if (problem instanceof NoSteward) error(403, problem.message);
-    if (problem instanceof LastSteward) error(409, problem.message);
-    throw problem;
-  }
+  await answering(admit(bush.id, locals.member!.id, signInName, role));
   return json({ members: await membersOf(bush.id) });
 }
 

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 
-import { changing, requireBush, readRequest } from '$lib/server/api.ts';
+import { answering, requireBush, readRequest } from '$lib/server/api.ts';
 import { upsertShape, deleteShape } from '$lib/server/bushes.ts';
 
 /** Draws a feature, or another shape of it. */
@@ -8,11 +8,11 @@ export async function PUT({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version, feature } = await readRequest('feature', request);
   if (feature.id !== params.feature) error(400, 'The address names another feature.');
-  return json(await changing(upsertShape('feature', bush.id, locals.member!.id, version, feature)));
+  return json(await answering(upsertShape('feature', bush.id, locals.member!.id, version, feature)));
 }
 
 export async function DELETE({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version } = await readRequest('deletion', request);
-  return json(await changing(deleteShape('feature', bush.id, locals.member!.id, version, params.feature)));
+  return json(await answering(deleteShape('feature', bush.id, locals.member!.id, version, params.feature)));
 }

@@ -1,6 +1,6 @@
 import { error, json } from '@sveltejs/kit';
 
-import { changing, requireBush, readRequest } from '$lib/server/api.ts';
+import { answering, requireBush, readRequest } from '$lib/server/api.ts';
 import { upsertShape, deleteShape } from '$lib/server/bushes.ts';
 
 /** Draws a stand, or another shape of it. */
@@ -8,11 +8,11 @@ export async function PUT({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version, stand } = await readRequest('stand', request);
   if (stand.id !== params.stand) error(400, 'The address names another stand.');
-  return json(await changing(upsertShape('stand', bush.id, locals.member!.id, version, stand)));
+  return json(await answering(upsertShape('stand', bush.id, locals.member!.id, version, stand)));
 }
 
 export async function DELETE({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version } = await readRequest('deletion', request);
-  return json(await changing(deleteShape('stand', bush.id, locals.member!.id, version, params.stand)));
+  return json(await answering(deleteShape('stand', bush.id, locals.member!.id, version, params.stand)));
 }

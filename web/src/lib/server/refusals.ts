@@ -1,0 +1,38 @@
+import { UserFacingError } from '@baumkin/core';
+
+/** What the server refuses, with the status that it answers with and what a person is told. */
+const REFUSALS = {
+  nameTaken: { status: 409, says: 'That sign-in name is taken.' },
+  tooManyTokens: { status: 409, says: 'There are too many keys already. Take one back first.' },
+  noPicture: { status: 422, says: 'That is neither a PNG nor a JPEG picture. Nothing was changed.' },
+  unreadableFile: { status: 422, says: 'The file cannot be read. Nothing was changed.' },
+  notHere: { status: 404, says: 'There is no such thing in this bush.' },
+  outdated: {
+    status: 409,
+    says: 'Somebody else has changed something here meanwhile. Nothing was overwritten; look at theirs and try again.'
+  },
+  notEmpty: {
+    status: 409,
+    says: 'An archive is read into an empty bush, and this one holds trees, stands or other things that were drawn or written down. Make a new bush for it; nothing was changed.'
+  },
+  lastSteward: {
+    status: 409,
+    says: 'A bush without a steward helps nobody: make somebody else its steward first.'
+  },
+  noSteward: { status: 403, says: 'Only a steward of this bush can do that.' },
+  unknownName: { status: 404, says: 'Nobody here signs in by that name. Ask them to make an account first.' }
+} as const;
+export type RefusalCode = keyof typeof REFUSALS;
+
+/** The server's no to something that was well formed. */
+export class Refused extends UserFacingError<RefusalCode> {
+  /** @param says where more can be said than the code alone says */
+  constructor(code: RefusalCode, says: string = REFUSALS[code].says) {
+    super(code, says);
+  }
+}
+
+/** The status that an error is answered with; null for one that nobody foresaw. */
+export function statusOf(code: string): number | null {
+  return code in REFUSALS ? REFUSALS[code as RefusalCode].status : null;
+}
