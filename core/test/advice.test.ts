@@ -221,7 +221,7 @@ describe('a girdled tree, and one that lies alive', () => {
       { ...base, id: ID(2), on: '2020-05-01', kind: 'entry', tag: '7', standId: null },
       ...(cut ? [{ ...base, id: ID(3), on: '2024-05-01', kind: 'cut', ...cut }] : [])
     ].map((r) => recordSchema.parse(r));
-    return treeRow(LINE, deriveTree(records, 2027, TODAY));
+    return treeRow(LINE, deriveTree(records, { season: 2027, today: TODAY }));
   };
 
   it('are not gone: they stay on the map, with a day to look again', () => {
@@ -337,7 +337,7 @@ describe('trees that are not tapped', () => {
 
   it('are not drilled either, though their count was decided before: banned, girdled, doubted, or another’s now', () => {
     const decided: TreeRow = {
-      ...treeRow(LINE, deriveTree([], 2027, TODAY)),
+      ...treeRow(LINE, deriveTree([], { season: 2027, today: TODAY })),
       verdict: 'settled',
       species: 'sugarMaple',
       dbhMm: 400,
@@ -369,7 +369,11 @@ describe('trees that are not tapped', () => {
         { ...base, id: ID(2), kind: 'decision', season: 2027, taps: 2, suggested: 2, binding: 'size' },
         { ...look, oldestOpenHoleYears: 0, stressed: false, recordedAt: lookedAt }
       ].map((r) => recordSchema.parse({ recordedAt: '2026-09-01T10:00:00.000Z', ...r }));
-      const row = { ...treeRow(LINE, deriveTree(records, 2027, TODAY)), verdict: 'mapleOpen' as const, dbhMm: 400 };
+      const row = {
+        ...treeRow(LINE, deriveTree(records, { season: 2027, today: TODAY })),
+        verdict: 'mapleOpen' as const,
+        dbhMm: 400
+      };
       // The count waits for another word where the look allows fewer.
       expect(isOutstanding('count', row, TODAY)).toBe(fewerSinceDecided(row, TODAY) !== null);
       expect(tapsToHang(row, null, TODAY)).toBe(fewerSinceDecided(row, TODAY)?.taps ?? 2);
@@ -669,8 +673,7 @@ it('a later look that says nothing of the crown forgets nothing of an earlier on
       look('2024-08-01', { diebackPct: 60, stressed: true, crownClass: 'codominant' }),
       look('2026-08-01', { peeledPct: 20, stressed: false })
     ],
-    2027,
-    '2026-11-23'
+    { season: 2027, today: '2026-11-23' }
   );
   expect(state.assessment).toMatchObject({
     on: '2026-08-01',
@@ -682,11 +685,10 @@ it('a later look that says nothing of the crown forgets nothing of an earlier on
   });
   expect(conditionCap(state.assessment, '2026-11-23').taps).toBe(0);
   // A healthy crown grows old by its own day.
-  const healthy = deriveTree(
-    [look('2022-08-01', { diebackPct: 5 }), look('2026-08-01', { stressed: false })],
-    2027,
-    '2026-11-23'
-  );
+  const healthy = deriveTree([look('2022-08-01', { diebackPct: 5 }), look('2026-08-01', { stressed: false })], {
+    season: 2027,
+    today: '2026-11-23'
+  });
   expect(conditionEffects(healthy.assessment, '2026-11-23')[0]).toMatchObject({ unknown: true });
 });
 

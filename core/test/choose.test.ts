@@ -109,7 +109,7 @@ describe('rules', () => {
     positionAccuracyM: null
   };
   const row: TreeRow = {
-    ...treeRow(line, deriveTree([], 2027, '2026-11-23')),
+    ...treeRow(line, deriveTree([], { season: 2027, today: '2026-11-23' })),
     species: 'sugarMaple',
     verdict: 'settled',
     dbhMm: 365,

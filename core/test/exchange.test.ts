@@ -179,7 +179,7 @@ describe('round trip', () => {
             tagged: true,
             stemOf: null
           };
-          return { tree: row, stand: null, state: deriveTree(records, 2027, '2026-11-23') };
+          return { tree: row, stand: null, state: deriveTree(records, { season: 2027, today: '2026-11-23' }) };
         });
         const file = readCsv(writeTable(TABLES[0]!, written));
         expect(file.bad).toEqual([]);
@@ -260,7 +260,7 @@ describe('records', () => {
     ];
     expect(effectiveRecords(list).map((r) => r.id)).toEqual(['a', 'c']);
     expect(effectiveRecords([...list].reverse()).map((r) => r.id)).toEqual(['a', 'c']);
-    expect(deriveTree(list, 2027, '2025-10-03').lastReading?.valueMm).toBe(318);
+    expect(deriveTree(list, { season: 2027, today: '2025-10-03' }).lastReading?.valueMm).toBe(318);
   });
 
   it('a reading that the guard asks about is left aside until somebody answers for it', () => {
@@ -269,20 +269,19 @@ describe('records', () => {
       reading('b', '2020-10-01', { valueMm: 318 }),
       reading('c', '2025-10-01', { valueMm: 1056 })
     ];
-    const asked = deriveTree(list, 2027, '2025-10-01');
+    const asked = deriveTree(list, { season: 2027, today: '2025-10-01' });
     expect([...asked.questioned.keys()]).toEqual(['c']);
     expect(asked.questioned.get('c')!.cause).toBe('girthAsDiameter');
     expect(asked.dbhMm).toBeLessThan(345);
     const confirmed = [...list, reading('d', '2025-10-01', { valueMm: 1056, correctsId: 'c', confirmed: true })];
-    expect(deriveTree(confirmed, 2027, '2025-10-01').questioned.size).toBe(0);
+    expect(deriveTree(confirmed, { season: 2027, today: '2025-10-01' }).questioned.size).toBe(0);
   });
 
   describe('tags that were mixed up', () => {
     const state = (values: [string, number][]) =>
       deriveTree(
         values.map(([on, valueMm]) => reading(`${on}/${valueMm}`, on, { valueMm })),
-        2027,
-        '2026-11-23'
+        { season: 2027, today: '2026-11-23' }
       );
     const thin = (last: number, on = '2024-10-10') =>
       state([
@@ -323,7 +322,7 @@ describe('records', () => {
       tagged: true,
       stemOf: null
     };
-    const row = treeRow(tree, deriveTree([], 2027, '2026-11-23'));
+    const row = treeRow(tree, deriveTree([], { season: 2027, today: '2026-11-23' }));
     const outstanding = (change: Partial<typeof row>) =>
       (['identify', 'measure', 'count', 'place'] as const).filter((s) =>
         isOutstanding(s, { ...row, ...change }, '2026-11-23')

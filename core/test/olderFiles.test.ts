@@ -88,8 +88,7 @@ describe('an archive of November 2026', () => {
     const told = lines.map((line) => {
       const state = deriveTree(
         archive.records.filter((record) => record.treeId === line.id),
-        2027,
-        '2026-11-23'
+        { season: 2027, today: '2026-11-23' }
       );
       const said = [
         state.determination?.species ?? '',

@@ -407,7 +407,7 @@ describe('tables', () => {
         (drawn) => {
           // One reading a day, as the tape allows.
           const records = drawn.map((r, i): WorkRecord => ({ ...recordSchema.parse(r), on: `2025-10-0${i + 1}` }));
-          const state = deriveTree(records, 2027, '2026-11-23');
+          const state = deriveTree(records, { season: 2027, today: '2026-11-23' });
           const out = [{ tree: tree(0, '17'), stand: null, state }];
           const readings = readTable(written('readings', out), options);
           const plausible = records.flatMap((r) => (r.kind === 'reading' && r.valueMm / Math.PI < 2500 ? [r] : []));
@@ -450,7 +450,7 @@ describe('tables', () => {
           correctsId: null,
           withdrawn: false
         };
-        const state = deriveTree([record], 2027, '2026-11-23');
+        const state = deriveTree([record], { season: 2027, today: '2026-11-23' });
         const file = readTable(written('determinations', [{ tree: tree(0, '17'), stand: null, state }]), options);
         expect(file.bad).toEqual([]);
         expect(file.statements).toMatchObject([

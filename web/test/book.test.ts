@@ -156,12 +156,14 @@ describe('stands and features', () => {
   it('are drawn, drawn anew and taken away; an older sight of the bush changes nothing', async () => {
     const { userId, bushId, send, treeIds } = await bush();
     const hill = stand();
-    expect(await upsertShape('stand', bushId, userId, 1, hill)).toEqual({ version: 2 });
-    await upsertShape('stand', bushId, userId, 2, { ...hill, name: 'Hill Top' });
+    expect(await upsertShape({ bushId, authorId: userId, seen: 1 }, 'stand', hill)).toEqual({ version: 2 });
+    await upsertShape({ bushId, authorId: userId, seen: 2 }, 'stand', { ...hill, name: 'Hill Top' });
     expect(await standsOf(bushId)).toEqual([{ ...hill, name: 'Hill Top' }]);
-    await expect(upsertShape('stand', bushId, userId, 2, hill)).rejects.toMatchObject({ code: 'outdated' });
+    await expect(upsertShape({ bushId, authorId: userId, seen: 2 }, 'stand', hill)).rejects.toMatchObject({
+      code: 'outdated'
+    });
     await send(entry(treeIds[0]!, '1', { standId: hill.id }));
-    await deleteShape('stand', bushId, userId, 3, hill.id);
+    await deleteShape({ bushId, authorId: userId, seen: 3 }, 'stand', hill.id);
     expect(await standsOf(bushId)).toEqual([]);
     expect(await treesOf(bushId)).toHaveLength(3);
   });
@@ -169,9 +171,13 @@ describe('stands and features', () => {
   it('of another bush are out of reach', async () => {
     const [a, b] = [await bush(), await bush()];
     const hill = stand();
-    await upsertShape('stand', b.bushId, b.userId, 1, hill);
-    await expect(upsertShape('stand', a.bushId, a.userId, 1, hill)).rejects.toMatchObject({ code: 'notHere' });
-    await expect(deleteShape('stand', a.bushId, a.userId, 1, hill.id)).rejects.toMatchObject({ code: 'notHere' });
+    await upsertShape({ bushId: b.bushId, authorId: b.userId, seen: 1 }, 'stand', hill);
+    await expect(upsertShape({ bushId: a.bushId, authorId: a.userId, seen: 1 }, 'stand', hill)).rejects.toMatchObject({
+      code: 'notHere'
+    });
+    await expect(
+      deleteShape({ bushId: a.bushId, authorId: a.userId, seen: 1 }, 'stand', hill.id)
+    ).rejects.toMatchObject({ code: 'notHere' });
     expect(await standsOf(b.bushId)).toHaveLength(1);
   });
 

@@ -9,8 +9,7 @@ for (const record of demo.records) lives.set(record.treeId, [...(lives.get(recor
 const lines = linesOf(demo.walk, demo.records);
 const { states } = deriveBush(
   lines.map(({ id }) => lives.get(id) ?? []),
-  2027,
-  '2026-11-23'
+  { season: 2027, today: '2026-11-23' }
 );
 export const known = lines.map((line, i) => ({ row: treeRow(line, states[i]!), state: states[i]! }));
 /** what stands */

@@ -68,7 +68,7 @@ describe('a bush can always be read', () => {
   it('a stand that no schema takes is set aside, named and can be taken away; all else is whole', async () => {
     const { userId, bushId, access } = await book();
     const good = hill();
-    await upsertShape('stand', bushId, userId, 1, good);
+    await upsertShape({ bushId, authorId: userId, seen: 1 }, 'stand', good);
     const far = [
       [9_000_000, 0],
       [9_000_050, 0],
@@ -79,7 +79,7 @@ describe('a bush can always be read', () => {
     expect(stands.map(({ name }) => name)).toEqual(['Hill']);
     expect(damaged).toMatchObject([{ what: 'stand', name: 'Far' }]);
     expect((await writeArchive(await access(), NOW)).stands.map(({ name }) => name)).toEqual(['Hill']);
-    await deleteShape('stand', bushId, userId, 2, damaged[0]!.id, NOW);
+    await deleteShape({ bushId, authorId: userId, seen: 2, now: NOW }, 'stand', damaged[0]!.id);
     expect((await shapesOf(bushId)).damaged).toEqual([]);
   });
 
@@ -289,7 +289,7 @@ describe('an archive', () => {
     const from = await book();
     const into = await book();
     const empty = await createBush(into.userId, 'Drawn');
-    await upsertShape('stand', empty, into.userId, 1, hill({ name: 'By hand' }));
+    await upsertShape({ bushId: empty, authorId: into.userId, seen: 1 }, 'stand', hill({ name: 'By hand' }));
     const text = JSON.stringify(await writeArchive(await from.access(), NOW));
     await expect(restoreArchive((await bushFor(into.userId, empty))!, into.userId, text, NOW)).rejects.toThrow(
       /holds trees, stands/
@@ -342,10 +342,10 @@ describe('an archive', () => {
             lives.filter((r) => r.kind === kind && !r.withdrawn && !corrected.has(r.id)).at(-1);
           if (step === 'stand') {
             const drawn = hill({ name: `Hill ${i}` });
-            await upsertShape('stand', bushId, userId, version, drawn, NOW);
+            await upsertShape({ bushId, authorId: userId, seen: version, now: NOW }, 'stand', drawn);
             standIds.push(drawn.id);
           } else if (step === 'erase' && stand) {
-            await deleteShape('stand', bushId, userId, version, stand, NOW);
+            await deleteShape({ bushId, authorId: userId, seen: version, now: NOW }, 'stand', stand);
             standIds = standIds.filter((id) => id !== stand);
           } else if (step === 'tree') {
             const id = randomUUID();

@@ -31,7 +31,10 @@ describe('importing a file of trees', () => {
     const trees = await treesOf(bushId);
     const [ten, eleven] = ['10', '11'].map((tag) => trees.find((t) => t.tag === tag)!);
     expect(Math.hypot(eleven!.eastM! - ten!.eastM!, eleven!.northM! - ten!.northM!)).toBeCloseTo(136.649, 2);
-    const state = deriveTree((await recordsByTree(bushId, { treeIds: [ten!.id] })).get(ten!.id)!, 2027, TODAY);
+    const state = deriveTree((await recordsByTree(bushId, { treeIds: [ten!.id] })).get(ten!.id)!, {
+      season: 2027,
+      today: TODAY
+    });
     expect(state.determination).toMatchObject({ species: 'sugarMaple', verdict: 'settled' });
     expect(state.tapholes.map((h) => [h.season, h.bearingDeg, h.heightMm])).toEqual([
       [2024, 180, 950],
@@ -85,8 +88,7 @@ describe('the demo bush', () => {
     const causes = rows.flatMap((row) => [
       ...deriveTree(
         records.filter((r) => r.treeId === row.id),
-        2027,
-        TODAY
+        { season: 2027, today: TODAY }
       ).questioned.values()
     ]);
     expect(new Set(causes.map((q) => q.cause)).size).toBeGreaterThanOrEqual(2);

@@ -136,11 +136,10 @@ describe('what a tree is', () => {
     expect(becauseWords({ why: 'settled', species: 'sugarMaple', clues: ['budShape', 'rub'] })).toMatch(
       /^Opposite twigs, with .* and .*, leave hardly anything but sugar maple\.$/
     );
-    const clash = {
-      a: { character: 'arrangement', state: 'opposite' },
-      b: { character: 'rub', state: 'holds' }
-    } as const;
-    expect(becauseWords({ why: 'conflict', conflict: clash })).toMatch(/^No tree on the list shows .* with .*both\.$/);
+    const papery = judge({ arrangement: 'opposite', barkGrown: 'papery', rub: 'peels' }, 'grown').because;
+    expect(becauseWords(papery)).toMatch(
+      /branching “opposite” with bark of a grown tree “papery curls”.*Look again at both/
+    );
     expect(becauseWords({ why: 'odd', character: 'rub', state: 'holds', species: 'redMaple' })).toMatch(
       /rare on red maple/
     );

@@ -100,14 +100,16 @@ describe('the landmark', () => {
   it('names no paint where nobody paints', () => {
     const spot = { bearingDeg: 350, heightMm: 1100 };
     const named = (season: number) =>
-      landmarkWords(landmarkNear(placing([hole('a', season, 340)]), [], spot, 2027, () => null)!.name);
+      landmarkWords(
+        landmarkNear(placing([hole('a', season, 340)]), [], spot, { season: 2027, paintOf: () => null })!.name
+      );
     expect([named(2026), named(2027)]).toEqual(['the newest hole', 'this season’s hole']);
   });
 
   it('is the hole at the newest mark; of two of one season the nearer, named by its side', () => {
     const spot = { bearingDeg: 350, heightMm: 1100 };
     const from = (...holes: Taphole[]) => {
-      const mark = landmarkNear(placing(holes), [], spot, 2027, painted);
+      const mark = landmarkNear(placing(holes), [], spot, { season: 2027, paintOf: painted });
       return mark && [landmarkWords(mark.name), mark.bearingDeg];
     };
     expect(from()).toBeNull();

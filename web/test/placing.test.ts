@@ -27,7 +27,7 @@ const lives = (() => {
   return [...byTree.values()];
 })();
 const tapped = lives.flatMap((records) => {
-  const state = deriveTree(records, SEASON, '2026-11-24');
+  const state = deriveTree(records, { season: SEASON, today: '2026-11-24' });
   return state.tapholes.length > 15 && state.dbhMm !== null && state.questioned.size === 0 ? [state] : [];
 });
 
@@ -79,7 +79,7 @@ describe('what the sheet is computed from', () => {
   const state = tapped[0]!;
 
   it('takes shavings, reach and what stands on the trunk along', () => {
-    const task = placementOf('t', state, settings, SEASON, 3)!.task;
+    const task = placementOf(state, { treeId: 't', settings, season: SEASON, wanted: 3 })!.task;
     expect(task.seen!.length).toBe(state.shavings.size);
     expect(task.strategy).toBe('rotation');
     expect(task.line).toBeNull();
@@ -99,14 +99,14 @@ describe('what the sheet is computed from', () => {
         { ...feature, what: 'line' as const }
       ]
     };
-    expect(placementOf('t', noted, settings, SEASON, 3)!.task.keepOff).toContainEqual({
+    expect(placementOf(noted, { treeId: 't', settings, season: SEASON, wanted: 3 })!.task.keepOff).toContainEqual({
       bearingDeg: 10,
       heightMm: 900,
       marginMm: 100,
       what: 'seam'
     });
     const tubing = { ...settings, dropMm: 800 };
-    expect(placementOf('t', noted, tubing, SEASON, 3)!.task.line).toEqual({
+    expect(placementOf(noted, { treeId: 't', settings: tubing, season: SEASON, wanted: 3 })!.task.line).toEqual({
       bearingDeg: 10,
       heightMm: 900,
       lengthMm: 800

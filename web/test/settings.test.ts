@@ -15,8 +15,8 @@ const smooth = { barkGrown: { sugarMaple: { smooth: 60, oneEdge: 40 } } };
 describe('a bush’s own numbers', () => {
   it('change one by one, the others stay, and who did it is written down', async () => {
     const { userId, bushId } = await bushWithTrees();
-    await changeSettings(bushId, userId, 1, { clueTable: smooth });
-    await changeSettings(bushId, userId, 2, { depthMm: 50 });
+    await changeSettings({ bushId, authorId: userId, seen: 1 }, { clueTable: smooth });
+    await changeSettings({ bushId, authorId: userId, seen: 2 }, { depthMm: 50 });
     const bush = (await bushFor(userId, bushId))!;
     expect(bush).toMatchObject({ version: 3, settings: { ...DEFAULT_BUSH_SETTINGS, clueTable: smooth, depthMm: 50 } });
     const changes = await BushChange.findAll({ where: { bushId }, order: [['id', 'ASC']] });
@@ -29,11 +29,13 @@ describe('a bush’s own numbers', () => {
   it('are not overwritten by whoever saw an older version, nor by two at once', async () => {
     const { userId, bushId } = await bushWithTrees();
     const both = await Promise.allSettled([
-      changeSettings(bushId, userId, 1, { depthMm: 50 }),
-      changeSettings(bushId, userId, 1, { depthMm: 60 })
+      changeSettings({ bushId, authorId: userId, seen: 1 }, { depthMm: 50 }),
+      changeSettings({ bushId, authorId: userId, seen: 1 }, { depthMm: 60 })
     ]);
     expect(both.map((b) => b.status).sort()).toEqual(['fulfilled', 'rejected']);
-    await expect(changeSettings(bushId, userId, 1, { depthMm: 45 })).rejects.toMatchObject({ code: 'outdated' });
+    await expect(changeSettings({ bushId, authorId: userId, seen: 1 }, { depthMm: 45 })).rejects.toMatchObject({
+      code: 'outdated'
+    });
     expect((await bushFor(userId, bushId))!.version).toBe(2);
   });
 

@@ -53,7 +53,7 @@ describe('a thinning of the demo', () => {
       const own = rows.filter(({ standId }) => standId === stand.id);
       const wish = { spacingM: settings.cropSpacingM, pinned: new Set<string>(), vetoed: new Set<string>() };
       const crops = new Set(chooseCropTrees(scoredTrees(own), wish, solve).ids);
-      const thin = thinStand(stand, rows, demo.features, crops, settings, TODAY);
+      const thin = thinStand(stand, { rows, features: demo.features, crops, settings, today: TODAY });
       expect(refusal(stand, thin, TODAY)).toBeNull();
       const limits = fittingLimits(limitsOf(settings), thin.plan, stand);
       const plan = planThinning(thin.plan, limits, solve);
@@ -104,11 +104,23 @@ describe('a thinning of the demo', () => {
 
     // Nor is it taken by a plan that was made before.
     const later = all(lived);
-    const after = thinStand(stand, later, demo.features, new Set(), settings, TODAY);
+    const after = thinStand(stand, { rows: later, features: demo.features, crops: new Set(), settings, today: TODAY });
     expect(stillTaken(after, [lived.id, 'gone'])).toEqual(new Set());
-    const before = thinStand(stand, all(marked), demo.features, new Set(), settings, TODAY);
+    const before = thinStand(stand, {
+      rows: all(marked),
+      features: demo.features,
+      crops: new Set(),
+      settings,
+      today: TODAY
+    });
     expect(stillTaken(before, [lived.id, 'gone'])).toEqual(new Set([lived.id]));
-    const kept = thinStand(stand, all({ ...marked, mark: 'keep' }), demo.features, new Set(), settings, TODAY);
+    const kept = thinStand(stand, {
+      rows: all({ ...marked, mark: 'keep' }),
+      features: demo.features,
+      crops: new Set(),
+      settings,
+      today: TODAY
+    });
     expect(stillTaken(kept, [lived.id])).toEqual(new Set());
 
     // It is in no faller's list, and those beside it are told of it as of any other home.
@@ -120,7 +132,13 @@ describe('a thinning of the demo', () => {
 
   it('is refused where a stand is kept for something else, and where positions are too rough', () => {
     const ledge = demo.stands.find(({ purpose }) => purpose === 'wildlife')!;
-    expect(refusal(ledge, thinStand(ledge, rows, demo.features, new Set(), settings, TODAY), TODAY)).toMatchObject({
+    expect(
+      refusal(
+        ledge,
+        thinStand(ledge, { rows, features: demo.features, crops: new Set(), settings, today: TODAY }),
+        TODAY
+      )
+    ).toMatchObject({
       why: 'otherPurpose'
     });
     const upper = sugarbushes.find(({ purpose }) => purpose === 'syrup')!;
@@ -133,7 +151,9 @@ describe('a thinning of the demo', () => {
     const crops = new Set(
       rows.filter((row) => row.standId === upper.id && row.species === 'sugarMaple').map(({ id }) => id)
     );
-    expect(refusal(upper, thinStand(upper, rough, demo.features, crops, settings, TODAY), TODAY)).toMatchObject({
+    expect(
+      refusal(upper, thinStand(upper, { rows: rough, features: demo.features, crops, settings, today: TODAY }), TODAY)
+    ).toMatchObject({
       why: 'roughPositions'
     });
   });
@@ -193,7 +213,7 @@ describe('a thinning of the demo', () => {
       const own = rows.filter(({ standId }) => standId === stand.id);
       const wish = { spacingM: settings.cropSpacingM, pinned: new Set<string>(), vetoed: new Set<string>() };
       const crops = new Set(chooseCropTrees(scoredTrees(own), wish, solve).ids);
-      const { plan } = thinStand(stand, rows, demo.features, crops, settings, TODAY);
+      const { plan } = thinStand(stand, { rows, features: demo.features, crops, settings, today: TODAY });
       const limits = fittingLimits(limitsOf(settings), plan, stand);
       const why = notYet(plan, limits);
       const made = planThinning(plan, limits, solve);

@@ -11,6 +11,13 @@ const FARTHEST_MM = 900;
 /** Paint of the last seasons can be told apart on the bark. */
 const SEASONS_TOLD = 3;
 
+/** The season and the snow that holes are placed for, and the paints that can be seen. */
+export interface PlannedAt {
+  readonly season: number;
+  readonly snowMm: number;
+  readonly paintOf: (season: number) => Paint | null;
+}
+
 /**
  * What to measure from: the newest hole, by its paint where there is any, within easy reach of a tape; where there is none, the tag nail, a big root
  * or limb if it is nearer than the nearest mark of the last seasons, else that mark.
@@ -19,8 +26,7 @@ export function landmarkNear(
   { holes, task }: TreePlacement,
   features: readonly TrunkFeature[],
   spot: BarkSpot,
-  season: number,
-  paintOf: (season: number) => Paint | null
+  { season, paintOf }: Pick<PlannedAt, 'season' | 'paintOf'>
 ): Landmark | null {
   const away = (mark: BarkSpot) =>
     Math.hypot(
@@ -62,12 +68,8 @@ export function instructionFor(
   placing: TreePlacement,
   features: readonly TrunkFeature[],
   spot: BarkSpot,
-  at: {
-    readonly season: number;
-    readonly snowMm: number;
-    readonly paintOf: (season: number) => Paint | null;
-  }
+  at: PlannedAt
 ): Instruction {
-  const landmark = landmarkNear(placing, features, spot, at.season, at.paintOf);
+  const landmark = landmarkNear(placing, features, spot, at);
   return instruct(placing.task.trunk, spot, landmark, at.snowMm);
 }

@@ -113,12 +113,16 @@ export function seenOf(holes: readonly Taphole[], { shavings }: TreeState): Seen
 
 /** @returns null before the tree has been measured */
 export function placementOf(
-  treeId: string,
   tree: TreeState,
-  settings: BushSettings,
-  season: number,
-  wanted: number
+  asked: {
+    readonly treeId: string;
+    readonly settings: BushSettings;
+    readonly season: number;
+    /** holes to propose */
+    readonly wanted: number;
+  }
 ): TreePlacement | null {
+  const { treeId, settings, season, wanted } = asked;
   const found = trunkOf(tree, settings, season);
   if (!found) return null;
   const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;

@@ -123,15 +123,23 @@ export interface ThinStand {
   readonly clashes: readonly { readonly row: TreeRow; readonly clash: Clash }[];
 }
 
-/** A stand as the plan wants it. @param crops ids of the crop trees */
+/** What a stand is seen among, and what is wished of its plan. */
+export interface ThinWishes {
+  /** all trees of the bush */
+  readonly rows: readonly TreeRow[];
+  readonly features: readonly SiteFeature[];
+  /** ids of the crop trees */
+  readonly crops: ReadonlySet<string>;
+  readonly settings: BushSettings;
+  /** ISO date */
+  readonly today: string;
+  readonly wishes?: { readonly keepMarks: boolean; readonly takeHazards: boolean };
+}
+
+/** A stand as the plan wants it. */
 export function thinStand(
   stand: Stand,
-  all: readonly TreeRow[],
-  features: readonly SiteFeature[],
-  crops: ReadonlySet<string>,
-  settings: BushSettings,
-  today: string,
-  wishes: { readonly keepMarks: boolean; readonly takeHazards: boolean } = { keepMarks: true, takeHazards: true }
+  { rows: all, features, crops, settings, today, wishes = { keepMarks: true, takeHazards: true } }: ThinWishes
 ): ThinStand {
   const policy = policyOf(settings);
   const mapped = standTrees(all);

@@ -118,7 +118,11 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
       if (place) own.push(place);
       records.push(...own);
       counts.newTrees += 1;
-      trees.push({ id: treeId, walkOrder: trees.length, ...registryLine(deriveTree(own, 0, options.today))! });
+      trees.push({
+        id: treeId,
+        walkOrder: trees.length,
+        ...registryLine(deriveTree(own, { season: 0, today: options.today }))!
+      });
     } else if (there) {
       const place = placeOf(statement, treeId, origin, options);
       if (place?.kind === 'place' && movesTree(there.tree, place)) {
@@ -158,7 +162,7 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
 }
 
 function lastDiameter(records: readonly WorkRecord[]): number[] {
-  const last = deriveTree(records, 0, '2200-01-01').lastReading;
+  const last = deriveTree(records, { season: 0, today: '2200-01-01' }).lastReading;
   return last ? [toDiameter(last.valueMm, last.quantity)] : [];
 }
 

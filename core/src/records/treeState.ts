@@ -14,6 +14,7 @@ import {
   type RingPriors,
   type SizeExpectation
 } from '../measure/index.ts';
+import type { AsOf } from './kind.ts';
 import type { Reading, Taphole } from './kinds/index.ts';
 import { heldOf, kindLines, type HeldRecords, type KindLines, type WorkRecord } from './registry.ts';
 
@@ -36,22 +37,26 @@ type AsInLine = Pick<KindLines, 'heightM' | 'crownRadiiM' | 'lastTappedSeason' |
 /** A tree's present state: what holds of its records, and what follows from them. */
 export type TreeState = Omit<HeldRecords, keyof AsInLine> & AsInLine & Derived;
 
+/** What a tree is seen among. */
+export interface Among {
+  /** ring widths to expect in this bush */
+  readonly priors?: RingPriors;
+  /** sizes of the bush's trees, which a first reading is held against */
+  readonly sizes?: SizeExpectation | null;
+}
+
 /**
  * @param records of one tree, in any order
- * @param season the season being planned
- * @param today ISO date
- * @param priors ring widths to expect in this bush
- * @param sizes of the bush's trees, which a first reading is held against
+ * @param at the season that is planned and the day that is asked about
  */
 export function deriveTree(
   records: readonly WorkRecord[],
-  season: number,
-  today: string,
-  priors: RingPriors = RING_PRIOR,
-  sizes: SizeExpectation | null = null
+  at: AsOf,
+  { priors = RING_PRIOR, sizes = null }: Among = {}
 ): TreeState {
+  const { season, today } = at;
   const held = heldOf(records, season);
-  const line = kindLines(held, { season, today });
+  const line = kindLines(held, at);
   const { heightM, crownRadiiM, lastTappedSeason, cut, fallen, tapBan } = line;
   const { trusted, questioned } = sift(held.readings, { sizes, tapped: held.tapholes.length > 0 });
   const dated = trusted.map(datedDiameter);
@@ -80,17 +85,16 @@ export function deriveTree(
  */
 export function deriveBush(
   lives: readonly (readonly WorkRecord[])[],
-  season: number,
-  today: string
+  at: AsOf
 ): { states: TreeState[]; priors: RingPriors; sizes: SizeExpectation | null } {
-  const first = lives.map((records) => deriveTree(records, season, today));
+  const first = lives.map((records) => deriveTree(records, at));
   const priors = bushRingPriors(
     first.flatMap(({ growth, assessment }) =>
       growth.observed ? [{ crownClass: assessment?.crownClass ?? null, ...growth.observed }] : []
     )
   );
   const sizes = sizeExpectation(first.flatMap(({ dbhMm }) => dbhMm ?? []));
-  return { states: first.map((state) => seenAmongOthers(state, today, priors, sizes)), priors, sizes };
+  return { states: first.map((state) => seenAmongOthers(state, at.today, priors, sizes)), priors, sizes };
 }
 
 /** A state with its questions, its growth and the diameter that follows from them, worked out anew. */

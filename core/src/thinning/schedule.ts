@@ -9,21 +9,26 @@ import type { Solver } from './solver.ts';
 /** Years between entries. Common practice: about ten. */
 export const ENTRY_YEARS = 10;
 
+/** What the coming entries of a stand are planned from. */
+export interface EntriesAsked {
+  readonly stand: PlanStand;
+  readonly trees: readonly OutlookTree[];
+  readonly ground: GrowingGround;
+  readonly limits: PlanLimits;
+  readonly policy: TapPolicy;
+  /** ids taken now */
+  readonly first: ReadonlySet<string>;
+  readonly years: number;
+}
+
 /**
  * The entries after the first, planned on the stand as it will most likely be by then: same crop trees, same limits. A stand
  * that has no need of one gets an empty one.
- * @param first ids taken now
  * @param onEntry told of each as it is made, with the year; false ends the work
  * @returns ids taken by year from now, the first entry included
  */
 export function entriesAhead(
-  stand: PlanStand,
-  trees: readonly OutlookTree[],
-  ground: GrowingGround,
-  limits: PlanLimits,
-  policy: TapPolicy,
-  first: ReadonlySet<string>,
-  years: number,
+  { stand, trees, ground, limits, policy, first, years }: EntriesAsked,
   solve: Solver,
   onEntry?: (year: number) => boolean
 ): Map<number, ReadonlySet<string>> {

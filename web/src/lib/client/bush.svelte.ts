@@ -219,7 +219,7 @@ export class BushState {
 
   /** The state that records amount to, seen among the bush's other trees. */
   stateFrom(records: readonly WorkRecord[]): TreeState {
-    return deriveTree(records, this.season, this.today, this.overview?.ringPriors, this.overview?.sizes ?? null);
+    return deriveTree(records, this, { priors: this.overview?.ringPriors, sizes: this.overview?.sizes });
   }
 
   /** Brings a tree's records: from the device at once, then from the server. */
@@ -555,7 +555,7 @@ export class BushState {
     const rows = trees.flatMap((row) => {
       if (!this.#records.has(row.id)) return row;
       const records = this.recordsOf(row.id);
-      return isGone(records) ? [] : treeRow(row, deriveTree(records, season, today, ringPriors, sizes));
+      return isGone(records) ? [] : treeRow(row, deriveTree(records, { season, today }, { priors: ringPriors, sizes }));
     });
     // Trees that came into the book on this device and that the server's list does not know yet.
     const known = new Set(trees.map((row) => row.id));
@@ -570,7 +570,7 @@ export class BushState {
       if (!line) continue;
       const after = rows.findIndex((row) => row.id === afterId);
       const at = after < 0 ? rows.length : after + 1;
-      rows.splice(at, 0, treeRow(line, deriveTree(records, season, today, ringPriors, sizes)));
+      rows.splice(at, 0, treeRow(line, deriveTree(records, { season, today }, { priors: ringPriors, sizes })));
     }
     return rows;
   }

@@ -50,7 +50,9 @@
   const stand = $derived(bush.standOf(row));
   const settings = $derived(bush.overview!.bush.settings);
   // Where nothing is tapped, nobody asks for room.
-  const placing = $derived(isSugarbush(stand) ? placementOf(treeId, tree, settings, bush.season, 4) : null);
+  const placing = $derived(
+    isSugarbush(stand) ? placementOf(tree, { treeId, settings, season: bush.season, wanted: 4 }) : null
+  );
   // Room asks for clear places, not for a plan of the seasons.
   const live = new LivePlacement(() => (placing ? { ...placing.task, seasonsAhead: 0 } : null));
 

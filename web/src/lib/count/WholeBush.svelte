@@ -46,7 +46,7 @@
     for (const { row } of left) {
       if (stopped) break;
       const state = bush.stateFrom(known.get(row.id) ?? []);
-      const placing = placementOf(row.id, state, settings, bush.season, 4);
+      const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: 4 });
       if (placing) {
         const placement = await placeWorker().place({ ...placing.task, ...FIRST });
         const clear = placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length;

@@ -43,7 +43,7 @@
     const out = chosen.map((row) => ({
       tree: row,
       stand: bush.standOf(row)?.name ?? null,
-      state: deriveTree(known.get(row.id) ?? [], bush.season, bush.today)
+      state: deriveTree(known.get(row.id) ?? [], { season: bush.season, today: bush.today })
     }));
     saveAs(
       'chosen-trees.csv',

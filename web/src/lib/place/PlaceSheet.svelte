@@ -39,7 +39,7 @@
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview!.bush.settings);
-  const placing = $derived(placementOf(treeId, tree, settings, bush.season, 3));
+  const placing = $derived(placementOf(tree, { treeId, settings, season: bush.season, wanted: 3 }));
   const live = new LivePlacement(() => placing?.task ?? null);
 
   let width = $state(1000);

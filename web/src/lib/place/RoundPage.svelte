@@ -68,7 +68,7 @@
       if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
       // Worse seen since: what it allows is drilled, and the rest waits for another count.
       const left = Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - state.holesThisSeason.length);
-      const placing = placementOf(row.id, state, settings, bush.season, left);
+      const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: left });
       if (!placing) return [];
       const planned = plan.holes.get(row.id) ?? [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);

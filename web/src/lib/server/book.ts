@@ -90,9 +90,7 @@ async function mayEnter(
 /** Takes all trees of a stand out of it before it is erased: each gets an entry in the place of its last that says so. */
 export async function leaveStand(
   standId: string,
-  bushId: string,
-  authorId: string,
-  now: Date,
+  { bushId, authorId, now = new Date() }: { readonly bushId: string; readonly authorId: string; readonly now?: Date },
   transaction: Transaction
 ): Promise<void> {
   const trees = await TreeRecord.findAll({ where: { bushId, standId }, attributes: ['id'], transaction });

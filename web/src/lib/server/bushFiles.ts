@@ -92,6 +92,6 @@ async function treesOut(bush: BushAccess, today: string): Promise<TreeOut[]> {
   return trees.map((tree) => ({
     tree,
     stand: tree.standId ? (names.get(tree.standId) ?? null) : null,
-    state: deriveTree(records.get(tree.id) ?? [], seasonOf(today), today)
+    state: deriveTree(records.get(tree.id) ?? [], { season: seasonOf(today), today })
   }));
 }

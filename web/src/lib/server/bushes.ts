@@ -60,19 +60,24 @@ export async function createBush(userId: string, name: string, now = new Date())
   return id;
 }
 
+/** Who changes something of which bush. */
+export interface ChangeBy {
+  readonly bushId: string;
+  readonly authorId: string;
+  /** the version that the change was made from */
+  readonly seen: number;
+  readonly now?: Date;
+}
+
 /**
  * Changes something of a bush as a whole and writes down who did. All such changes count up one version.
- * @param seen the version that the change was made from
  * @param change for the log
  * @throws Refused 'outdated' when somebody else was faster
  */
 export async function changeBush<T>(
-  bushId: string,
-  authorId: string,
-  seen: number,
+  { bushId, authorId, seen, now = new Date() }: ChangeBy,
   change: object,
-  work: (bush: Bush, transaction: Transaction) => Promise<T>,
-  now: Date
+  work: (bush: Bush, transaction: Transaction) => Promise<T>
 ): Promise<T & { version: number }> {
   return tables().sequelize.transaction(async (transaction) => {
     const bush = (await Bush.findByPk(bushId, { transaction, lock: true }))!;
@@ -86,34 +91,28 @@ export async function changeBush<T>(
 
 /** Changes some of a bush's settings. @throws Refused 'outdated' */
 export async function changeSettings(
-  bushId: string,
-  authorId: string,
-  seen: number,
-  change: Partial<BushSettings>,
-  now = new Date()
+  by: ChangeBy,
+  change: Partial<BushSettings>
 ): Promise<Pick<BushAccess, 'settings' | 'version'>> {
   const work = async (bush: Bush, transaction: Transaction) => {
     const settings = bushSettingsSchema.parse({ ...(bush.settings as object), ...change });
     await bush.update({ settings }, { transaction });
     return { settings };
   };
-  return changeBush(bushId, authorId, seen, change, work, now);
+  return changeBush(by, change, work);
 }
 
 /** Gives a bush another name or says where on earth it lies. @throws Refused 'outdated' */
 export async function changeNameOrOrigin(
-  bushId: string,
-  authorId: string,
-  seen: number,
-  change: { readonly name?: string; readonly origin?: { readonly lat: number; readonly lon: number } },
-  now = new Date()
+  by: ChangeBy,
+  change: { readonly name?: string; readonly origin?: { readonly lat: number; readonly lon: number } }
 ): Promise<{ version: number }> {
   const work = async (bush: Bush, transaction: Transaction) => {
     const { name = bush.name, origin } = change;
     await bush.update({ name, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) }, { transaction });
     return {};
   };
-  return changeBush(bushId, authorId, seen, change, work, now);
+  return changeBush(by, change, work);
 }
 
 /** Stands and what else lies on the ground are drawn, drawn anew and taken away in the same way. */
@@ -124,40 +123,26 @@ export type Drawn = keyof typeof DRAWN;
  * Draws a stand or a feature, or another shape of it.
  * @throws Refused 'outdated', Refused 'notHere' when its id belongs to another bush
  */
-export async function upsertShape(
-  what: Drawn,
-  bushId: string,
-  authorId: string,
-  seen: number,
-  shape: Stand | SiteFeature,
-  now = new Date()
-): Promise<{ version: number }> {
+export async function upsertShape(by: ChangeBy, what: Drawn, shape: Stand | SiteFeature): Promise<{ version: number }> {
   const work = async (_bush: Bush, transaction: Transaction) => {
     const model = DRAWN[what] as ModelStatic<Model>;
     const known = await model.findByPk(shape.id, { transaction });
-    if (known && known.get('bushId') !== bushId) throw new Refused('notHere');
-    await model.upsert({ ...shape, bushId }, { transaction });
+    if (known && known.get('bushId') !== by.bushId) throw new Refused('notHere');
+    await model.upsert({ ...shape, bushId: by.bushId }, { transaction });
     return {};
   };
-  return changeBush(bushId, authorId, seen, { [what]: shape }, work, now);
+  return changeBush(by, { [what]: shape }, work);
 }
 
 /** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Refused 'outdated', Refused 'notHere' */
-export async function deleteShape(
-  what: Drawn,
-  bushId: string,
-  authorId: string,
-  seen: number,
-  id: string,
-  now = new Date()
-): Promise<{ version: number }> {
+export async function deleteShape(by: ChangeBy, what: Drawn, id: string): Promise<{ version: number }> {
   const work = async (_bush: Bush, transaction: Transaction) => {
-    if (what === 'stand') await leaveStand(id, bushId, authorId, now, transaction);
-    const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId }, transaction });
+    if (what === 'stand') await leaveStand(id, by, transaction);
+    const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId: by.bushId }, transaction });
     if (gone === 0) throw new Refused('notHere');
     return {};
   };
-  return changeBush(bushId, authorId, seen, { [`${what} taken away`]: id }, work, now);
+  return changeBush(by, { [`${what} taken away`]: id }, work);
 }
 
 export async function standsOf(bushId: string): Promise<Stand[]> {

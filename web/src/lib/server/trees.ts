@@ -49,8 +49,7 @@ export async function treeRows(
   const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: LINE_KINDS })]);
   const { states, priors, sizes } = deriveBush(
     trees.map((tree) => records.get(tree.id) ?? []),
-    season,
-    today
+    { season, today }
   );
   return { rows: trees.map((tree, i) => treeRow(tree, states[i]!)), priors, sizes };
 }

@@ -108,9 +108,16 @@ export class ThinDesk {
   readonly thin = $derived.by(
     () =>
       this.stand &&
-      thinStand(this.stand, this.bush.rows, this.bush.features, this.crops, this.settings, this.bush.today, {
-        keepMarks: this.keepMarks,
-        takeHazards: this.takeHazards
+      thinStand(this.stand, {
+        rows: this.bush.rows,
+        features: this.bush.features,
+        crops: this.crops,
+        settings: this.settings,
+        today: this.bush.today,
+        wishes: {
+          keepMarks: this.keepMarks,
+          takeHazards: this.takeHazards
+        }
       })
   );
   readonly refused = $derived.by(() =>

@@ -61,7 +61,7 @@ const api = {
     told: (done: number) => void
   ): Promise<{ look: Outlook; entries: ReadonlyMap<number, ReadonlySet<string>> }> => {
     const entries = again
-      ? entriesAhead(stand, trees, ground, limits, policy, first, years, await solver)
+      ? entriesAhead({ stand, trees, ground, limits, policy, first, years }, await solver)
       : new Map([[0, first]]);
     const look = standOutlook(trees, ground, {
       ...options,

@@ -45,5 +45,7 @@ export async function GET({ params, locals, request }) {
 export async function PATCH({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version, ...change } = await readRequest('bush', request);
-  return json(await answering(changeNameOrOrigin(bush.id, locals.member!.id, version, change)));
+  return json(
+    await answering(changeNameOrOrigin({ bushId: bush.id, authorId: locals.member!.id, seen: version }, change))
+  );
 }

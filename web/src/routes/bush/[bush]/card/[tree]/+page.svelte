@@ -28,7 +28,7 @@
   /** Holes still to drill: none where something forbids them, or nobody decided how many. */
   const wanted = $derived(row ? Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - drilled) : 0);
   const placing = $derived(
-    settings && row && wanted > 0 ? placementOf(treeId, tree, settings, bush.season, wanted) : null
+    settings && row && wanted > 0 ? placementOf(tree, { treeId, settings, season: bush.season, wanted }) : null
   );
   const live = new LivePlacement(() => placing?.task ?? null);
 </script>

@@ -7,5 +7,7 @@ import { changeSettings } from '$lib/server/bushes.ts';
 export async function PATCH({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version, settings } = await readRequest('settings', request);
-  return json(await answering(changeSettings(bush.id, locals.member!.id, version, settings)));
+  return json(
+    await answering(changeSettings({ bushId: bush.id, authorId: locals.member!.id, seen: version }, settings))
+  );
 }

@@ -8,11 +8,17 @@ export async function PUT({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version, feature } = await readRequest('feature', request);
   if (feature.id !== params.feature) error(400, 'The address names another feature.');
-  return json(await answering(upsertShape('feature', bush.id, locals.member!.id, version, feature)));
+  return json(
+    await answering(upsertShape({ bushId: bush.id, authorId: locals.member!.id, seen: version }, 'feature', feature))
+  );
 }
 
 export async function DELETE({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const { version } = await readRequest('deletion', request);
-  return json(await answering(deleteShape('feature', bush.id, locals.member!.id, version, params.feature)));
+  return json(
+    await answering(
+      deleteShape({ bushId: bush.id, authorId: locals.member!.id, seen: version }, 'feature', params.feature)
+    )
+  );
 }
