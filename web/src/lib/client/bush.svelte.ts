@@ -625,11 +625,11 @@ async function messageOf(response: Response): Promise<string> {
 
 const KEY = Symbol('bush');
 
-export function provideBush(bush: () => BushState): void {
+export function provideBush(bush: BushState): void {
   setContext(KEY, bush);
 }
 
-/** The bush of the page. */
+/** The bush of the page: the same for as long as a component lives. */
 export function useBush(): BushState {
-  return getContext<() => BushState>(KEY)();
+  return getContext<BushState>(KEY);
 }

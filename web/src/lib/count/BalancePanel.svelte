@@ -32,7 +32,7 @@
     measured: boolean;
     species: SpeciesId | null;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const kept = $derived(bush.overview!.bush.settings);
 
   let trying = $state(false);

@@ -7,7 +7,7 @@
 
   /** Says that a tree is never to be tapped, whatever it bears: its sap would not be food, or it is not ours. */
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const ban = $derived(bush.stateOf(treeId).tapBan);
   let open = $state(false);
   let reasons = $state<TapBanReason[]>([]);

@@ -26,7 +26,7 @@
 
   /** Looking up at one tree: crown, old holes, trunk, what may fall, who lives there. What each does to the count is said at once. */
   const { treeId, ondone }: { treeId: string; ondone: () => void } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   /** An old look is shown beside the form, never filled into it: each thing is looked at anew. */
   const before = untrack(() => bush.stateOf(treeId).assessment);
 

@@ -40,11 +40,10 @@
   import BalancePanel from './BalancePanel.svelte';
   import BanForm from './BanForm.svelte';
   import ConditionForm from './ConditionForm.svelte';
-  import CountPages from './CountPages.svelte';
   import GuidelinePicture from './GuidelinePicture.svelte';
 
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const stand = $derived(bush.standOf(row));
@@ -116,7 +115,6 @@
   }
 </script>
 
-<CountPages {treeId} />
 {#if knownMaple(row) === false}
   <p class="max-w-prose">
     This is not a maple: it is left untapped. <a class="link" href="/bush/{bush.id}/identify/{treeId}"

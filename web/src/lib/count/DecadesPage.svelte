@@ -25,7 +25,7 @@
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
   /** The bush as it is tapped now beside the bush as it might be, over forty years. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
   const YEARS = 40;
   const DRAWS = 30;

@@ -29,7 +29,7 @@
   import GuidelinePicture from './GuidelinePicture.svelte';
 
   /** The bush's own habits: the ladder that it goes by, bit, depth, band and the stain that it accepts. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const kept = $derived(bush.overview!.bush.settings);
   /** A drop line to begin with, mm. Common practice: some 30 in. */
   const USUAL_DROP_MM = 750;

@@ -28,7 +28,7 @@
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
   /** Every maple of the bush with its four limits, what they suggest and what was decided; totals; many decided at once. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
   const guideline = $derived(tapGuidelineOf(settings));
 

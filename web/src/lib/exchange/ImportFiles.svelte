@@ -12,7 +12,7 @@
   import BadRows from './BadRows.svelte';
 
   /** A file is read and held against the bush before anything is stored: what is new, what is here already, what is wrong. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const MAX_BYTES = 7_000_000;
   const MAX_ARCHIVE_BYTES = 55_000_000;
 

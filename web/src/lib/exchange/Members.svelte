@@ -4,7 +4,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
 
   /** Who belongs to the bush, and letting others in. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   let members = $state.raw<{ displayName: string; signInName: string; role: Role }[]>([]);
   let newName = $state('');
   let newRole = $state<Role>('crew');

@@ -6,7 +6,7 @@
   import { saveAs } from '$lib/client/decode.ts';
 
   /** Everything can leave, in open formats; what a column means stands beside it. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const href = (file: string) => `/api/v1/bushes/${bush.id}/files/${file}`;
   const onEarth = $derived((bush.overview?.bush.origin ?? null) !== null);
 

@@ -15,7 +15,7 @@
     station,
     onchoose
   }: { current: string | null; station: Station | null; onchoose: (treeId: string) => void } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
 
   const HEIGHT = 74;
   const STRING_Y = 30;

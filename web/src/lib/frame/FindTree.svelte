@@ -6,7 +6,7 @@
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
   let { open = $bindable(), onchoose }: { open: boolean; onchoose: (treeId: string) => void } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   let wanted = $state('');
   const found = $derived.by(() => {
     const text = wanted.trim().toLowerCase();

@@ -5,7 +5,7 @@
   import type { OutboxEntry } from '$lib/client/store.ts';
 
   /** Records that the server would not take: shown until a person has read why. Nothing is thrown away unasked. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const whose = ({ treeId, record }: OutboxEntry) => {
     if (treeId === null) return '';
     const tag = record.kind === 'entry' ? record.tag : bush.byId.get(treeId)?.tag;

@@ -10,7 +10,7 @@
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
   const { onhelp }: { onhelp: () => void } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   let more = $state(false);
   const turned = $derived(preferences.theme === 'snow' ? 'Dark theme' : 'Light theme');
   const turnTheme = () => preferences.setTheme(preferences.theme === 'snow' ? 'night' : 'snow');

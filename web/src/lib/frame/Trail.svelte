@@ -7,7 +7,7 @@
 
   /** The stations in working order, as blazes along a path; each says what is left to do there. */
   const { current, treeId }: { current: Station | null; treeId: string | null } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const href = (station: Station) => `/bush/${bush.id}/${station}${treeId ? `/${treeId}` : ''}`;
 </script>
 

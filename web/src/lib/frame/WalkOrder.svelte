@@ -8,7 +8,7 @@
   import type { WalkWorker } from '$lib/workers/walk.worker.ts';
 
   /** How long the walk past all trees is, and a shorter one where there is one. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const walked = $derived(bush.rows.filter((row) => row.tagged !== false));
   const placed = $derived(walked.filter((row) => row.eastM !== null));
   const length = $derived(walkLength(walked));

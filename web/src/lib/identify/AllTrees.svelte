@@ -18,7 +18,7 @@
   import { capital } from '$lib/words/capital.ts';
 
   /** Every tree with what it was taken for: who wants a visit in leaf, and settling many at once. */
-  const bush = $derived(useBush());
+  const bush = useBush();
 
   type Filter = 'open' | 'leaf' | 'maples' | 'others' | 'all';
   const FILTERS: readonly [Filter, string, (row: TreeRow) => boolean][] = [

@@ -18,7 +18,7 @@
   import { AGE_NAMES, SEASON_NAMES } from '$lib/labels/identify.ts';
 
   /** The table that identification computes from: what each species shows, and the bush's own figures in its place. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   let shown = $state<CharacterId>('arrangement');
   const character = $derived(bush.clueTable.character(shown));
   const adjustments = $derived<Adjustments>(bush.overview?.bush.settings.clueTable ?? {});

@@ -6,7 +6,7 @@
 
   /** What somebody who knew said of a tree, without a clue written down. */
   const { determination }: { determination: Determination } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const { verdict, species } = $derived(determination);
   const name = $derived(species ? speciesById(species).name : null);
 </script>

@@ -8,7 +8,7 @@
 
   /** What this tree was taken for, when, by whom and on what grounds; the last one that stands holds. */
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const ruler = {
     length: (...to: Parameters<typeof preferences.length>) => preferences.length(...to),
     paintOf: (season: number) => bush.paintOf(season)

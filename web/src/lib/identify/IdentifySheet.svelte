@@ -28,14 +28,13 @@
 
   import Declared from './Declared.svelte';
   import History from './History.svelte';
-  import IdentifyPages from './IdentifyPages.svelte';
   import LookCard from './LookCard.svelte';
   import SideBySide from './SideBySide.svelte';
   import Standing from './Standing.svelte';
   import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from '$lib/labels/identify.ts';
 
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const table = $derived(bush.clueTable);
 
@@ -203,7 +202,6 @@
 </script>
 
 <svelte:window {onkeydown} />
-<IdentifyPages {treeId} />
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_20.5rem]">
   <section aria-labelledby="look" class="min-w-0">
     <button

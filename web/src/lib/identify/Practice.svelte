@@ -27,8 +27,8 @@
   import SideBySide from './SideBySide.svelte';
 
   /** Telling trees before a drill is touched: specimens from the clue table, with its noise. */
-  const { memberId }: { memberId: string } = $props();
-  const bush = $derived(useBush());
+  const memberId = useBush().overview!.member.id;
+  const bush = useBush();
   const table = $derived(bush.clueTable);
 
   // Practice may differ from one day to the next; nothing that is kept rests on it.

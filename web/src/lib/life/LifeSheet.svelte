@@ -8,7 +8,7 @@
   import { describe } from '$lib/labels/records.ts';
 
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const ruler = {
     length: (...to: Parameters<typeof preferences.length>) => preferences.length(...to),
     paintOf: (season: number) => bush.paintOf(season)

@@ -9,7 +9,7 @@
   import { placer } from './baseMapFit.ts';
 
   /** A scanned plan or a photograph under the map, laid down by two points; and where on earth the bush lies. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const origin = $derived(bush.overview?.bush.origin ?? null);
   const MAX_BYTES = 12_000_000;
 

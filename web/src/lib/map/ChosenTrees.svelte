@@ -20,7 +20,7 @@
     onclear: () => void;
     onshow: (row: TreeRow) => void;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const sized = $derived(chosen.flatMap((row) => row.dbhMm ?? []));
   const maples = $derived(chosen.filter((row) => kindOf(row) === 'maple').length);
   const taps = $derived(chosen.reduce((sum, row) => sum + (row.decidedTaps ?? 0), 0));

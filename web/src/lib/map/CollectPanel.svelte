@@ -21,7 +21,7 @@
     reachM: number;
     onchoose: (ids: string[]) => void;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   let leastTaps = $state(5);
   const metric = $derived(preferences.units === 'metric');
   const STEP = $derived(metric ? 1 : 0.3048 * 5);

@@ -16,7 +16,7 @@
   import StandMap, { type MapMode } from './StandMap.svelte';
   import WalkPanel from './WalkPanel.svelte';
 
-  const bush = $derived(useBush());
+  const bush = useBush();
   type Tool = 'choose' | 'add' | 'shapes' | 'walk' | 'collect';
   const TOOLS: readonly (readonly [Tool, string])[] = [
     ['choose', 'Choose'],

@@ -7,7 +7,7 @@
 
   /** Rules by which trees are chosen: one line each, all of them together. */
   let { rules = $bindable() }: { rules: Rule[] } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
 
   const FIELDS: Record<RuleField, string> = {
     kind: 'it is',

@@ -29,7 +29,7 @@
     /** id of the shape that is being changed: the map shows the one under the hand instead */
     hidden: string | null;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
 
   type Kind = SiteFeature['kind'];
   type Editing =

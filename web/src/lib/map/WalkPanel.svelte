@@ -8,7 +8,7 @@
 
   /** The walk by hand: trees clicked one after another follow each other from then on. */
   let { picked = $bindable() }: { picked: string[] } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const rows = $derived(picked.flatMap((id) => bush.byId.get(id) ?? []));
   let problem = $state<string | null>(null);
 

@@ -16,7 +16,7 @@
   import { basalAreaFactors, gaugeRow, stickMarks } from './gaugeTables.ts';
 
   /** Gauges to make oneself: a Biltmore stick at true scale, loops of cord, an angle gauge. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const metric = $derived(preferences.units === 'metric');
   let reachText = $state('');
   const reach = $derived.by(() => {

@@ -10,7 +10,7 @@
   import GrowthScatter from './GrowthScatter.svelte';
 
   /** Who grows, who stalls, and which tree to measure next. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   let standId = $state('');
   const settings = $derived(bush.overview?.bush.settings ?? null);
   const trees = $derived(

@@ -25,11 +25,10 @@
   import Term from '$lib/ui/Term.svelte';
 
   import GrowthLine from './GrowthLine.svelte';
-  import MeasurePages from './MeasurePages.svelte';
   import StatureForm from './StatureForm.svelte';
 
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const show = (mm: number) => preferences.length(mm, 'trunk');
@@ -208,7 +207,6 @@
   }
 </script>
 
-<MeasurePages {treeId} />
 <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[25rem_1fr]">
   <section aria-label="New reading" class="flex flex-col gap-3">
     {#if bush.mayRecord}

@@ -23,7 +23,7 @@
 
   /** Counting a plot, tree by tree; what is half counted stays on the device. */
   const { plots, standId }: { plots: readonly PlotRecord[]; standId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const metric = $derived(preferences.units === 'metric');
 
   interface Entry {

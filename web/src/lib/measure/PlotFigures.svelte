@@ -16,7 +16,7 @@
 
   /** What the plots say of a stand, how far to trust it, and how many more it takes. */
   let { plots, standId = $bindable() }: { plots: readonly PlotRecord[]; standId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const metric = $derived(preferences.units === 'metric');
   const ACRES_PER_HECTARE = M2_PER_HECTARE / M2_PER_ACRE;
   const shown = $derived(standId === '' ? plots : plots.filter((plot) => plot.standId === standId));

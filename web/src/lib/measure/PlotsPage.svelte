@@ -7,7 +7,7 @@
   import PlotFigures from './PlotFigures.svelte';
 
   /** Sample plots for those who do not tag every tree. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const plots = $derived(bush.bushRecords.filter((record): record is PlotRecord => record.kind === 'plot'));
   /** the stand that is looked at; empty for all */
   let standId = $state('');

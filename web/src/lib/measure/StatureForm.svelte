@@ -8,7 +8,7 @@
 
   /** Height and crown, where somebody measures them; until then both are taken from the diameter. */
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const unit = $derived(groundUnit());

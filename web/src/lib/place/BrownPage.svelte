@@ -25,7 +25,7 @@
   import Term from '$lib/ui/Term.svelte';
 
   /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
 
   interface Logged extends LoggedHole {

@@ -30,12 +30,11 @@
   import HighHole from './HighHole.svelte';
   import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
-  import PlacePages from './PlacePages.svelte';
   import TrunkNotes from './TrunkNotes.svelte';
   import { placeWorker } from './worker.ts';
 
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview!.bush.settings);
@@ -188,7 +187,6 @@
   );
 </script>
 
-<PlacePages {treeId} />
 {#if knownMaple(row) === false}
   <p class="max-w-prose">
     This is not a maple: nothing is placed here. <a class="link" href="/bush/{bush.id}/identify/{treeId}"

@@ -34,7 +34,7 @@
   import Sketch from './Sketch.svelte';
 
   /** The whole bush placed in one go, to be printed, walked and checked off. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
   const plan = untrack(() => new RoundPlan(bush.id, bush.season));
   onDestroy(() => plan.stop());

@@ -22,7 +22,7 @@
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
 
   /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
-  const bush = $derived(useBush());
+  const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
   const SEASONS = 50;
   const TREES = 120;

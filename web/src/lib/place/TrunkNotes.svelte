@@ -24,7 +24,7 @@
     tree: TreeState;
     spot: { readonly bearingDeg: number; readonly heightMm: number } | null;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
 
   const SIDES = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'];
   let what = $state<TrunkFeatureKind>('limb');

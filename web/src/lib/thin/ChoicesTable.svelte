@@ -17,7 +17,7 @@
     shown = $bindable(),
     stand
   }: { choices: readonly JudgedChoice[]; now: JudgedChoice; shown: string; stand: Stand } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const columns = $derived([now, ...choices]);
   const pct = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
   const own = $derived(bush.rows.filter((row) => row.standId === stand.id));

@@ -44,10 +44,9 @@
   import CrownPlan from './CrownPlan.svelte';
   import CutForm from './CutForm.svelte';
   import MarkForm from './MarkForm.svelte';
-  import ThinPages from './ThinPages.svelte';
 
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const mapped = $derived(standTrees(bush.rows));
   const subject = $derived(mapped.find((t) => t.id === treeId) ?? null);
@@ -165,7 +164,6 @@
   const SIDE_NAME: Record<Side, string> = { north: 'North', east: 'East', south: 'South', west: 'West' };
 </script>
 
-<ThinPages {treeId} />
 {#if row.cut}
   <p class="mb-3 max-w-prose text-lg" data-testid="is-cut">
     This tree is gone: {CUT_WORDS[row.cut.what]} on {row.cut.on}{row.cut.by ? ` by ${row.cut.by}` : ''}{row.cut.note

@@ -10,7 +10,7 @@
 
   /** The tree's line in the book: tag, stand, place and how well it is known, the stems of its base, its neighbours. */
   const { treeId }: { treeId: string } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const entry = $derived(bush.stateOf(treeId).entry);
   const metres = (m: number) => preferences.length(m * 1000, 'ground');

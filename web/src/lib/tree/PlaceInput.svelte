@@ -35,7 +35,7 @@
     /** tag of the tree to measure from, to begin with */
     from?: string;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const origin = $derived(bush.overview?.bush.origin ?? null);
 
   type Way = 'map' | 'from' | 'here' | 'degrees' | 'metres';

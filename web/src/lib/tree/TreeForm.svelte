@@ -31,7 +31,7 @@
     tapped?: { readonly eastM: number; readonly northM: number } | null;
     ondone?: (treeId: string) => void;
   } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
 
   let tag = $state(untrack(suggestedTag));
   let species = $state<SpeciesId | 'maple' | ''>(untrack(() => (kind === 'stem' ? (beside?.species ?? '') : '')));

@@ -5,7 +5,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   const { row, station }: { row: TreeRow; station: Station | 'life' } = $props();
-  const bush = $derived(useBush());
+  const bush = useBush();
   const species = $derived.by(() => {
     if (row.verdict === 'mapleOpen') return 'maple, species open';
     if (row.verdict === 'lookAgain' || !row.verdict) return 'species unsettled';

@@ -8,7 +8,8 @@
 
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { BushState, provideBush } from '$lib/client/bush.svelte.ts';
+  import { BushState } from '$lib/client/bush.svelte.ts';
+  import BushContext from '$lib/client/BushContext.svelte';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import BeadString from '$lib/frame/BeadString.svelte';
   import FindTree from '$lib/frame/FindTree.svelte';
@@ -23,7 +24,6 @@
   // By way of its id: the parameters are a new object at every step, the bush is not.
   const bushId = $derived(page.params.bush!);
   const bush = $derived(new BushState(bushId));
-  provideBush(() => bush);
   $effect(() => {
     const opened = bush;
     untrack(() => void opened.open());
@@ -101,45 +101,51 @@
 <svelte:window {onkeydown} />
 <svelte:head><title>{bush.overview?.bush.name ?? 'Baumkin'}</title></svelte:head>
 
-<div class="flex h-dvh flex-col print:block print:h-auto">
-  <TopLine onhelp={() => (helpOpen = true)} />
-  {#if where && page.params.tree}
-    <div class="flex h-12 shrink-0 items-center border-b border-base-300 md:hidden print:hidden">
-      <button class="h-12 w-14" aria-label="Tree before" disabled={index <= 0} onclick={() => step(-1)}
-        ><ChevronLeft class="mx-auto" /></button
-      >
-      <button class="flex h-12 grow items-center justify-center gap-2 font-bold" onclick={() => (findOpen = true)}>
-        <Search size={16} /> Tree {tag ?? '…'}
-      </button>
-      <button
-        class="h-12 w-14"
-        aria-label="Next tree"
-        disabled={index >= bush.walked.length - 1}
-        onclick={() => step(1)}><ChevronRight class="mx-auto" /></button
-      >
-    </div>
-  {/if}
-  {#if bush.problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">{bush.problem}</p>{/if}
-  <Refused />
-  <div class="flex min-h-0 grow max-md:flex-col print:block">
-    <Trail current={station} {treeId} />
-    <main class="min-w-0 grow overflow-y-auto px-4 py-4 md:px-7 md:py-5 print:overflow-visible print:p-0">
-      {#if bush.overview}
-        {@render children()}
-      {:else}
-        <p class="aside" role="status">
-          {bush.offline
-            ? 'There is no network, and this device has not seen this bush before. Open it once where there is a network.'
-            : 'Opening the bush …'}
-        </p>
+{#key bush}
+  <BushContext {bush}>
+    <div class="flex h-dvh flex-col print:block print:h-auto">
+      <TopLine onhelp={() => (helpOpen = true)} />
+      {#if where && page.params.tree}
+        <div class="flex h-12 shrink-0 items-center border-b border-base-300 md:hidden print:hidden">
+          <button class="h-12 w-14" aria-label="Tree before" disabled={index <= 0} onclick={() => step(-1)}
+            ><ChevronLeft class="mx-auto" /></button
+          >
+          <button class="flex h-12 grow items-center justify-center gap-2 font-bold" onclick={() => (findOpen = true)}>
+            <Search size={16} /> Tree {tag ?? '…'}
+          </button>
+          <button
+            class="h-12 w-14"
+            aria-label="Next tree"
+            disabled={index >= bush.walked.length - 1}
+            onclick={() => step(1)}><ChevronRight class="mx-auto" /></button
+          >
+        </div>
       {/if}
-    </main>
-  </div>
-  {#if where && bush.rows.length > 0}
-    <BeadString current={treeId} {station} onchoose={choose} />
-  {/if}
-</div>
+      {#if bush.problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
+          {bush.problem}
+        </p>{/if}
+      <Refused />
+      <div class="flex min-h-0 grow max-md:flex-col print:block">
+        <Trail current={station} {treeId} />
+        <main class="min-w-0 grow overflow-y-auto px-4 py-4 md:px-7 md:py-5 print:overflow-visible print:p-0">
+          {#if bush.overview}
+            {@render children()}
+          {:else}
+            <p class="aside" role="status">
+              {bush.offline
+                ? 'There is no network, and this device has not seen this bush before. Open it once where there is a network.'
+                : 'Opening the bush …'}
+            </p>
+          {/if}
+        </main>
+      </div>
+      {#if where && bush.rows.length > 0}
+        <BeadString current={treeId} {station} onchoose={choose} />
+      {/if}
+    </div>
 
-<HelpDialog bind:open={helpOpen} />
-<FindTree bind:open={findOpen} onchoose={choose} />
+    <HelpDialog bind:open={helpOpen} />
+    <FindTree bind:open={findOpen} onchoose={choose} />
+  </BushContext>
+{/key}
 <Toaster position="bottom-right" expand theme={preferences.theme === 'snow' ? 'light' : 'dark'} />

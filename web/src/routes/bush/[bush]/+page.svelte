@@ -12,7 +12,7 @@
   import StandMap from '$lib/map/StandMap.svelte';
   import { PURPOSE_WORDS } from '$lib/labels/stand.ts';
 
-  const bush = $derived(useBush());
+  const bush = useBush();
   const rows = $derived(bush.rows);
   const tagged = $derived(rows.filter((r) => r.tagged !== false));
   const maples = $derived(tagged.filter((r) => knownMaple(r) === true));

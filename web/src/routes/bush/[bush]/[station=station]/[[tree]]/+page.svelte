@@ -1,27 +1,19 @@
 <script lang="ts">
   import type { Station } from '@baumkin/core';
-  import { untrack, type Component } from 'svelte';
+  import { untrack } from 'svelte';
 
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { PAGES } from '$lib/frame/pages.ts';
+  import StationTabs from '$lib/frame/StationTabs.svelte';
   import TreeTitle from '$lib/ui/TreeTitle.svelte';
 
-  type Sheet = Component<{ treeId: string }>;
-  const SHEETS: Record<Station | 'life', () => Promise<{ default: Sheet }>> = {
-    identify: () => import('$lib/identify/IdentifySheet.svelte'),
-    measure: () => import('$lib/measure/MeasureSheet.svelte'),
-    count: () => import('$lib/count/CountSheet.svelte'),
-    place: () => import('$lib/place/PlaceSheet.svelte'),
-    thin: () => import('$lib/thin/ThinSheet.svelte'),
-    life: () => import('$lib/life/LifeSheet.svelte')
-  };
-
-  const bush = $derived(useBush());
+  const bush = useBush();
   const station = $derived(page.params.station as Station | 'life');
   const treeId = $derived(page.params.tree ?? null);
   const row = $derived(treeId ? (bush.byId.get(treeId) ?? null) : null);
-  const sheet = $derived(SHEETS[station]());
+  const sheet = $derived(station === 'life' ? import('$lib/life/LifeSheet.svelte') : PAGES[station].sheet());
 
   // Without a tree in the address: the first one that waits here, else the first of the walk.
   $effect(() => {
@@ -53,6 +45,7 @@
   {:else}
     {#await sheet then { default: Sheet }}
       <TreeTitle {row} {station} />
+      {#if station !== 'life'}<StationTabs {station} treeId={row.id} />{/if}
       {#key row.id}<Sheet treeId={row.id} />{/key}
     {:catch}
       <p role="alert">This sheet could not be loaded. Without a network, open it once while there is one.</p>

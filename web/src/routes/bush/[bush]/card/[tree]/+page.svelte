@@ -13,7 +13,7 @@
   import { chanceInWords } from '$lib/labels/chance.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
 
-  const bush = $derived(useBush());
+  const bush = useBush();
   const treeId = $derived(page.params.tree!);
   const row = $derived(bush.byId.get(treeId) ?? null);
   $effect(() => {

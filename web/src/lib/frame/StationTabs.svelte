@@ -1,0 +1,32 @@
+<script lang="ts">
+  import type { Station } from '@baumkin/core';
+
+  import { page } from '$app/state';
+  import { useBush } from '$lib/client/bush.svelte.ts';
+
+  import { PAGES } from './pages.ts';
+  import { TRAIL } from './stations.ts';
+
+  /** The pages of a station, as a row of links under the top line. */
+  const { station, treeId = null }: { station: Station; treeId?: string | null } = $props();
+  const bush = useBush();
+  const base = $derived(`/bush/${bush.id}/${station}`);
+  const tabs = $derived([
+    { href: treeId ? `${base}/${treeId}` : base, name: PAGES[station].one },
+    ...PAGES[station].pages.map(({ slug, name }) => ({ href: `${base}/${slug}`, name }))
+  ]);
+  const stationName = $derived(TRAIL.find(({ id }) => id === station)!.name);
+</script>
+
+<nav aria-label="Pages of {stationName}" class="mb-3 flex gap-x-1 border-b border-base-300 print:hidden">
+  {#each tabs as { href, name } (name)}
+    {@const here = page.url.pathname === href}
+    <a
+      {href}
+      aria-current={here ? 'page' : undefined}
+      class="px-2.5 py-1.5 whitespace-nowrap max-md:px-2 max-md:py-2.5 {here
+        ? 'border-b-[3px] border-base-content font-bold'
+        : 'hover:underline'}">{name}</a
+    >
+  {/each}
+</nav>

@@ -1,0 +1,65 @@
+import type { Station } from '@baumkin/core';
+import type { Component } from 'svelte';
+
+type Lazy<Props extends Record<string, unknown> = Record<string, never>> = () => Promise<{ default: Component<Props> }>;
+/** A sheet of one tree. */
+export type Sheet = Lazy<{ treeId: string }>;
+
+/** What a station is made of: the sheet of one tree, and its pages for all of them. */
+export interface StationPages {
+  readonly sheet: Sheet;
+  /** what the tab of the sheet is called */
+  readonly one: string;
+  readonly pages: readonly { readonly slug: string; readonly name: string; readonly load: Lazy }[];
+}
+
+/** The pages of the stations: their tabs and routes come from here. A new page is a line. */
+export const PAGES: Readonly<Record<Station, StationPages>> = {
+  identify: {
+    sheet: () => import('../identify/IdentifySheet.svelte'),
+    one: 'One tree',
+    pages: [
+      { slug: 'all', name: 'All trees', load: () => import('../identify/AllTrees.svelte') },
+      { slug: 'clues', name: 'Clue table', load: () => import('../identify/ClueTablePage.svelte') },
+      { slug: 'practice', name: 'Practice', load: () => import('../identify/Practice.svelte') }
+    ]
+  },
+  measure: {
+    sheet: () => import('../measure/MeasureSheet.svelte'),
+    one: 'One tree',
+    pages: [
+      { slug: 'growth', name: 'Growth', load: () => import('../measure/GrowthPage.svelte') },
+      { slug: 'plots', name: 'Plots', load: () => import('../measure/PlotsPage.svelte') },
+      { slug: 'gauges', name: 'Gauges', load: () => import('../measure/GaugesPage.svelte') }
+    ]
+  },
+  count: {
+    sheet: () => import('../count/CountSheet.svelte'),
+    one: 'One tree',
+    pages: [
+      { slug: 'all', name: 'All trees', load: () => import('../count/WholeBush.svelte') },
+      { slug: 'decades', name: 'Decades', load: () => import('../count/DecadesPage.svelte') },
+      { slug: 'habits', name: 'Habits', load: () => import('../count/HabitsPage.svelte') }
+    ]
+  },
+  place: {
+    sheet: () => import('../place/PlaceSheet.svelte'),
+    one: 'One trunk',
+    pages: [
+      { slug: 'round', name: 'Tapping round', load: () => import('../place/RoundPage.svelte') },
+      { slug: 'brown', name: 'Brown wood', load: () => import('../place/BrownPage.svelte') },
+      { slug: 'habits', name: 'Ways of placing', load: () => import('../place/StrategiesPage.svelte') },
+      { slug: 'practice', name: 'Practice trunk', load: () => import('../place/PracticePage.svelte') }
+    ]
+  },
+  thin: {
+    sheet: () => import('../thin/ThinSheet.svelte'),
+    one: 'One crown',
+    pages: [
+      { slug: 'plan', name: 'The plan', load: () => import('../thin/PlanPage.svelte') },
+      { slug: 'years', name: 'Thirty years', load: () => import('../thin/YearsPage.svelte') },
+      { slug: 'list', name: 'Marking list', load: () => import('../thin/ListPage.svelte') },
+      { slug: 'young', name: 'Next generation', load: () => import('../thin/YoungPage.svelte') }
+    ]
+  }
+};
