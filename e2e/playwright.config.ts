@@ -9,8 +9,6 @@ export default defineConfig({
   workers: 1,
   timeout: 180_000,
   expect: { timeout: 20_000 },
-  // A second try tells a slow machine from a fault; the report calls such a test flaky.
-  retries: 1,
   reporter: [['list'], ['json', { outputFile: `../.baumkin/e2e-${lane}.json` }]],
   use: {
     baseURL: process.env.BAUMKIN_URL,

@@ -12,7 +12,24 @@ import { ensureNodeModules, ensurePrograms } from './lib/setup.mjs';
 /**
  * Everything that has to hold before a change lands, in one run on a fresh machine: formatting, lint, types, core tests,
  * server tests against a real MariaDB, the build, and the interface in Chromium. Ends with one line of counts.
+ * `npm test -- core server` runs parts of it, and a name from e2e/ (`npm test -- place`) that part of the interface alone.
  */
+const PARTS = ['checks', 'core', 'server', 'starts', 'interface'];
+const asked = process.argv.slice(2);
+const specs = readdirSync(join(root, 'e2e')).flatMap((name) => (name.endsWith('.spec.ts') ? [name.slice(0, -8)] : []));
+const unknown = asked.filter((part) => !PARTS.includes(part) && !specs.includes(part));
+if (unknown.length > 0) {
+  say(
+    `There is no part called ${unknown.join(', ')}. There are ${PARTS.join(', ')}, and of the interface ${specs.join(', ')}.`
+  );
+  process.exit(2);
+}
+/** Interface tests that run: those that were named, or all. */
+const wantedSpecs = asked.some((part) => specs.includes(part)) ? specs.filter((name) => asked.includes(name)) : specs;
+/** @param {string} part */
+const wants = (part) =>
+  asked.length === 0 || asked.includes(part) || (part === 'interface' && asked.some((name) => specs.includes(name)));
+
 const tally = { passed: 0, failed: 0 };
 /** The day on which the interface tests take place. */
 const TODAY = '2026-11-23';
@@ -40,12 +57,11 @@ async function inTurn(...steps) {
   for (const each of steps) await each();
 }
 
-/** @param {string} report a JSON report of Vitest; its tests are counted one by one */
-function countVitest(report, ok = true) {
-  const { numPassedTests, numFailedTests } = readReport(report) ?? { numPassedTests: 0, numFailedTests: 0 };
-  tally.passed += numPassedTests;
-  tally.failed += numFailedTests;
-  if (!ok && numFailedTests === 0) tally.failed += 1;
+/** Where a part leaves its report; an older one goes. @param {string} name */
+function freshReport(name) {
+  const file = join(stateDir, `${name}.json`);
+  rmSync(file, { force: true });
+  return file;
 }
 
 /** @param {string} report */
@@ -61,13 +77,33 @@ await run(async () => {
   mkdirSync(stateDir, { recursive: true });
   await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'chromium']);
   await ensureNodeModules();
-  const report = (/** @type {string} */ name) => {
-    const file = join(stateDir, `${name}.json`);
-    rmSync(file, { force: true });
-    return file;
-  };
+  if (wants('checks')) await checks();
+  if (wants('core')) await vitest('core tests', 'core');
+  if (!['server', 'starts', 'interface'].some(wants)) return;
 
-  // Two at a time: neither waits for anything but the processor.
+  const database = await startDatabase('test-db');
+  /** @type {(() => Promise<unknown>)[]} */
+  const undo = [database.stop];
+  const stopAll = async () => {
+    for (const stop of undo.splice(0).reverse()) await stop();
+  };
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.once(signal, async () => {
+      await stopAll();
+      process.exit(130);
+    });
+  try {
+    if (wants('server')) await vitest('server tests', 'web', { DATABASE_URL: database.url });
+    if (wants('starts') || wants('interface')) await ensureBuild();
+    if (wants('starts')) await vitest('starting and stopping', 'scripts');
+    if (wants('interface')) await throughTheInterface(database, undo);
+  } finally {
+    await stopAll();
+  }
+});
+
+/** Formatting, lint and types, two at a time: neither waits for anything but the processor. */
+async function checks() {
   await Promise.all([
     inTurn(
       () => check('types and templates: web', 'npm', ['run', '--silent', 'check', '-w', 'web']),
@@ -81,94 +117,67 @@ await run(async () => {
       () => check('types: service worker', 'npx', ['tsc', '-p', 'web/tsconfig.worker.json'])
     )
   ]);
+}
 
-  const core = report('core');
-  countVitest(
-    core,
-    await step('core tests', 'npx', [
-      'vitest',
-      'run',
-      '--root',
-      'core',
-      '--reporter=default',
-      '--reporter=json',
-      `--outputFile.json=${core}`
-    ])
-  );
+/**
+ * The tests of a folder, counted one by one.
+ * @param {string} name @param {string} folder @param {Record<string, string>} [env]
+ */
+async function vitest(name, folder, env) {
+  const file = freshReport(folder);
+  const args = [
+    'vitest',
+    'run',
+    '--root',
+    folder,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${file}`
+  ];
+  const ok = await step(name, 'npx', args, env);
+  const { numPassedTests, numFailedTests } = readReport(file) ?? { numPassedTests: 0, numFailedTests: 0 };
+  tally.passed += numPassedTests;
+  tally.failed += numFailedTests;
+  if (!ok && numFailedTests === 0) tally.failed += 1;
+}
 
-  const database = await startDatabase('test-db');
-  /** @type {Awaited<ReturnType<typeof startServer>>[]} */
-  const servers = [];
-  /** @type {{ devices: object[], stop: () => Promise<void> } | undefined} */
-  let standins;
-  for (const signal of ['SIGINT', 'SIGTERM'])
-    process.once(signal, async () => {
-      await Promise.all(servers.map((server) => server.stop()));
-      await database.stop();
-      process.exit(130);
-    });
-  try {
-    const web = report('web');
-    countVitest(
-      web,
-      await step(
-        'server tests',
-        'npx',
-        ['vitest', 'run', '--root', 'web', '--reporter=default', '--reporter=json', `--outputFile.json=${web}`],
-        { DATABASE_URL: database.url }
-      )
-    );
-    await ensureBuild();
-    const starts = report('starts');
-    countVitest(
-      starts,
-      await step('starting and stopping', 'npx', [
-        'vitest',
-        'run',
-        '--root',
-        'scripts',
-        '--reporter=default',
-        '--reporter=json',
-        `--outputFile.json=${starts}`
-      ])
-    );
-    // Only now: on a fresh machine its package has just been installed.
-    const { startStandins } = await import('../standins/index.mjs');
-    standins = await startStandins(freePort);
-    const { devices } = standins;
-    const files = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'));
-    const second = (/** @type {string} */ name) => SECOND_LANE.includes(name.replace('.spec.ts', ''));
-    // Two lanes, each with a demo bush of its own, fresh from its generator. The same files always run in the same order.
-    const lanes = [];
-    for (const lane of [0, 1]) {
-      const databaseUrl = await database.reset(`_lane${lane}`);
-      await prepareDemo(databaseUrl);
-      const port = await freePort(4790);
-      const server = await startServer({ databaseUrl, port, demo: true, today: TODAY, devices });
-      servers.push(server);
-      lanes.push({ lane, server, files: files.sort().filter((name) => second(name) === (lane === 1)) });
-    }
-    await Promise.all(
-      lanes.map(async ({ lane, server, files: own }) => {
-        const e2e = report(`e2e-${lane}`);
-        const ok = await step(
-          `interface tests in Chromium: ${own.map((name) => name.replace('.spec.ts', '')).join(', ')}`,
-          'npx',
-          ['playwright', 'test', '-c', 'e2e/playwright.config.ts', ...own],
-          { BAUMKIN_URL: server.origin, BAUMKIN_LANE: String(lane) }
-        );
-        const stats = readReport(e2e)?.stats ?? { expected: 0, unexpected: 0, flaky: 0 };
-        tally.passed += stats.expected + stats.flaky;
-        tally.failed += stats.unexpected;
-        if (!ok && stats.unexpected === 0) tally.failed += 1;
-      })
-    );
-  } finally {
-    await Promise.all(servers.map((server) => server.stop()));
-    await standins?.stop();
-    await database.stop();
+/**
+ * The real interface in Chromium, in two lanes, each with a demo bush of its own, fresh from its generator. The same files
+ * always run in the same order.
+ * @param {Awaited<ReturnType<typeof startDatabase>>} database @param {(() => Promise<unknown>)[]} undo
+ */
+async function throughTheInterface(database, undo) {
+  // Only now: on a fresh machine its package has just been installed.
+  const { startStandins } = await import('../standins/index.mjs');
+  const standins = await startStandins(freePort);
+  undo.push(standins.stop);
+  const lanes = [];
+  for (const lane of [0, 1]) {
+    const files = wantedSpecs.filter((name) => SECOND_LANE.includes(name) === (lane === 1)).sort();
+    if (files.length === 0) continue;
+    const databaseUrl = await database.reset(`_lane${lane}`);
+    await prepareDemo(databaseUrl);
+    const port = await freePort(4790);
+    const server = await startServer({ databaseUrl, port, demo: true, today: TODAY, devices: standins.devices });
+    undo.push(server.stop);
+    lanes.push({ lane, server, files });
   }
-});
+  await Promise.all(
+    lanes.map(async ({ lane, server, files }) => {
+      const file = freshReport(`e2e-${lane}`);
+      const ok = await step(
+        `interface tests in Chromium: ${files.join(', ')}`,
+        'npx',
+        ['playwright', 'test', '-c', 'e2e/playwright.config.ts', ...files.map((name) => `${name}.spec.ts`)],
+        { BAUMKIN_URL: server.origin, BAUMKIN_LANE: String(lane) }
+      );
+      const stats = readReport(file)?.stats ?? { expected: 0, unexpected: 0 };
+      tally.passed += stats.expected;
+      tally.failed += stats.unexpected;
+      if (!ok && stats.unexpected === 0) tally.failed += 1;
+    })
+  );
+}
 
 if (process.exitCode) tally.failed += 1;
 say(`\n${tally.passed} passed, ${tally.failed} failed`);

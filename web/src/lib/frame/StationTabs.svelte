@@ -18,7 +18,10 @@
   const stationName = $derived(TRAIL.find(({ id }) => id === station)!.name);
 </script>
 
-<nav aria-label="Pages of {stationName}" class="mb-3 flex gap-x-1 border-b border-base-300 print:hidden">
+<nav
+  aria-label="Pages of {stationName}"
+  class="mb-3 flex gap-x-1 overflow-x-auto overflow-y-hidden border-b border-base-300 print:hidden"
+>
   {#each tabs as { href, name } (name)}
     {@const here = page.url.pathname === href}
     <a
