@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 
 import { readArchive, treesIn } from '../src/exchange/index.ts';
-import { deriveTree, effectiveRecords } from '../src/records/index.ts';
+import { deriveTree, effectiveRecords, inOrder } from '../src/records/index.ts';
 
 /**
  * Files that earlier releases wrote. Stewards keep them for decades: they are never written anew, and whatever is renamed
@@ -39,6 +39,15 @@ const TOLD: readonly (readonly [tag: string, dbhMm: number | null, holes: number
 
 describe('an archive of November 2026', () => {
   const archive = readArchive(written('bush-2026-11.json'));
+
+  it('is told in one order, however its records come', () => {
+    const backwards = archive.records.toReversed();
+    expect(effectiveRecords(backwards)).toEqual(effectiveRecords(archive.records));
+    const told = backwards.toSorted(inOrder).map(({ id }) => id);
+    const shavings = archive.records.filter((r) => r.kind === 'shavings');
+    for (const { id, tapholeId } of shavings) expect(told.indexOf(tapholeId)).toBeLessThan(told.indexOf(id));
+    expect(shavings.length).toBeGreaterThan(0);
+  });
 
   it('comes in whole, with every kind of record that there was', () => {
     const kinds = new Set([...archive.records, ...archive.bushRecords].map(({ kind }) => kind));

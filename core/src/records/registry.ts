@@ -40,6 +40,7 @@ function schemasOf<D extends AnyKind>(kinds: readonly D[]) {
   return kinds.map(({ schema }) => schema) as unknown as [D['schema'], ...D['schema'][]];
 }
 
+const placeOfKind = new Map<string, number>(KINDS.map(({ kind }, place) => [kind, place]));
 const BY_NAME = new Map<string, AnyKind>(KINDS.map((kind) => [kind.kind, kind]));
 
 /** All there is to know of a kind. @throws Error where there is none of that name */
@@ -84,12 +85,20 @@ function replaceAt(value: unknown, [key, ...rest]: readonly string[], renamed: (
   return { ...object, [key]: replaceAt(object[key], rest, renamed) };
 }
 
+/** The order in which records tell a life, in whatever order they come: by day, by moment, by kind, by id. */
+export function inOrder(a: AnyRecord, b: AnyRecord): number {
+  return (
+    a.on.localeCompare(b.on) ||
+    a.recordedAt.localeCompare(b.recordedAt) ||
+    placeOfKind.get(a.kind)! - placeOfKind.get(b.kind)! ||
+    a.id.localeCompare(b.id)
+  );
+}
+
 /** Records in the order in which they hold: corrected and withdrawn ones left out. */
 export function effectiveRecords<T extends AnyRecord>(records: readonly T[]): T[] {
   const corrected = new Set(records.map((r) => r.correctsId).filter((id) => id !== null));
-  return records
-    .filter((r) => !r.withdrawn && !corrected.has(r.id))
-    .sort((a, b) => a.on.localeCompare(b.on) || a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id));
+  return records.filter((r) => !r.withdrawn && !corrected.has(r.id)).sort(inOrder);
 }
 
 /** Kinds of which many hold at once are named in the plural. */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Printer from '@lucide/svelte/icons/printer';
-  import { effectiveRecords, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core';
+  import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -31,7 +31,9 @@
 
   const years = $derived.by(() => {
     const shown = records.filter((r) => only === 'all' || recordKindOf(r.kind).group === only);
-    const sorted = shown.toSorted((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));
+    const sorted = shown
+      .toSorted(inOrder)
+      .sort((a, b) => b.on.localeCompare(a.on) || b.recordedAt.localeCompare(a.recordedAt));
     const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];
     return all.map((year): [string, WorkRecord[]] => [year, sorted.filter((record) => record.on.startsWith(year))]);
   });
