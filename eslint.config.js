@@ -26,7 +26,17 @@ const CORE_MAY_NOT = [
 ];
 
 export default ts.config(
-  { ignores: ['**/build/', '**/build-cli/', '**/.svelte-kit/', '.baumkin/', '**/node_modules/', 'test-results/'] },
+  {
+    ignores: [
+      '**/build/',
+      '**/dist/',
+      '**/build-cli/',
+      '**/.svelte-kit/',
+      '.baumkin/',
+      '**/node_modules/',
+      'test-results/'
+    ]
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
@@ -75,6 +85,7 @@ export default ts.config(
       'import-x/resolver-next': [
         createTypeScriptImportResolver({
           project: ['web/tsconfig.json', 'core/tsconfig.json'],
+          conditionNames: ['@baumkin/source', 'types', 'import', 'default'],
           noWarnOnMultipleProjects: true
         })
       ]

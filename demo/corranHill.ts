@@ -1,15 +1,15 @@
+import { outlineAreaHa } from '@baumkin/core/geometry';
+import { seededRng } from '@baumkin/core/math';
 import {
   bushRecordSchema,
-  outlineAreaHa,
   recordSchema,
-  seededRng,
   standSchema,
   type BushRecord,
   type RecordInput,
   type SiteFeature,
   type Stand,
   type WorkRecord
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 
 import { envelopeOf, round, uuidMaker, type TaggedTree } from './draw.ts';
 import { lifeOf } from './history.ts';

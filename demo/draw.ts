@@ -1,4 +1,5 @@
-import type { RecordInput, Rng } from '@baumkin/core';
+import type { Rng } from '@baumkin/core/math';
+import type { RecordInput } from '@baumkin/core/records';
 
 /** A tree of the demo while its records are being made up. */
 export interface TaggedTree {

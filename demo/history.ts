@@ -1,24 +1,18 @@
+import { isMaple, judge, likelyAge, SHIPPED_TABLE } from '@baumkin/core/identify';
+import { seededRng, seedFrom, type Rng } from '@baumkin/core/math';
+import { girthFromDiameter, insideBark } from '@baumkin/core/measure';
+import type { RecordInput } from '@baumkin/core/records';
 import {
   columnOf,
   DEFAULT_COLUMNS,
   drawHole,
-  girthFromDiameter,
-  insideBark,
-  isMaple,
-  judge,
-  likelyAge,
   overlapOf,
   readShavings,
-  seededRng,
-  seedFrom,
-  SHIPPED_TABLE,
   shorterWay,
   stainedShare,
   TREE_SIZE_SIGMA,
-  type Column,
-  type RecordInput,
-  type Rng
-} from '@baumkin/core';
+  type Column
+} from '@baumkin/core/trunk';
 
 import { envelopeOf, round, type Envelope, type TaggedTree } from './draw.ts';
 import { STANDS } from './landscape.ts';

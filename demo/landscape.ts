@@ -1,4 +1,5 @@
-import type { SiteFeature, SpeciesId, Stand } from '@baumkin/core';
+import type { SpeciesId } from '@baumkin/core/identify';
+import type { SiteFeature, Stand } from '@baumkin/core/records';
 
 export type Mix = readonly (readonly [SpeciesId, number])[];
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { hash } from '@node-rs/argon2';
 
-import { linesOf, type BushRecord, type WorkRecord } from '@baumkin/core';
+import { linesOf, type BushRecord, type WorkRecord } from '@baumkin/core/records';
 
 import { storeLines } from '../web/src/lib/server/book.ts';
 import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../web/src/lib/server/db/index.ts';

@@ -1,13 +1,7 @@
-import {
-  crownRadius,
-  declaration,
-  defaultHeight,
-  offset,
-  type BushRecordInput,
-  type RecordInput,
-  type Rng,
-  type Stand
-} from '@baumkin/core';
+import { offset } from '@baumkin/core/geometry';
+import type { Rng } from '@baumkin/core/math';
+import { declaration, type BushRecordInput, type RecordInput, type Stand } from '@baumkin/core/records';
+import { crownRadius, defaultHeight } from '@baumkin/core/stand';
 
 import { envelopeOf, round, type TaggedTree } from './draw.ts';
 import { STANDS } from './landscape.ts';

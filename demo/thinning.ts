@@ -1,4 +1,5 @@
-import type { BushRecordInput, RecordInput, Rng, Stand } from '@baumkin/core';
+import type { Rng } from '@baumkin/core/math';
+import type { BushRecordInput, RecordInput, Stand } from '@baumkin/core/records';
 import { SEEDLING_GROUPS, type SeedlingGroup } from '@baumkin/core/thinning';
 
 import { envelopeOf, type TaggedTree } from './draw.ts';

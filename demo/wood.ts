@@ -1,4 +1,7 @@
-import { basalArea, crownRadius, seededRng, shortWalk, type CrownClass, type Rng, type SpeciesId } from '@baumkin/core';
+import type { SpeciesId } from '@baumkin/core/identify';
+import { seededRng, type Rng } from '@baumkin/core/math';
+import type { CrownClass } from '@baumkin/core/measure';
+import { basalArea, crownRadius, shortWalk } from '@baumkin/core/stand';
 import { competitionOf } from '@baumkin/core/thinning';
 
 import { LANDSCAPE, STANDS, WAY_IN, type Mix } from './landscape.ts';

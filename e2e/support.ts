@@ -1,7 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 
-import type { CrownRadii, PositionQuality, SpeciesId, StandTree } from '../core/src/index.ts';
+import type { SpeciesId } from '../core/src/identify/index.ts';
+import type { CrownRadii, PositionQuality, StandTree } from '../core/src/stand/index.ts';
+
 export const DEMO = { name: 'hedda', password: 'pale-shavings' };
 
 /** Signs in and lands in the bush or the list of bushes. */

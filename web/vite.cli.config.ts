@@ -1,5 +1,7 @@
 import { defineConfig } from 'vite';
 
+import { onServer } from './coreSource.ts';
+
 /** What is run beside the web server: migrations, and the loader of the demo, which production never loads. */
 export default defineConfig({
   build: {
@@ -9,5 +11,5 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: { input: { cli: 'src/cli/cli.ts', demo: '../demo/cli.ts' } }
   },
-  ssr: { noExternal: ['@baumkin/core', 'papaparse', 'pure-rand'] }
+  ssr: { noExternal: ['@baumkin/core', 'papaparse', 'pure-rand'], ...onServer }
 });

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-import { planImport, readTable, type KnownTree, type PlanOptions } from '../src/exchange/index.ts';
+import { planImport, readTable, type KnownTree, type ImportOptions } from '../src/exchange/index.ts';
 import { questionReading, sizeExpectation, wholeColumnQuestion } from '../src/measure/index.ts';
 import { DEFAULT_BUSH_SETTINGS, linesOf, type WorkRecord } from '../src/records/index.ts';
 
 const today = '2026-11-23';
-const options = (change: Partial<PlanOptions> = {}): PlanOptions => {
+const options = (change: Partial<ImportOptions> = {}): ImportOptions => {
   let next = 0;
   return {
     today,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { standSchema } from '@baumkin/core';
+import { standSchema } from '@baumkin/core/records';
 import { readArchive } from '@baumkin/core/exchange';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { QueryTypes } from 'sequelize';

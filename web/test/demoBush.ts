@@ -1,4 +1,4 @@
-import { deriveBush, linesOf, treeRow, type WorkRecord } from '@baumkin/core';
+import { deriveBush, linesOf, treeRow, type WorkRecord } from '@baumkin/core/records';
 
 import { corranHill } from '../../demo/corranHill.ts';
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { standSchema } from '@baumkin/core';
+import { standSchema } from '@baumkin/core/records';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 

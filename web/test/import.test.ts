@@ -1,4 +1,5 @@
-import { deriveTree, isMaple, RECORD_KINDS } from '@baumkin/core';
+import { isMaple } from '@baumkin/core/identify';
+import { deriveTree, RECORD_KINDS } from '@baumkin/core/records';
 import { describe, expect, it } from 'vitest';
 
 import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';

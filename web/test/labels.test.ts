@@ -1,13 +1,7 @@
-import {
-  conditionEffects,
-  instruct,
-  judge,
-  questionReading,
-  speciesById,
-  tapGuidelineById,
-  trunkToday,
-  type Condition
-} from '@baumkin/core';
+import { judge, speciesById } from '@baumkin/core/identify';
+import { questionReading } from '@baumkin/core/measure';
+import { conditionEffects, tapGuidelineById, type Condition } from '@baumkin/core/taps';
+import { instruct, trunkToday } from '@baumkin/core/trunk';
 import { describe, expect, it } from 'vitest';
 
 import { allowedWords, becauseWords, budBreakWords, leadWords, ratioWords } from '../src/lib/labels/identify.ts';

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { recordKindOf, type AnyRecordKind, type Role, type TreeRow } from '@baumkin/core';
+import { recordKindOf, type AnyRecordKind, type Role, type TreeRow } from '@baumkin/core/records';
 import { TABLES } from '@baumkin/core/exchange';
 import { strFromU8, unzipSync } from 'fflate';
 import { DataTypes } from 'sequelize';

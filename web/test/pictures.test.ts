@@ -1,11 +1,6 @@
-import {
-  CHARACTERS,
-  DEFAULT_COLUMNS,
-  DEFAULT_PRACTICE,
-  trunkToday,
-  type Taphole,
-  type WorkRecord
-} from '@baumkin/core';
+import { CHARACTERS } from '@baumkin/core/identify';
+import type { Taphole, WorkRecord } from '@baumkin/core/records';
+import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, trunkToday } from '@baumkin/core/trunk';
 import { landmarkNear } from '@baumkin/core/bush';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';

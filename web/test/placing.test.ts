@@ -1,6 +1,5 @@
+import { bushSettingsSchema, deriveTree, type WorkRecord } from '@baumkin/core/records';
 import {
-  bushSettingsSchema,
-  deriveTree,
   liveThrough,
   LossKernel,
   planEvenly,
@@ -9,9 +8,8 @@ import {
   type PlacementRule,
   type RuleTree,
   type PlannedHole,
-  type RotationTask,
-  type WorkRecord
-} from '@baumkin/core';
+  type RotationTask
+} from '@baumkin/core/rotation';
 import { bandOf, modelOf, placementOf, roundState, trunkOf, walkRows } from '@baumkin/core/bush';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';

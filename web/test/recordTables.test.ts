@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
-import { KINDS } from '@baumkin/core';
+import { KINDS } from '@baumkin/core/records';
 import type { DataType } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 

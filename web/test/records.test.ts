@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { effectiveRecords, type Decision, type Reading, type Role, type Shavings, type Taphole } from '@baumkin/core';
+import {
+  effectiveRecords,
+  type Decision,
+  type Reading,
+  type Role,
+  type Shavings,
+  type Taphole
+} from '@baumkin/core/records';
 import { beforeAll, describe, expect, it } from 'vitest';
 
 import { bushRecordsOf, recordsByTree, storeRecords } from '../src/lib/server/records.ts';

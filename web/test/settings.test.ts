@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { bushSettingsChangeSchema, DEFAULT_BUSH_SETTINGS } from '@baumkin/core';
+import { bushSettingsChangeSchema, DEFAULT_BUSH_SETTINGS } from '@baumkin/core/records';
 import { QueryTypes } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 

@@ -1,4 +1,7 @@
-import { bushSettingsSchema, growthBalance, insideBark, kindOf, meanVolumeRatio, DEFAULT_COLUMNS } from '@baumkin/core';
+import { insideBark } from '@baumkin/core/measure';
+import { bushSettingsSchema, kindOf } from '@baumkin/core/records';
+import { growthBalance } from '@baumkin/core/taps';
+import { meanVolumeRatio, DEFAULT_COLUMNS } from '@baumkin/core/trunk';
 import { countable, growthRows, policyOf, suggestionFor } from '@baumkin/core/bush';
 import { describe, expect, it } from 'vitest';
 

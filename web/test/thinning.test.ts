@@ -1,4 +1,4 @@
-import { bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@baumkin/core';
+import { bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@baumkin/core/records';
 import {
   cruisedM2PerHa,
   fittingLimits,

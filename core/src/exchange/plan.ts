@@ -22,7 +22,7 @@ export interface KnownTree {
   readonly records: readonly WorkRecord[];
 }
 
-export interface PlanOptions {
+export interface ImportOptions {
   readonly today: string;
   /** the moment of the import, ISO */
   readonly now: string;
@@ -69,7 +69,7 @@ const SAME_PLACE_M = 0.05;
  * Holds a file against a bush: what is new becomes records, what the bush has already is recognised and left alone, what
  * contradicts it is named. Nothing is stored here.
  */
-export function planImport(file: StatementFile, known: readonly KnownTree[], options: PlanOptions): ImportPlan {
+export function planImport(file: StatementFile, known: readonly KnownTree[], options: ImportOptions): ImportPlan {
   const byTag = new Map(known.map((k) => [tagKey(k.tree.tag), k]));
   const origin = options.origin ?? originOf(file);
   const bad = [...file.bad];
@@ -188,7 +188,7 @@ const tooFar = ({ eastM, northM }: { eastM: number; northM: number }) =>
 
 function planStands(
   file: StatementFile,
-  { stands, makeId, newTrees }: PlanOptions,
+  { stands, makeId, newTrees }: ImportOptions,
   origin: LatLon | null,
   bad: BadRow[]
 ): { all: readonly Stand[]; changed: readonly Stand[] } {
@@ -251,7 +251,7 @@ function standOf(
 
 const roundTo = (metres: number) => Number(metres.toFixed(2));
 
-function envelopeOf(treeId: string, { makeId, now }: PlanOptions) {
+function envelopeOf(treeId: string, { makeId, now }: ImportOptions) {
   return (on: string) => ({ id: makeId(), treeId, on, recordedAt: now, correctsId: null, withdrawn: false });
 }
 
@@ -259,7 +259,7 @@ function placeOf(
   { position }: Statement,
   treeId: string,
   origin: LatLon | null,
-  options: PlanOptions
+  options: ImportOptions
 ): WorkRecord | null {
   if (!position) return null;
   const { eastM, northM } = inMetres(position, origin!);
@@ -290,7 +290,7 @@ function newDetermination(
   statement: Statement,
   treeId: string,
   has: readonly WorkRecord[],
-  options: PlanOptions,
+  options: ImportOptions,
   counts: { determinations: number }
 ): WorkRecord[] {
   const { species, mapleOpen, determinedOn } = statement;
@@ -317,7 +317,7 @@ function newReading(
   { reading }: Statement,
   treeId: string,
   has: readonly WorkRecord[],
-  options: PlanOptions
+  options: ImportOptions
 ): WorkRecord | 'contradicts' | null {
   if (!reading) return null;
   const dbhMm = toDiameter(reading.valueMm, reading.quantity);
@@ -345,7 +345,7 @@ function newHoles(
   { holes }: Statement,
   treeId: string,
   has: readonly WorkRecord[],
-  options: PlanOptions
+  options: ImportOptions
 ): WorkRecord[] {
   const { today, settings } = options;
   return holes.flatMap((hole): WorkRecord[] => {

@@ -19,7 +19,7 @@ const LIGHT_HAND = 5;
 export type LimitId = 'share' | 'residual' | 'cover' | 'others' | 'opening' | 'must';
 
 /** What a choice of trees would do, and which limits it breaks. */
-export interface Judgement {
+export interface ChoiceJudgement {
   /** hundredths of crop trees fully freed, after the costs */
   readonly worth: number;
   readonly freed: readonly { readonly id: string; readonly before: number; readonly after: number }[];
@@ -63,7 +63,7 @@ export function judgeChoice(
   taken: ReadonlySet<string>,
   covers = openingCovers(stand, limits),
   cover: Cover | null = coverOf(stand)
-): Judgement {
+): ChoiceJudgement {
   const none = new Set<string>();
   const gone = stand.trees.filter(({ tree }) => taken.has(tree.id));
   const left = stand.trees.filter(({ tree }) => !taken.has(tree.id));
@@ -155,7 +155,7 @@ function stays({ crop, hold, must }: PlanTree): boolean {
 
 export interface ThinningPlan {
   readonly taken: readonly { readonly id: string; readonly reasons: readonly TakeReason[] }[];
-  readonly judgement: Judgement;
+  readonly judgement: ChoiceJudgement;
   readonly status: 'optimal' | 'timeLimit';
   /** no plan within the limits is worth more */
   readonly bound: number;
@@ -356,11 +356,11 @@ export function bindingLimits(stand: PlanStand, limits: PlanLimits, plan: Thinni
 }
 
 /** Sides of all crop trees that a choice of trees leaves free. */
-export function sidesFreed(judgement: Judgement): number {
+export function sidesFreed(judgement: ChoiceJudgement): number {
   return sum(judgement.freed, ({ before, after }) => after - before);
 }
 
 /** Crop trees that are free to grow: three sides or four (Perkey, Wilkins & Smith 1993, NA-TP-19-93). */
-export function freeToGrow(judgement: Judgement, wanted = SIDES.length - 1): number {
+export function freeToGrow(judgement: ChoiceJudgement, wanted = SIDES.length - 1): number {
   return judgement.freed.filter(({ after }) => after >= wanted).length;
 }

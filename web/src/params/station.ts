@@ -1,4 +1,4 @@
-import { STATIONS } from '@baumkin/core';
+import { STATIONS } from '@baumkin/core/records';
 
 /** The stations of the trail, and the life of a tree that runs through all of them. */
 export function match(param: string): boolean {

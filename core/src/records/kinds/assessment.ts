@@ -23,7 +23,7 @@ const trunkDefectSchema = z.object({
   heightMm: trunkHeightMm.nullable()
 });
 
-interface AssessmentLine {
+export interface AssessmentLine {
   readonly crownClass: CrownClass | null;
   readonly diebackPct: number | null;
   readonly oldestOpenHoleYears: number | null;

@@ -22,7 +22,7 @@ const evidenceSchema = z
     'a clue names a state that its character does not have'
   );
 
-interface DeterminationLine {
+export interface DeterminationLine {
   readonly species: SpeciesId | null;
   readonly verdict: Verdict | null;
   /** the day of the last determination */

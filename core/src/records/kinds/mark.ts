@@ -4,7 +4,7 @@ import { KEPT_FOR, MARK_PURPOSES, type KeptFor, type MarkPurpose } from '../../t
 import { bearingDeg, day, reason } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 
-interface MarkLine {
+export interface MarkLine {
   readonly mark: MarkPurpose | null;
   readonly markReason: string;
   readonly keepFor: KeptFor | null;

@@ -1,5 +1,5 @@
+import { ClueTable } from '@baumkin/core/identify';
 import {
-  ClueTable,
   deriveTree,
   bushRecordSchema,
   isGone,
@@ -22,7 +22,7 @@ import {
   type TreeRow,
   type TreeState,
   type WorkRecord
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 import { getContext, setContext } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 

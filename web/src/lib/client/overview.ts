@@ -1,14 +1,5 @@
-import type {
-  BushRecord,
-  BushSettings,
-  BaseMapFit,
-  RingPriors,
-  Role,
-  SiteFeature,
-  SizeExpectation,
-  Stand,
-  TreeRow
-} from '@baumkin/core';
+import type { RingPriors, SizeExpectation } from '@baumkin/core/measure';
+import type { BushRecord, BushSettings, BaseMapFit, Role, SiteFeature, Stand, TreeRow } from '@baumkin/core/records';
 
 /** What the server tells of a bush at a glance. */
 export interface Overview {

@@ -11,7 +11,7 @@ import {
   type LengthUnit,
   type LengthUse,
   type UnitSystem
-} from '@baumkin/core';
+} from '@baumkin/core/units';
 
 const KEY = 'baumkin-preferences';
 type Theme = 'snow' | 'night';

@@ -1,10 +1,5 @@
-import {
-  fromOlderRecord,
-  fromOlderSettings,
-  type BushRecord,
-  type PracticeAnswer,
-  type WorkRecord
-} from '@baumkin/core';
+import type { PracticeAnswer } from '@baumkin/core/identify';
+import { fromOlderRecord, fromOlderSettings, type BushRecord, type WorkRecord } from '@baumkin/core/records';
 import Dexie, { type EntityTable } from 'dexie';
 
 import type { Overview } from './overview.ts';

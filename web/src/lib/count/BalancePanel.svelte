@@ -1,14 +1,8 @@
 <script lang="ts">
-  import {
-    barkThickness,
-    chanceToCarry,
-    growthBalance,
-    insideBark,
-    longRunStainedShare,
-    MM_PER_INCH,
-    type BalanceInput,
-    type SpeciesId
-  } from '@baumkin/core';
+  import type { SpeciesId } from '@baumkin/core/identify';
+  import { barkThickness, insideBark } from '@baumkin/core/measure';
+  import { chanceToCarry, growthBalance, longRunStainedShare, type BalanceInput } from '@baumkin/core/taps';
+  import { MM_PER_INCH } from '@baumkin/core/units';
   import { modelOf } from '@baumkin/core/bush';
   import { untrack } from 'svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { TAP_BANS, type TapBanReason } from '@baumkin/core';
+  import { TAP_BANS, type TapBanReason } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

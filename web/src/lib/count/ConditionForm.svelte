@@ -1,15 +1,15 @@
 <script lang="ts">
+  import type { CrownClass } from '@baumkin/core/measure';
   import {
     conditionEffects,
     DEFECT_KINDS,
     HAZARD_KINDS,
     vigourClass,
     WILDLIFE_KINDS,
-    type CrownClass,
     type DefectKind,
     type HazardKind,
     type WildlifeKind
-  } from '@baumkin/core';
+  } from '@baumkin/core/taps';
   import X from '@lucide/svelte/icons/x';
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';

@@ -1,16 +1,7 @@
 <script lang="ts">
-  import {
-    CLEAR_ENOUGH,
-    conditionCap,
-    lookIsOld,
-    isSugarbush,
-    fewerSinceDecided,
-    knownMaple,
-    tapGuidelineOf,
-    suggestTaps,
-    tapForbidden,
-    vigourClass
-  } from '@baumkin/core';
+  import { isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
+  import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
+  import { conditionCap, lookIsOld, tapGuidelineOf, suggestTaps, vigourClass } from '@baumkin/core/taps';
   import { balanceOf, placementOf } from '@baumkin/core/bush';
   import { toast } from 'svelte-sonner';
   import { untrack } from 'svelte';

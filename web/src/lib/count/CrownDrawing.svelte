@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { seededRng } from '@baumkin/core';
+  import { seededRng } from '@baumkin/core/math';
 
   /** A crown with so much of its fine branches dead: from the outside and the top inwards, as crowns die back. */
   const { diebackPct }: { diebackPct: number } = $props();

@@ -1,19 +1,18 @@
 <script lang="ts">
+  import { usualSugarPct } from '@baumkin/core/identify';
+  import { tapForbidden } from '@baumkin/core/records';
+  import { LITRES_A_TAP, sapToSyrup } from '@baumkin/core/sap';
   import {
     conditionCap,
     tapGuidelineOf,
     TAP_GUIDELINES,
-    LITRES_A_TAP,
-    MM_PER_INCH,
-    sapToSyrup,
-    tapForbidden,
-    usualSugarPct,
     tapsUnder,
     type BushYear,
     type TapGuidelineId,
     type TapPolicy,
     type TapTree
-  } from '@baumkin/core';
+  } from '@baumkin/core/taps';
+  import { MM_PER_INCH } from '@baumkin/core/units';
   import { countable, policyOf } from '@baumkin/core/bush';
   import { onDestroy } from 'svelte';
 

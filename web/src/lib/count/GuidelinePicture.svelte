@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { guidelineTaps, TAP_GUIDELINES, MM_PER_INCH, type TapGuideline } from '@baumkin/core';
+  import { guidelineTaps, TAP_GUIDELINES, type TapGuideline } from '@baumkin/core/taps';
+  import { MM_PER_INCH } from '@baumkin/core/units';
 
   import { GUIDELINE_LABELS } from '$lib/labels/taps.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

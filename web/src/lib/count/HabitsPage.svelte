@@ -1,21 +1,22 @@
 <script lang="ts">
   import {
-    DEFAULT_COLUMNS,
-    growthBalance,
-    tapGuidelineOf,
-    guidelineTaps,
-    TAP_GUIDELINES,
-    MM_PER_FOOT,
-    MM_PER_INCH,
     ownGuidelineSchema,
     PAINT_PLACES,
     paintClash,
     PAINTS,
-    type TapGuidelineId,
-    type OwnStep,
     type Paint,
     type PaintPlace
-  } from '@baumkin/core';
+  } from '@baumkin/core/records';
+  import {
+    growthBalance,
+    tapGuidelineOf,
+    guidelineTaps,
+    TAP_GUIDELINES,
+    type TapGuidelineId,
+    type OwnStep
+  } from '@baumkin/core/taps';
+  import { DEFAULT_COLUMNS } from '@baumkin/core/trunk';
+  import { MM_PER_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import X from '@lucide/svelte/icons/x';
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';

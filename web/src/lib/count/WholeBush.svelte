@@ -1,20 +1,18 @@
 <script lang="ts">
+  import { speciesById } from '@baumkin/core/identify';
+  import { fewerSinceDecided, tapsToHang, type TreeRow } from '@baumkin/core/records';
+  import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import {
-    CLEAR_ENOUGH,
     comesToSize,
     costOfTooEarly,
-    fewerSinceDecided,
     gearFor,
     tapGuidelineOf,
     guidelineTaps,
     TAP_GUIDELINES,
-    speciesById,
-    tapsToHang,
     type BindingLimit,
     type Collecting,
-    type Suggestion,
-    type TreeRow
-  } from '@baumkin/core';
+    type Suggestion
+  } from '@baumkin/core/taps';
   import { balanceOf, countable, FIRST, placementOf, suggestionFor } from '@baumkin/core/bush';
   import { onDestroy } from 'svelte';
   import { SvelteMap } from 'svelte/reactivity';

@@ -1,4 +1,4 @@
-import { mean } from '@baumkin/core';
+import { mean } from '@baumkin/core/math';
 import { parseNmeaSentence } from 'nmea-simple';
 
 /** One answer of a satellite receiver. */

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { userFacing, type ColumnCause, type LengthUnit } from '@baumkin/core';
+  import { userFacing } from '@baumkin/core/errors';
+  import type { ColumnCause } from '@baumkin/core/measure';
+  import type { LengthUnit } from '@baumkin/core/units';
   import { formatOf, writeBadRows, type ReadOptions } from '@baumkin/core/exchange';
   import { wrap } from 'comlink';
   import { toast } from 'svelte-sonner';

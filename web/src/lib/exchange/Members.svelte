@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { roleSchema, type Role } from '@baumkin/core';
+  import { roleSchema, type Role } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 

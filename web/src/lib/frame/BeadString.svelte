@@ -1,7 +1,7 @@
 <script lang="ts">
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import { knownMaple, type Station, type TreeRow } from '@baumkin/core';
+  import { knownMaple, type Station, type TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

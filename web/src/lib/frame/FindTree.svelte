@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { speciesById } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

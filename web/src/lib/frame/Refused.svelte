@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { recordKindOf } from '@baumkin/core';
+  import { recordKindOf } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import type { OutboxEntry } from '$lib/client/store.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Station } from '@baumkin/core';
+  import type { Station } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { entranceOf, walkLength } from '@baumkin/core';
+  import { entranceOf, walkLength } from '@baumkin/core/stand';
   import { wrap } from 'comlink';
   import { toast } from 'svelte-sonner';
 

@@ -1,4 +1,4 @@
-import type { Station } from '@baumkin/core';
+import type { Station } from '@baumkin/core/records';
 import type { Component } from 'svelte';
 
 type Lazy<Props extends Record<string, unknown> = Record<string, never>> = () => Promise<{ default: Component<Props> }>;

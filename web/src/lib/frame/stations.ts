@@ -1,4 +1,4 @@
-import type { Station } from '@baumkin/core';
+import type { Station } from '@baumkin/core/records';
 
 export interface StationInfo {
   readonly id: Station;

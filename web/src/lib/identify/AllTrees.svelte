@@ -1,13 +1,6 @@
 <script lang="ts">
-  import {
-    declaration,
-    knownMaple,
-    SPECIES,
-    speciesById,
-    wantsLeafVisit,
-    type SpeciesId,
-    type TreeRow
-  } from '@baumkin/core';
+  import { SPECIES, speciesById, type SpeciesId } from '@baumkin/core/identify';
+  import { declaration, knownMaple, wantsLeafVisit, type TreeRow } from '@baumkin/core/records';
   import { SvelteSet } from 'svelte/reactivity';
   import { toast } from 'svelte-sonner';
 

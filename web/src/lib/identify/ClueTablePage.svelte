@@ -8,7 +8,7 @@
     type Character,
     type CharacterId,
     type SpeciesId
-  } from '@baumkin/core';
+  } from '@baumkin/core/identify';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

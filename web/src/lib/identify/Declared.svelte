@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { speciesById, type Determination } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
+  import type { Determination } from '@baumkin/core/records';
 
   import { allowedWords, headlineOf, toneOf } from '$lib/labels/identify.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';

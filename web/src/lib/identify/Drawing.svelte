@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { CharacterId } from '@baumkin/core';
+  import type { CharacterId } from '@baumkin/core/identify';
 
   import { drawingOf, isFramed } from './drawings/index.ts';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { effectiveRecords, type Determination } from '@baumkin/core';
+  import { effectiveRecords, type Determination } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

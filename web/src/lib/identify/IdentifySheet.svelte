@@ -16,7 +16,7 @@
     type Evidence,
     type LookSeason,
     type SpeciesId
-  } from '@baumkin/core';
+  } from '@baumkin/core/identify';
   import { priorFor } from '@baumkin/core/bush';
   import { toast } from 'svelte-sonner';
   import { onMount, tick, untrack } from 'svelte';

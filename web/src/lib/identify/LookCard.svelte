@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Character, CharacterState } from '@baumkin/core';
+  import type { Character, CharacterState } from '@baumkin/core/identify';
 
   import Drawing from './Drawing.svelte';
 

@@ -7,7 +7,6 @@
     gradeSpecies,
     LOOK_SEASONS,
     lookSeasonOf,
-    seededRng,
     speciesById,
     worth,
     type CharacterId,
@@ -15,7 +14,8 @@
     type PracticeAnswer,
     type PracticeQuestion,
     type SpeciesId
-  } from '@baumkin/core';
+  } from '@baumkin/core/identify';
+  import { seededRng } from '@baumkin/core/math';
   import { onMount } from 'svelte';
 
   import { AGE_NAMES, becauseWords, inHundred, SEASON_NAMES } from '$lib/labels/identify.ts';

@@ -9,7 +9,7 @@
     type Evidence,
     type LookSeason,
     type SpeciesId
-  } from '@baumkin/core';
+  } from '@baumkin/core/identify';
 
   import Drawing from './Drawing.svelte';
   import { capital } from '$lib/words/capital.ts';

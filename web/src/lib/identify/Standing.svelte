@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { sapMeaning, speciesById, type ClueTable, type Judgement } from '@baumkin/core';
+  import { sapMeaning, speciesById, type ClueTable } from '@baumkin/core/identify';
+  import type { Judgement } from '@baumkin/core/identify';
 
   import {
     allowedWords,

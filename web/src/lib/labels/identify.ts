@@ -10,7 +10,7 @@ import {
   type SapClass,
   type SpeciesId,
   type Verdict
-} from '@baumkin/core';
+} from '@baumkin/core/identify';
 
 import { listed } from '../words/listed.ts';
 

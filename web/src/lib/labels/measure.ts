@@ -1,4 +1,4 @@
-import type { LikelyCause, MeasureMethod, ReadingQuestion } from '@baumkin/core';
+import type { LikelyCause, MeasureMethod, ReadingQuestion } from '@baumkin/core/measure';
 
 export const METHOD_LABEL: Readonly<Record<MeasureMethod, string>> = {
   diameterTape: 'diameter tape',

@@ -1,4 +1,4 @@
-import type { DrillForbidden, StandWord, TapBanReason } from '@baumkin/core';
+import type { DrillForbidden, StandWord, TapBanReason } from '@baumkin/core/records';
 
 /** Why a tree is never tapped, as a choice. */
 export const BAN_LABELS: Readonly<Record<TapBanReason, string>> = {

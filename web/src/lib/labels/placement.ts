@@ -1,14 +1,7 @@
-import {
-  compassPoint,
-  formatLength,
-  type BodyHeight,
-  type Instruction,
-  type LandmarkName,
-  type Objection,
-  type PlacementStrategyId,
-  type TrunkFeatureKind,
-  type UnitSystem
-} from '@baumkin/core';
+import { compassPoint } from '@baumkin/core/math';
+import type { Objection, PlacementStrategyId } from '@baumkin/core/rotation';
+import type { BodyHeight, Instruction, LandmarkName, TrunkFeatureKind } from '@baumkin/core/trunk';
+import { formatLength, type UnitSystem } from '@baumkin/core/units';
 
 import { DEFECT_WORDS } from './taps.ts';
 

@@ -1,13 +1,9 @@
-import {
-  compassPoint,
-  recordKindOf,
-  SIDES,
-  speciesById,
-  toDiameter,
-  type LengthUse,
-  type Paint,
-  type WorkRecord
-} from '@baumkin/core';
+import { speciesById } from '@baumkin/core/identify';
+import { compassPoint } from '@baumkin/core/math';
+import { toDiameter } from '@baumkin/core/measure';
+import { recordKindOf, type Paint, type WorkRecord } from '@baumkin/core/records';
+import { SIDES } from '@baumkin/core/stand';
+import type { LengthUse } from '@baumkin/core/units';
 
 import { METHOD_LABEL } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';

@@ -1,4 +1,4 @@
-import type { StandPurpose, Wetness } from '@baumkin/core';
+import type { StandPurpose, Wetness } from '@baumkin/core/records';
 
 export const PURPOSE_WORDS: Readonly<Record<StandPurpose, string>> = {
   syrup: 'for syrup',

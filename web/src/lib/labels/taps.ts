@@ -1,8 +1,5 @@
 import {
-  formatLength,
   HOLES_PER_BIT,
-  inchFraction,
-  MM_PER_INCH,
   TAPS_PER_LATERAL,
   type BindingLimit,
   type ConditionReason,
@@ -13,9 +10,9 @@ import {
   type SuggestionReason,
   type TapGuideline,
   type TapGuidelineId,
-  type UnitSystem,
   type WildlifeKind
-} from '@baumkin/core';
+} from '@baumkin/core/taps';
+import { formatLength, inchFraction, MM_PER_INCH, type UnitSystem } from '@baumkin/core/units';
 
 const COUNTS = [
   'rest',

@@ -1,4 +1,6 @@
-import { compassPoint, type Cut, type Mark, type WildlifeKind } from '@baumkin/core';
+import { compassPoint } from '@baumkin/core/math';
+import type { Cut, Mark } from '@baumkin/core/records';
+import type { WildlifeKind } from '@baumkin/core/taps';
 import type { HeldBack, ListedTree, MindedTree, Refusal } from '@baumkin/core/bush';
 import type {
   BarringHazard,

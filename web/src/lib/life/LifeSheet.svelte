@@ -1,6 +1,6 @@
 <script lang="ts">
   import Printer from '@lucide/svelte/icons/printer';
-  import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core';
+  import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

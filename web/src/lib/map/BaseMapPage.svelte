@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core';
+  import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

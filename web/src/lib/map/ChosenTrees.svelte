@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { basalArea, deriveTree, kindOf, quadraticMeanDiameter, walkLength, type TreeRow } from '@baumkin/core';
+  import { deriveTree, kindOf, type TreeRow } from '@baumkin/core/records';
+  import { basalArea, quadraticMeanDiameter, walkLength } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

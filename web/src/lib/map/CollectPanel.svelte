@@ -1,12 +1,7 @@
 <script lang="ts">
-  import {
-    collectingPoints,
-    drillForbidden,
-    isSugarbush,
-    tapGuidelineOf,
-    guidelineTaps,
-    type CollectingPoint
-  } from '@baumkin/core';
+  import { drillForbidden, isSugarbush } from '@baumkin/core/records';
+  import { collectingPoints, type CollectingPoint } from '@baumkin/core/stand';
+  import { tapGuidelineOf, guidelineTaps } from '@baumkin/core/taps';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TreeRow } from '@baumkin/core';
+  import type { TreeRow } from '@baumkin/core/records';
 
   import type { Question } from './questions.ts';
 

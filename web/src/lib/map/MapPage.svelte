@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { chosenBy, type CollectingPoint, type Rule } from '@baumkin/core';
+  import { chosenBy, type Rule } from '@baumkin/core/records';
+  import type { CollectingPoint } from '@baumkin/core/stand';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { RULE_FIELDS, SPECIES, type Rule, type RuleField } from '@baumkin/core';
+  import { SPECIES } from '@baumkin/core/identify';
+  import { RULE_FIELDS, type Rule, type RuleField } from '@baumkin/core/records';
   import X from '@lucide/svelte/icons/x';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

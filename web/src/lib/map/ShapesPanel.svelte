@@ -1,14 +1,13 @@
 <script lang="ts">
+  import { insideOutline, outlineAreaHa } from '@baumkin/core/geometry';
   import {
-    insideOutline,
-    outlineAreaHa,
     standPurposeSchema,
     wetnessSchema,
     type SiteFeature,
     type Stand,
     type StandPurpose,
     type Wetness
-  } from '@baumkin/core';
+  } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

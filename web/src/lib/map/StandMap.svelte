@@ -1,5 +1,5 @@
 <script lang="ts" module>
-  import type { BaseMapFit, SiteFeature, Stand } from '@baumkin/core';
+  import type { BaseMapFit, SiteFeature, Stand } from '@baumkin/core/records';
 
   /** What a click or a drag on the map does. */
   export type MapMode = 'look' | 'lasso' | 'point' | 'shape' | 'course';
@@ -14,7 +14,7 @@
   import 'leaflet/dist/leaflet.css';
   import '@geoman-io/leaflet-geoman-free/dist/leaflet-geoman.css';
 
-  import { insideOutline } from '@baumkin/core';
+  import { insideOutline } from '@baumkin/core/geometry';
   import type * as Leaflet from 'leaflet';
   import { onMount, untrack } from 'svelte';
 

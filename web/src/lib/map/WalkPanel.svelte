@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { walkLength, type TreeRow } from '@baumkin/core';
+  import type { TreeRow } from '@baumkin/core/records';
+  import { walkLength } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -1,4 +1,5 @@
-import { toDegrees, toRadians, type BaseMapFit } from '@baumkin/core';
+import { toDegrees, toRadians } from '@baumkin/core/math';
+import type { BaseMapFit } from '@baumkin/core/records';
 
 /**
  * How a picture lies on the ground: two pins fix its scale, turn and shift. Pixels run right and down, metres east and

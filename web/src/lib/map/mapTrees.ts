@@ -1,4 +1,5 @@
-import { positionSd, radiusOf, type TreeRow } from '@baumkin/core';
+import type { TreeRow } from '@baumkin/core/records';
+import { positionSd, radiusOf } from '@baumkin/core/stand';
 
 import type { Question } from './questions.ts';
 import type { MapTree } from './treeLayer.ts';

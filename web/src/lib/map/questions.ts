@@ -1,14 +1,6 @@
-import {
-  fractionalYear,
-  isMaple,
-  kindOf,
-  REMEASURE_YEARS,
-  speciesById,
-  tapsToHang,
-  type SpeciesId,
-  type TreeKind,
-  type TreeRow
-} from '@baumkin/core';
+import { isMaple, speciesById, type SpeciesId } from '@baumkin/core/identify';
+import { fractionalYear } from '@baumkin/core/measure';
+import { kindOf, REMEASURE_YEARS, tapsToHang, type TreeKind, type TreeRow } from '@baumkin/core/records';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 import { preferences } from '$lib/client/preferences.svelte.ts';

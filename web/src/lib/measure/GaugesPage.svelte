@@ -1,11 +1,8 @@
 <script lang="ts">
-  import {
-    girthFromDiameter,
-    DEFAULT_BUSH_SETTINGS,
-    tapGuidelineOf,
-    parseTrunkLength,
-    UnreadableLength
-  } from '@baumkin/core';
+  import { girthFromDiameter } from '@baumkin/core/measure';
+  import { DEFAULT_BUSH_SETTINGS } from '@baumkin/core/records';
+  import { tapGuidelineOf } from '@baumkin/core/taps';
+  import { parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import Printer from '@lucide/svelte/icons/printer';
 
   import { GUIDELINE_LABELS } from '$lib/labels/taps.ts';

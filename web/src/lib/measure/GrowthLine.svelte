@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { diameterAt, datedDiameter, fractionalYear, METHOD_SD_MM, MM_PER_INCH, type TreeState } from '@baumkin/core';
+  import { diameterAt, fractionalYear, METHOD_SD_MM } from '@baumkin/core/measure';
+  import { datedDiameter, type TreeState } from '@baumkin/core/records';
+  import { MM_PER_INCH } from '@baumkin/core/units';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

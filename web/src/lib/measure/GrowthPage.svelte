@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { RING_PRIOR, wallsOffWell, type CrownClass } from '@baumkin/core';
+  import { RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
+  import { wallsOffWell } from '@baumkin/core/trunk';
   import { growthRows, type GrowthRow } from '@baumkin/core/bush';
 
   import { goto } from '$app/navigation';

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { MM_PER_INCH, wallsOffWell } from '@baumkin/core';
+  import { wallsOffWell } from '@baumkin/core/trunk';
+  import { MM_PER_INCH } from '@baumkin/core/units';
   import type { GrowthRow } from '@baumkin/core/bush';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -2,17 +2,14 @@
   import {
     fractionalYear,
     METHOD_SD_MM,
-    parseTrunkLength,
     questionReading,
-    swappedReadings,
     toDiameter,
-    UnreadableLength,
     type MeasureMethod,
     type NeighbourReading,
-    type Reading,
-    type ReadingQuestion,
-    type TrunkQuantity
-  } from '@baumkin/core';
+    type ReadingQuestion
+  } from '@baumkin/core/measure';
+  import { swappedReadings, type Reading } from '@baumkin/core/records';
+  import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 

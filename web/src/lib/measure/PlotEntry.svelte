@@ -1,14 +1,8 @@
 <script lang="ts">
-  import {
-    M2_PER_ACRE,
-    parseTrunkLength,
-    SPECIES,
-    speciesById,
-    toDiameter,
-    UnreadableLength,
-    type PlotRecord,
-    type SpeciesId
-  } from '@baumkin/core';
+  import { SPECIES, speciesById, type SpeciesId } from '@baumkin/core/identify';
+  import { toDiameter } from '@baumkin/core/measure';
+  import type { PlotRecord } from '@baumkin/core/records';
+  import { M2_PER_ACRE, parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import { limitingDistanceM, plotRadius } from '@baumkin/core/cruise';
   import { onMount } from 'svelte';
   import { toast } from 'svelte-sonner';

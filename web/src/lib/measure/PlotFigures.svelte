@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { M2_PER_ACRE, M2_PER_HECTARE, type PlotRecord } from '@baumkin/core';
+  import type { PlotRecord } from '@baumkin/core/records';
+  import { M2_PER_ACRE, M2_PER_HECTARE } from '@baumkin/core/units';
   import {
     CONFIDENCE,
     cruiseMapleShare,

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PlotRecord } from '@baumkin/core';
+  import type { PlotRecord } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { crownRadius, defaultHeight, type CrownRadii } from '@baumkin/core';
+  import { crownRadius, defaultHeight, type CrownRadii } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

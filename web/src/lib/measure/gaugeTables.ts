@@ -1,4 +1,5 @@
-import { biltmoreMark, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, type UnitSystem } from '@baumkin/core';
+import { biltmoreMark } from '@baumkin/core/measure';
+import { M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, type UnitSystem } from '@baumkin/core/units';
 import { gaugeWidth, limitingDistanceM } from '@baumkin/core/cruise';
 
 /** One mark of a Biltmore stick. */

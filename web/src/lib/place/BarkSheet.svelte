@@ -1,18 +1,9 @@
 <script lang="ts">
-  import {
-    columnHalfLength,
-    normaliseBearing,
-    toDegrees,
-    type BarkSpot,
-    type HeatMap,
-    type Paint,
-    type PaintPlace,
-    type PlacementTask,
-    type PlannedHole,
-    type Proposal,
-    type Taphole,
-    type TrunkFeature
-  } from '@baumkin/core';
+  import type { BarkSpot } from '@baumkin/core/geometry';
+  import { normaliseBearing, toDegrees } from '@baumkin/core/math';
+  import type { Paint, PaintPlace, Taphole, TrunkFeature } from '@baumkin/core/records';
+  import type { PlacementTask, PlannedHole, Proposal } from '@baumkin/core/rotation';
+  import { columnHalfLength, type HeatMap } from '@baumkin/core/trunk';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

@@ -1,17 +1,16 @@
 <script lang="ts">
+  import type { TreeRow, WorkRecord } from '@baumkin/core/records';
+  import { LITRES_A_TAP } from '@baumkin/core/sap';
   import {
     corrected,
     DEFAULT_COLUMNS,
-    LITRES_A_TAP,
     stainedOf,
     trunkBefore,
     wilson,
     WORTH_CORRECTING,
     type Calibration,
-    type LoggedHole,
-    type TreeRow,
-    type WorkRecord
-  } from '@baumkin/core';
+    type LoggedHole
+  } from '@baumkin/core/trunk';
   import { trunkOf } from '@baumkin/core/bush';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';

@@ -1,5 +1,8 @@
 <script lang="ts">
-  import { toDegrees, toRadians, type CutColumn, type Paint, type PlacementTask, type Taphole } from '@baumkin/core';
+  import { toDegrees, toRadians } from '@baumkin/core/math';
+  import type { Paint, Taphole } from '@baumkin/core/records';
+  import type { PlacementTask } from '@baumkin/core/rotation';
+  import type { CutColumn } from '@baumkin/core/trunk';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

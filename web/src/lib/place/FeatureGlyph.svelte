@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TrunkFeatureKind } from '@baumkin/core';
+  import type { TrunkFeatureKind } from '@baumkin/core/trunk';
 
   /** What stands on the trunk, drawn as a hand would sketch it on the unrolled bark. */
   const {

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { toRadians, type LengthwiseSection, type PlacementTask } from '@baumkin/core';
+  import { toRadians } from '@baumkin/core/math';
+  import type { PlacementTask } from '@baumkin/core/rotation';
+  import type { LengthwiseSection } from '@baumkin/core/trunk';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

@@ -1,17 +1,16 @@
 <script lang="ts">
+  import type { BarkSpot } from '@baumkin/core/geometry';
+  import { compassPoint } from '@baumkin/core/math';
+  import { barkThickness } from '@baumkin/core/measure';
   import {
-    barkThickness,
-    CLEAR_ENOUGH,
-    compassPoint,
     drillForbidden,
     fewerSinceDecided,
     knownMaple,
     tapsToHang,
-    type BarkSpot,
     type Shavings,
-    type SpotAnswer,
     type Taphole
-  } from '@baumkin/core';
+  } from '@baumkin/core/records';
+  import { CLEAR_ENOUGH, type SpotAnswer } from '@baumkin/core/rotation';
   import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
   import { toast } from 'svelte-sonner';

@@ -1,18 +1,14 @@
 <script lang="ts">
+  import type { BarkSpot } from '@baumkin/core/geometry';
+  import { compassPoint, mean, normaliseBearing, toDegrees } from '@baumkin/core/math';
   import {
-    compassPoint,
-    DEFAULT_COLUMNS,
     hiddenTruth,
-    mean,
-    normaliseBearing,
     PRACTICE_SEASONS,
     practiceTrunk,
-    toDegrees,
-    type BarkSpot,
-    type Column,
     type Drilled,
     type PlacementStrategyId
-  } from '@baumkin/core';
+  } from '@baumkin/core/rotation';
+  import { DEFAULT_COLUMNS, type Column } from '@baumkin/core/trunk';
   import { onDestroy } from 'svelte';
 
   import { STRATEGY_LABELS } from '$lib/labels/placement.ts';

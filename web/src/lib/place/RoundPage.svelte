@@ -1,15 +1,15 @@
 <script lang="ts">
+  import { speciesById } from '@baumkin/core/identify';
+  import { barkThickness } from '@baumkin/core/measure';
   import {
-    barkThickness,
     drillForbidden,
     fewerSinceDecided,
-    minutesAHole,
-    speciesById,
     tapsToHang,
     type Taphole,
     type TreeRow,
     type TreeState
-  } from '@baumkin/core';
+  } from '@baumkin/core/records';
+  import { minutesAHole } from '@baumkin/core/rotation';
   import {
     countable,
     instructionFor,

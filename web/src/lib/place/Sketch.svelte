@@ -1,5 +1,6 @@
 <script lang="ts">
-  import type { PlacementTask, Taphole } from '@baumkin/core';
+  import type { Taphole } from '@baumkin/core/records';
+  import type { PlacementTask } from '@baumkin/core/rotation';
 
   import { readable } from '$lib/ui/keepApart.ts';
 

@@ -1,13 +1,12 @@
 <script lang="ts">
+  import { insideBark } from '@baumkin/core/measure';
   import {
-    insideBark,
-    parseTrunkLength,
     PLACEMENT_STRATEGIES,
-    UnreadableLength,
     type RuleTree,
     type LivedStrategy,
     type PlacementStrategyId
-  } from '@baumkin/core';
+  } from '@baumkin/core/rotation';
+  import { parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import { bandOf, modelOf, trunkOf } from '@baumkin/core/bush';
   import { onDestroy, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';

@@ -1,12 +1,7 @@
 <script lang="ts">
-  import {
-    compassPoint,
-    TRUNK_FEATURES,
-    type Scars,
-    type TreeState,
-    type TrunkFeature,
-    type TrunkFeatureKind
-  } from '@baumkin/core';
+  import { compassPoint } from '@baumkin/core/math';
+  import type { Scars, TreeState, TrunkFeature } from '@baumkin/core/records';
+  import { TRUNK_FEATURES, type TrunkFeatureKind } from '@baumkin/core/trunk';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -1,4 +1,4 @@
-import type { Placement, PlacementTask } from '@baumkin/core';
+import type { Placement, PlacementTask } from '@baumkin/core/rotation';
 import { FIRST } from '@baumkin/core/bush';
 
 import { placeWorker } from './worker.ts';

@@ -1,4 +1,4 @@
-import type { Placement, PlacementTask } from '@baumkin/core';
+import type { Placement, PlacementTask } from '@baumkin/core/rotation';
 import { wrap } from 'comlink';
 import { SvelteMap } from 'svelte/reactivity';
 

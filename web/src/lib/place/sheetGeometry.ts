@@ -1,4 +1,5 @@
-import { normaliseBearing, toDegrees, type Trunk } from '@baumkin/core';
+import { normaliseBearing, toDegrees } from '@baumkin/core/math';
+import type { Trunk } from '@baumkin/core/trunk';
 
 /** The unrolled trunk on the screen, in true proportion: the same scale round the trunk and up it. */
 export interface SheetGeometry {

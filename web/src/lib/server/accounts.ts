@@ -1,5 +1,5 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { lineOfText, nameKey } from '@baumkin/core';
+import { lineOfText, nameKey } from '@baumkin/core/records';
 import { hash, verify } from '@node-rs/argon2';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { z } from 'zod';

@@ -1,7 +1,8 @@
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { error } from '@sveltejs/kit';
-import { userFacing, type Role } from '@baumkin/core';
+import { userFacing } from '@baumkin/core/errors';
+import type { Role } from '@baumkin/core/records';
 
 import type { z } from 'zod';
 

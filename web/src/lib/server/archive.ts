@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readArchive, treesIn, underOtherIds, type Archive } from '@baumkin/core/exchange';
-import { BUSH_RECORD_KINDS } from '@baumkin/core';
+import { BUSH_RECORD_KINDS } from '@baumkin/core/records';
 import { UniqueConstraintError, type Model, type ModelStatic } from 'sequelize';
 
 import { storeLines } from './book.ts';

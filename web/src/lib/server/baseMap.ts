@@ -1,4 +1,4 @@
-import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core';
+import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core/records';
 import type { Transaction } from 'sequelize';
 
 import { BaseMapRow } from './db/index.ts';

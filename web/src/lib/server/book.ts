@@ -6,7 +6,7 @@ import {
   type Tree,
   type TreePlace,
   type WorkRecord
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 

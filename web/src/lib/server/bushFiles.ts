@@ -1,4 +1,5 @@
-import { deriveTree, seasonOf, speciesWord, toDiameter } from '@baumkin/core';
+import { toDiameter } from '@baumkin/core/measure';
+import { deriveTree, seasonOf, speciesWord } from '@baumkin/core/records';
 import {
   dataPackage,
   TABLES,

@@ -8,7 +8,7 @@ import {
   type SiteFeature,
   standSchema,
   type Stand
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 import type { z } from 'zod';
 import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 

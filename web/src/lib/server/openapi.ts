@@ -7,7 +7,7 @@ import {
   siteFeatureSchema,
   standSchema,
   treeSchema
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 import { archiveSchema } from '@baumkin/core/exchange';
 import { z } from 'zod';
 

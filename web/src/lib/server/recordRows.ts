@@ -1,4 +1,4 @@
-import type { AnyRecord, AnyRecordKind } from '@baumkin/core';
+import type { AnyRecord, AnyRecordKind } from '@baumkin/core/records';
 
 import { recordColumns, type RecordColumn } from './db/index.ts';
 

@@ -13,7 +13,7 @@ import {
   type RecordKindName,
   type Role,
   type WorkRecord
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
 import { z } from 'zod';
 

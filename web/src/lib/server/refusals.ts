@@ -1,4 +1,4 @@
-import { UserFacingError } from '@baumkin/core';
+import { UserFacingError } from '@baumkin/core/errors';
 
 /** What the server refuses, with the status that it answers with and what a person is told. */
 const REFUSALS = {

@@ -5,7 +5,7 @@ import {
   roleSchema,
   siteFeatureSchema,
   standSchema
-} from '@baumkin/core';
+} from '@baumkin/core/records';
 import { z } from 'zod';
 
 /**

@@ -1,14 +1,6 @@
-import {
-  deriveBush,
-  LINE_KINDS,
-  treeRow,
-  type PositionQuality,
-  type RingPriors,
-  type SizeExpectation,
-  type Tree,
-  type TreeRow,
-  type WorkRecord
-} from '@baumkin/core';
+import type { RingPriors, SizeExpectation } from '@baumkin/core/measure';
+import { deriveBush, LINE_KINDS, treeRow, type Tree, type TreeRow, type WorkRecord } from '@baumkin/core/records';
+import type { PositionQuality } from '@baumkin/core/stand';
 
 import { Op, QueryTypes } from 'sequelize';
 

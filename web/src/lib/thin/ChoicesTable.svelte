@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { speciesById, tapsToHang, type Stand } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
+  import { tapsToHang, type Stand } from '@baumkin/core/records';
   import { freeToGrow, sidesFreed } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TreeRow } from '@baumkin/core';
+  import type { TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { capital } from '$lib/words/capital.ts';

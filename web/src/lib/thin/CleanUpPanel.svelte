@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { isMaple, M3_PER_CORD, M3_PER_CUBIC_YARD, type StandTree } from '@baumkin/core';
+  import { isMaple } from '@baumkin/core/identify';
+  import type { StandTree } from '@baumkin/core/stand';
+  import { M3_PER_CORD, M3_PER_CUBIC_YARD } from '@baumkin/core/units';
   import { cleanUp, isAsh, spreadWork } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
 

@@ -1,13 +1,9 @@
 <script lang="ts">
-  import {
-    parseTrunkLength,
-    SIDES,
-    SPECIES,
-    toDiameter,
-    UnreadableLength,
-    type Side,
-    type TreeRow
-  } from '@baumkin/core';
+  import { SPECIES } from '@baumkin/core/identify';
+  import { toDiameter } from '@baumkin/core/measure';
+  import type { TreeRow } from '@baumkin/core/records';
+  import { SIDES, type Side } from '@baumkin/core/stand';
+  import { parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import type { SeenBlocker, SideSeen } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';

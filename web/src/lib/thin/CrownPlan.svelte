@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { radiusOf, toRadians, type SiteFeature, type StandTree } from '@baumkin/core';
+  import { toRadians } from '@baumkin/core/math';
+  import type { SiteFeature } from '@baumkin/core/records';
+  import { radiusOf, type StandTree } from '@baumkin/core/stand';
   import { freeSides, type SideState } from '@baumkin/core/thinning';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Cut, TreeRow } from '@baumkin/core';
+  import type { Cut, TreeRow } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { paintClash } from '@baumkin/core';
+  import { paintClash } from '@baumkin/core/records';
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 

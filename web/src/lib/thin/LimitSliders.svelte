@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT } from '@baumkin/core';
+  import { M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT } from '@baumkin/core/units';
   import type { Binding, LimitId, PlanLimits } from '@baumkin/core/thinning';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,13 +1,8 @@
 <script lang="ts">
-  import {
-    CLEAR_TREE_LENGTHS,
-    compassPoint,
-    cutForbidden,
-    isSugarbush,
-    speciesById,
-    type CrownCardRecord,
-    type TreeRow
-  } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
+  import { compassPoint } from '@baumkin/core/math';
+  import { cutForbidden, isSugarbush, type CrownCardRecord, type TreeRow } from '@baumkin/core/records';
+  import { CLEAR_TREE_LENGTHS } from '@baumkin/core/stand';
   import { heldBack, lengthOf, markingList, type ListedTree } from '@baumkin/core/bush';
   import { frees, isQuiet } from '@baumkin/core/thinning';
   import Printer from '@lucide/svelte/icons/printer';

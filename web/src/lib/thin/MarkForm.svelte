@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { compassPoint, type SiteFeature, type TreeRow } from '@baumkin/core';
+  import { compassPoint } from '@baumkin/core/math';
+  import type { SiteFeature, TreeRow } from '@baumkin/core/records';
   import {
     KEPT_FOR,
     MARK_PURPOSES,

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { knownMaple, speciesById, type TreeRow } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
+  import { knownMaple, type TreeRow } from '@baumkin/core/records';
   import { reasonsFor } from '@baumkin/core/thinning';
 
   import { barredWords, cropPartWords, MARK_SAID, reasonWords } from '$lib/labels/thinning.ts';

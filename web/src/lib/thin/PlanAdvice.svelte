@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isSugarbush } from '@baumkin/core';
+  import { isSugarbush } from '@baumkin/core/records';
   import { entryWarning, isAcid, throwsEasily, WINDTHROW_SHARE } from '@baumkin/core/thinning';
 
   import { clashWords, refusalWords } from '$lib/labels/thinning.ts';

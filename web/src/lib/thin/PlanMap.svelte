@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { heightOf, positionSd, radiusOf, type TreeRow } from '@baumkin/core';
+  import type { TreeRow } from '@baumkin/core/records';
+  import { heightOf, positionSd, radiusOf } from '@baumkin/core/stand';
   import { standTrees } from '@baumkin/core/bush';
   import { freeSides, gapsIn, northernRim } from '@baumkin/core/thinning';
 

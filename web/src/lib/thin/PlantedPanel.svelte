@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { isMaple, tapGuidelineOf, speciesById, SPECIES, type PlantingRecord, type SpeciesId } from '@baumkin/core';
+  import { isMaple, speciesById, SPECIES, type SpeciesId } from '@baumkin/core/identify';
+  import type { PlantingRecord } from '@baumkin/core/records';
+  import { tapGuidelineOf } from '@baumkin/core/taps';
   import { firstTapping, GUARDS, survival, type Guard } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { untrack } from 'svelte';

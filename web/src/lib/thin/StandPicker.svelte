@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isSugarbush } from '@baumkin/core';
+  import { isSugarbush } from '@baumkin/core/records';
 
   import type { ThinDesk } from './desk.svelte.ts';
 

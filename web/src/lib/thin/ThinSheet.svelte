@@ -1,21 +1,19 @@
 <script lang="ts">
+  import { speciesById } from '@baumkin/core/identify';
+  import { isSugarbush, knownMaple, type Mark } from '@baumkin/core/records';
   import {
     CLEAR_TREE_LENGTHS,
     crownSides,
     heightOf,
-    isSugarbush,
-    knownMaple,
     removal,
     REMOVAL_LIMIT,
     SIDES_WANTED,
     positionSd,
-    speciesById,
     TOUCHING_M,
     withinReach,
     type Competitor,
-    type Mark,
     type Side
-  } from '@baumkin/core';
+  } from '@baumkin/core/stand';
   import { cruisedM2PerHa, heldBack, standTrees } from '@baumkin/core/bush';
   import {
     basalAreaInLarger,

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { M2_PER_HECTARE, MM_PER_FOOT, type SeedlingsRecord } from '@baumkin/core';
+  import type { SeedlingsRecord } from '@baumkin/core/records';
+  import { M2_PER_HECTARE, MM_PER_FOOT } from '@baumkin/core/units';
   import { standTrees } from '@baumkin/core/bush';
   import {
     fenceFor,

@@ -1,4 +1,4 @@
-import { isSugarbush, type BushRecord, type Stand } from '@baumkin/core';
+import { isSugarbush, type BushRecord, type Stand } from '@baumkin/core/records';
 import {
   cruisedM2PerHa,
   fittingLimits,
@@ -19,7 +19,7 @@ import {
   openingCovers,
   standFigures,
   type Binding,
-  type Judgement,
+  type ChoiceJudgement,
   type LimitId,
   type PlanLimits,
   type StandFigures,
@@ -47,7 +47,7 @@ interface DrawnChoice extends Choice {
 }
 
 export interface JudgedChoice extends DrawnChoice {
-  readonly judgement: Judgement;
+  readonly judgement: ChoiceJudgement;
 }
 
 type Kept = Extract<BushRecord, { kind: 'thinningPlan' }>;

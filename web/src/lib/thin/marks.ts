@@ -1,4 +1,4 @@
-import type { Mark } from '@baumkin/core';
+import type { Mark } from '@baumkin/core/records';
 import { toast } from 'svelte-sonner';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';

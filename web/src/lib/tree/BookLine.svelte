@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { baseOf, combinedDiameter, positionSd } from '@baumkin/core';
+  import { combinedDiameter } from '@baumkin/core/measure';
+  import { baseOf, positionSd } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
   import { lineDraft, useBush } from '$lib/client/bush.svelte.ts';

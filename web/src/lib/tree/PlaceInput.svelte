@@ -1,5 +1,5 @@
 <script lang="ts" module>
-  import type { PositionQuality } from '@baumkin/core';
+  import type { PositionQuality } from '@baumkin/core/stand';
 
   /** A place as it is going to be written down. */
   export interface GivenPlace {
@@ -12,7 +12,8 @@
 </script>
 
 <script lang="ts">
-  import { fromLocalMetres, offset, rougher, toLocalMetres } from '@baumkin/core';
+  import { fromLocalMetres, offset, toLocalMetres } from '@baumkin/core/geometry';
+  import { rougher } from '@baumkin/core/stand';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -1,15 +1,9 @@
 <script lang="ts">
-  import {
-    declaration,
-    insideOutline,
-    parseTrunkLength,
-    SPECIES,
-    toDiameter,
-    UnreadableLength,
-    type SpeciesId,
-    type TreeRow,
-    type TrunkQuantity
-  } from '@baumkin/core';
+  import { insideOutline } from '@baumkin/core/geometry';
+  import { SPECIES, type SpeciesId } from '@baumkin/core/identify';
+  import { toDiameter } from '@baumkin/core/measure';
+  import { declaration, type TreeRow } from '@baumkin/core/records';
+  import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 

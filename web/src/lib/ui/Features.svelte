@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SiteFeature } from '@baumkin/core';
+  import type { SiteFeature } from '@baumkin/core/records';
   import { curveCatmullRom, curveLinear, curveLinearClosed, line } from 'd3-shape';
 
   /** Buildings, paths, lines, water, fences and ways in as part of a drawing from above. */

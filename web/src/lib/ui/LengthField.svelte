@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { parseTrunkLength, UnreadableLength, type LengthUse } from '@baumkin/core';
+  import { parseTrunkLength, UnreadableLength, type LengthUse } from '@baumkin/core/units';
 
   import { onDestroy } from 'svelte';
 

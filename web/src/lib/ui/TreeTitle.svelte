@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { speciesById, type Station, type TreeRow } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
+  import type { Station, TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,4 +1,4 @@
-import { parseTrunkLength, UnreadableLength, type LengthUnit } from '@baumkin/core';
+import { parseTrunkLength, UnreadableLength, type LengthUnit } from '@baumkin/core/units';
 
 import { preferences } from '$lib/client/preferences.svelte.ts';
 

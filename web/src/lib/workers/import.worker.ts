@@ -1,5 +1,5 @@
 import { planImport, readStatements } from '@baumkin/core/exchange';
-import type { ImportPlan, KnownTree, PlanOptions, ReadOptions, StatementFile } from '@baumkin/core/exchange';
+import type { ImportPlan, KnownTree, ImportOptions, ReadOptions, StatementFile } from '@baumkin/core/exchange';
 import { expose } from 'comlink';
 
 export interface ImportPreview {
@@ -14,7 +14,7 @@ const api = {
     text: string,
     reading: ReadOptions,
     known: readonly KnownTree[],
-    planning: Omit<PlanOptions, 'makeId' | 'now'>
+    planning: Omit<ImportOptions, 'makeId' | 'now'>
   ): ImportPreview {
     const file = readStatements(text, reading);
     const makeId = () => crypto.randomUUID();

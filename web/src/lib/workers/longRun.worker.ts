@@ -1,18 +1,6 @@
-import {
-  calibrate,
-  compareStrategies,
-  othersOnPractice,
-  projectBush,
-  type BushYear,
-  type Calibration,
-  type ColumnModel,
-  type RuleTree,
-  type LivedStrategy,
-  type LoggedHole,
-  type ProjectionOptions,
-  type TapPolicy,
-  type TapTree
-} from '@baumkin/core';
+import { compareStrategies, othersOnPractice, type RuleTree, type LivedStrategy } from '@baumkin/core/rotation';
+import { projectBush, type BushYear, type ProjectionOptions, type TapPolicy, type TapTree } from '@baumkin/core/taps';
+import { calibrate, type Calibration, type ColumnModel, type LoggedHole } from '@baumkin/core/trunk';
 import { expose } from 'comlink';
 
 type Told = (done: number) => void;

@@ -1,4 +1,4 @@
-import { PlacedTrunk, type Placement, type PlacementTask, type SpotAnswer } from '@baumkin/core';
+import { PlacedTrunk, type Placement, type PlacementTask, type SpotAnswer } from '@baumkin/core/rotation';
 import { expose } from 'comlink';
 
 /** The last trunks that were asked about keep their drawn truths: a dragged spot is answered at once. */

@@ -1,4 +1,4 @@
-import type { TapPolicy } from '@baumkin/core';
+import type { TapPolicy } from '@baumkin/core/taps';
 import {
   bindingLimits,
   chooseCropTrees,

@@ -1,4 +1,4 @@
-import { shortWalk } from '@baumkin/core';
+import { shortWalk } from '@baumkin/core/stand';
 import { expose } from 'comlink';
 
 /** The search for a short walk off the page's thread. */

@@ -1,4 +1,4 @@
-import { userFacing } from '@baumkin/core';
+import { userFacing } from '@baumkin/core/errors';
 import { fail, redirect } from '@sveltejs/kit';
 
 import { accountSchema, createAccount, openSession } from '$lib/server/accounts.ts';

@@ -1,4 +1,4 @@
-import type { Rng } from '@baumkin/core';
+import type { Rng } from '@baumkin/core/math';
 
 import { BARK, BLACK, BROWN, disc, DOWN, GREEN, scattered, type Stroke } from './stroke.ts';
 

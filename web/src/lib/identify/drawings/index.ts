@@ -1,4 +1,5 @@
-import { seededRng, seedFrom, type CharacterId } from '@baumkin/core';
+import type { CharacterId } from '@baumkin/core/identify';
+import { seededRng, seedFrom } from '@baumkin/core/math';
 
 import { bark, lichen, oldBark, rub, stained, tapholes, tone } from './bark.ts';
 import { bud, BUDS, budOfColour, grouping, lopsidedBud, stage, stickyBud } from './bud.ts';

@@ -1,4 +1,4 @@
-import type { Rng } from '@baumkin/core';
+import type { Rng } from '@baumkin/core/math';
 
 /** One line or area of a drawing in a square of 100 by 100. */
 export interface Stroke {

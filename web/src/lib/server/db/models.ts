@@ -1,4 +1,4 @@
-import { KINDS, type AnyRecordKind } from '@baumkin/core';
+import { KINDS, type AnyRecordKind } from '@baumkin/core/records';
 import {
   DataTypes,
   Model,

@@ -1,4 +1,4 @@
-import { recordKindOf, type AnyRecordKind } from '@baumkin/core';
+import { recordKindOf, type AnyRecordKind } from '@baumkin/core/records';
 import { DataTypes, type ModelAttributeColumnOptions } from 'sequelize';
 import { z } from 'zod';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { STATIONS, type Station } from '@baumkin/core';
+  import { STATIONS, type Station } from '@baumkin/core/records';
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Search from '@lucide/svelte/icons/search';

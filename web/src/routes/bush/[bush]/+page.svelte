@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { isMaple, knownMaple, tapsToHang, type Station } from '@baumkin/core';
+  import { isMaple } from '@baumkin/core/identify';
+  import { knownMaple, tapsToHang, type Station } from '@baumkin/core/records';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';

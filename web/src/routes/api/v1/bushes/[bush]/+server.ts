@@ -1,4 +1,4 @@
-import { seasonOf } from '@baumkin/core';
+import { seasonOf } from '@baumkin/core/records';
 import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Station } from '@baumkin/core';
+  import type { Station } from '@baumkin/core/records';
   import { untrack } from 'svelte';
 
   import { goto } from '$app/navigation';

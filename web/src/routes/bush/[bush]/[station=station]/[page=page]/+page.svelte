@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Station } from '@baumkin/core';
+  import type { Station } from '@baumkin/core/records';
 
   import { page } from '$app/state';
   import { PAGES } from '$lib/frame/pages.ts';

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { barkThickness, drillForbidden, fewerSinceDecided, speciesById, tapsToHang } from '@baumkin/core';
+  import { speciesById } from '@baumkin/core/identify';
+  import { barkThickness } from '@baumkin/core/measure';
+  import { drillForbidden, fewerSinceDecided, tapsToHang } from '@baumkin/core/records';
   import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Printer from '@lucide/svelte/icons/printer';
   import { untrack } from 'svelte';
