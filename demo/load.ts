@@ -3,7 +3,7 @@ import { hash } from '@node-rs/argon2';
 
 import { linesOf, type BushRecord, type WorkRecord } from '@baumkin/core/records';
 
-import { storeLines } from '../web/src/lib/server/book.ts';
+import { storeLines } from '../web/src/lib/server/treeRegistry.ts';
 import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../web/src/lib/server/db/index.ts';
 import { storeMany } from '../web/src/lib/server/records.ts';
 import { corranHill } from './corranHill.ts';

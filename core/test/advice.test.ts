@@ -52,7 +52,7 @@ import {
   planThinning,
   regenerationAdvice,
   roomToFall,
-  seedlingFigures,
+  seedlingMetrics,
   sideStates,
   survival,
   spreadWork,
@@ -564,8 +564,8 @@ describe('felling and what follows', () => {
       browsed: 0,
       fenced: false
     });
-    const thicket = seedlingFigures([plot(60), plot(0), plot(0), plot(0), plot(0), plot(0)]);
-    const spread = seedlingFigures(Array.from({ length: 6 }, () => plot(1)));
+    const thicket = seedlingMetrics([plot(60), plot(0), plot(0), plot(0), plot(0), plot(0)]);
+    const spread = seedlingMetrics(Array.from({ length: 6 }, () => plot(1)));
     expect(thicket.establishedMaplesPerHa).toBeGreaterThan(spread.establishedMaplesPerHa);
     expect(regenerationAdvice(thicket)).not.toContain('enough');
     expect(regenerationAdvice(spread)).toContain('enough');

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { usualSugarPct } from '../src/identify/index.ts';
 import { insideBark } from '../src/measure/index.ts';
 import {
-  comesToSize,
+  timeToSize,
   conditionCap,
   conditionEffects,
   costOfTooEarly,
@@ -190,13 +190,13 @@ describe('a guideline of one’s own', () => {
 
 describe('trees that come to size', () => {
   it('by their own growth: 20 mm to go at rings of 1 mm are ten years', () => {
-    const coming = comesToSize({ dbhMm: 304.8 - 20, ringMm: 1, ringSeMm: 0.2 }, policy.guideline)!;
+    const coming = timeToSize({ dbhMm: 304.8 - 20, ringMm: 1, ringSeMm: 0.2 }, policy.guideline)!;
     expect(coming).toMatchObject({ taps: 1, atDbhMm: expect.closeTo(304.8, 9) });
     expect(coming.years).toBeCloseTo(10, 9);
     expect(coming.earliest).toBeLessThan(10);
     expect(coming.latest!).toBeGreaterThan(10);
-    expect(comesToSize({ dbhMm: 900, ringMm: 1, ringSeMm: 0 }, policy.guideline)).toBeNull();
-    expect(comesToSize({ dbhMm: 280, ringMm: 0.2, ringSeMm: 0.3 }, policy.guideline)!.latest).toBeNull();
+    expect(timeToSize({ dbhMm: 900, ringMm: 1, ringSeMm: 0 }, policy.guideline)).toBeNull();
+    expect(timeToSize({ dbhMm: 280, ringMm: 0.2, ringSeMm: 0.3 }, policy.guideline)!.latest).toBeNull();
   });
 
   it('tapped too early they carry more stain than later', () => {

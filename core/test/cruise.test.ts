@@ -9,7 +9,7 @@ import {
   gaugeWidth,
   limitingDistanceM,
   meanOverPlots,
-  plotFigures,
+  plotMetrics,
   plotRadius,
   plotsNeeded,
   type Plot,
@@ -86,7 +86,7 @@ describe('Lansing Woods (Gerrard 1969; R spatstat.data 3.0)', () => {
   ])('a plot of %f ft in its middle holds %d trees, %d of them maples', (radius, trees, maples) => {
     const plot = plotAt(radius);
     expect(plot.trees.length).toBe(trees);
-    const { stemsPerHa, mapleShare } = plotFigures(plot);
+    const { stemsPerHa, mapleShare } = plotMetrics(plot);
     // All of one diameter, the share of basal area is the share of stems.
     expect(mapleShare).toBeCloseTo(maples / trees, 9);
     const acres = (Math.PI * (radius * FT) ** 2) / M2_PER_ACRE;
@@ -99,7 +99,7 @@ describe('Lansing Woods (Gerrard 1969; R spatstat.data 3.0)', () => {
       design: { kind: 'fixed', radiusM: plotRadius(side * side) },
       trees: woods.filter((t) => t.species === 'sugarMaple').map(({ species }) => ({ species, dbhMm: null }))
     };
-    expect(plotFigures(whole).stemsPerHa! / ACRES_PER_HA).toBeCloseTo(26.22449, 5);
+    expect(plotMetrics(whole).stemsPerHa! / ACRES_PER_HA).toBeCloseTo(26.22449, 5);
   });
 });
 
@@ -128,8 +128,8 @@ describe('longleaf pines (Platt, Evans & Rathbun 1988): 12.10938 m2/ha, 146 stem
     ['fixed-radius plots', { kind: 'fixed', radiusM: 12 }]
   ] as const)('%s finds them, on average over many points', (_, design) => {
     const plots = cruise(design, 3000);
-    const area = meanOverPlots(plots.map((p) => plotFigures(p).basalAreaM2PerHa));
-    const stems = meanOverPlots(plots.map((p) => plotFigures(p).stemsPerHa!));
+    const area = meanOverPlots(plots.map((p) => plotMetrics(p).basalAreaM2PerHa));
+    const stems = meanOverPlots(plots.map((p) => plotMetrics(p).stemsPerHa!));
     // Within three standard errors of the truth, and the interval tells about how wide they are.
     expect(Math.abs(area.mean - 12.10938)).toBeLessThan(3 * area.se!);
     expect(Math.abs(stems.mean - 146)).toBeLessThan(3 * stems.se!);
@@ -145,7 +145,7 @@ describe('longleaf pines (Platt, Evans & Rathbun 1988): 12.10938 m2/ha, 146 stem
     let held = 0;
     for (let i = 0; i < 400; i++) {
       const { mean, half } = meanOverPlots(
-        points.slice(10 * i, 10 * i + 10).map((p) => plotFigures(p).basalAreaM2PerHa)
+        points.slice(10 * i, 10 * i + 10).map((p) => plotMetrics(p).basalAreaM2PerHa)
       );
       if (Math.abs(mean - 12.10938) <= half!) held += 1;
     }
@@ -190,7 +190,7 @@ describe('precision', () => {
 
   it('counts a gauge tree without its diameter in the basal area alone', () => {
     const plot: Plot = { design: { kind: 'gauge', bafM2PerHa: 4 }, trees: [{ species: 'redMaple', dbhMm: null }] };
-    expect(plotFigures(plot)).toEqual({ stemsPerHa: null, basalAreaM2PerHa: 4, mapleShare: 1 });
+    expect(plotMetrics(plot)).toEqual({ stemsPerHa: null, basalAreaM2PerHa: 4, mapleShare: 1 });
     expect(expansionFactor(plot.design, plot.trees[0]!)).toBeNull();
     expect(cruiseStructure([plot])).toBeNull();
   });

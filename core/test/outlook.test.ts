@@ -18,11 +18,11 @@ import {
   relativeDensity,
   ringWith,
   roomLeft,
-  seedlingFigures,
+  seedlingMetrics,
   spreadWork,
   standOutlook,
   stemVolume,
-  type GrowingGround,
+  type GrowingArea,
   type GrowingStand,
   type OutlookTree,
   type SeedlingPlot
@@ -32,7 +32,7 @@ import { readTable } from './data/read.ts';
 import { POLICY } from './policy.ts';
 
 const SIDE_M = 70;
-const ground: GrowingGround = {
+const ground: GrowingArea = {
   areaHa: SIDE_M ** 2 / 10_000,
   outlines: [
     [
@@ -291,11 +291,11 @@ describe('regeneration', () => {
   });
 
   it('counts a hectare and says what to do', () => {
-    const figures = seedlingFigures(Array.from({ length: 6 }, () => plot(4, 1, 0.1)));
+    const figures = seedlingMetrics(Array.from({ length: 6 }, () => plot(4, 1, 0.1)));
     expect(figures.establishedMaplesPerHa).toBeCloseTo((4 * 10_000) / (Math.PI * 4));
     expect(regenerationAdvice(figures)).toEqual(['enough']);
-    expect(regenerationAdvice(seedlingFigures([plot(0, 20, 0.6)]))).toEqual(['clearFirst', 'fence', 'morePlots']);
-    expect(() => seedlingFigures([])).toThrow(RangeError);
+    expect(regenerationAdvice(seedlingMetrics([plot(0, 20, 0.6)]))).toEqual(['clearFirst', 'fence', 'morePlots']);
+    expect(() => seedlingMetrics([])).toThrow(RangeError);
   });
 
   it('a fence of a tenth of a hectare, square: 126 m and a post every four', () => {

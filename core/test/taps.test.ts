@@ -7,7 +7,7 @@ import {
   tapGuidelineById,
   guidelineTaps,
   longRunStainedShare,
-  measuringWouldChange,
+  valueOfMeasuring,
   suggestTaps,
   vigourClass,
   type PublishedGuidelineId,
@@ -261,15 +261,15 @@ describe('is it worth measuring again?', () => {
   };
 
   it('not where the count stands whatever the tree grows', () => {
-    expect(measuringWouldChange({ ...tree, isMaple: false }, 10)).toBe(0);
-    expect(measuringWouldChange({ ...tree, dbhMm: 150 }, 3)).toBe(0);
-    expect(measuringWouldChange({ ...tree, ringSeMm: 0.01 }, 0)).toBe(0);
+    expect(valueOfMeasuring({ ...tree, isMaple: false }, 10)).toBe(0);
+    expect(valueOfMeasuring({ ...tree, dbhMm: 150 }, 3)).toBe(0);
+    expect(valueOfMeasuring({ ...tree, ringSeMm: 0.01 }, 0)).toBe(0);
   });
 
   it('most where the growth is little known and near what a tap needs', () => {
     const needed = growthBalance(tree).ringForOneMm;
-    const near = measuringWouldChange({ ...tree, ringMm: needed, ringSeMm: 0.5 }, 5);
-    const far = measuringWouldChange({ ...tree, ringMm: 3 * needed, ringSeMm: 0.3 }, 5);
+    const near = valueOfMeasuring({ ...tree, ringMm: needed, ringSeMm: 0.5 }, 5);
+    const far = valueOfMeasuring({ ...tree, ringMm: 3 * needed, ringSeMm: 0.3 }, 5);
     expect(near).toBeGreaterThan(0.3);
     expect(far).toBeLessThan(near);
   });

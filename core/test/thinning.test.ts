@@ -24,7 +24,7 @@ import {
   reachesInto,
   sideStates,
   spacingForTaps,
-  standFigures,
+  standMetrics,
   STOCKING_GUIDES,
   type PlanLimits,
   type PlanStand,
@@ -200,7 +200,7 @@ describe('crowns', () => {
 
   it('figures of a stand count what is left', () => {
     const trees = [tree('a', 5, 5, 200), tree('b', 20, 20, 400)];
-    const figures = standFigures(trees, { areaHa: 0.16, outline: square }, new Set(['a']));
+    const figures = standMetrics(trees, { areaHa: 0.16, outline: square }, new Set(['a']));
     expect(figures.stemsPerHa).toBeCloseTo(6.25);
     expect(figures.quadraticMeanMm).toBe(400);
     expect(figures.basalAreaPerHa).toBeCloseTo((Math.PI / 4) * 0.16 * 6.25);

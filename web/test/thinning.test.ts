@@ -2,7 +2,7 @@ import { bushSettingsSchema, isOutstanding, STATIONS, type BushRecord } from '@b
 import {
   cruisedM2PerHa,
   fittingLimits,
-  growingGround,
+  growingArea,
   heldBack,
   limitsOf,
   markingList,
@@ -25,7 +25,7 @@ import {
   relativeDensity,
   ringWith,
   competitionOf,
-  standFigures
+  standMetrics
 } from '@baumkin/core/thinning';
 import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
@@ -162,7 +162,7 @@ describe('a thinning of the demo', () => {
     '%s comes to rest when it is left alone',
     (_name, stand) => {
       const trees = treesOf(stand.id, new Set());
-      const ground = growingGround(stand);
+      const ground = growingArea(stand);
       const { model, own } = calibrateGrowth(trees, ground);
       const area = [...growStand(prepareStand(trees, ground), model, { years: 200, own })].map(
         ({ dbhMm, alive, young }) =>
@@ -186,7 +186,7 @@ describe('a thinning of the demo', () => {
   it('calibrated growth foretells the rings of held-back trees better than the default', () => {
     for (const stand of sugarbushes) {
       const trees = treesOf(stand.id, new Set());
-      const ground = growingGround(stand);
+      const ground = growingArea(stand);
       const held = trees.map((tree, i) => (i % 2 === 0 ? { ...tree, observed: null } : tree));
       const { model } = calibrateGrowth(held, ground);
       const pressed = competitionOf(trees, ground.outlines);
@@ -223,7 +223,7 @@ describe('a thinning of the demo', () => {
       }
       expect(made.judgement.leftM2PerHa).toBeGreaterThanOrEqual(17 - 1e-6);
       expect(
-        standFigures(
+        standMetrics(
           plan.trees.map(({ tree }) => tree),
           plan,
           new Set(made.taken.map(({ id }) => id)),

@@ -1,6 +1,6 @@
 import { fractionalYear } from '../measure/index.ts';
 import { knownMaple, REMEASURE_YEARS, type BushSettings, type TreeRow } from '../records/index.ts';
-import { growthBalance, measuringWouldChange } from '../taps/index.ts';
+import { growthBalance, valueOfMeasuring } from '../taps/index.ts';
 import { balanceOf } from './policy.ts';
 
 /** A maple's growth, beside what a taphole a year asks of it. */
@@ -46,7 +46,7 @@ export function growthRows(
         keepsUp: row.ringMm - spread > neededMm ? 'yes' : row.ringMm + spread < neededMm ? 'no' : 'open',
         yearsSince,
         due: row.questions > 0 || yearsSince === null || yearsSince > REMEASURE_YEARS,
-        worth: measuringWouldChange(
+        worth: valueOfMeasuring(
           {
             ...input,
             condition: null,

@@ -1,6 +1,6 @@
 import { knownMaple, type SiteFeature, type TreeRow } from '../records/index.ts';
 import { heightOf, SIDES, type Side, type StandTree } from '../stand/index.ts';
-import { fellingCautions, fellingOrder, frees, withinItsLength, type Cautions } from '../thinning/index.ts';
+import { fellingCautions, fellingOrder, releases, withinItsLength, type Cautions } from '../thinning/index.ts';
 
 import { standTrees } from './standTrees.ts';
 
@@ -34,7 +34,7 @@ const YOUNG_BELOW_MM = 100;
  * @param held marked to come down, and held back
  */
 function mindedAs(row: TreeRow, held: boolean): Minded | null {
-  if (frees(row.mark) && !held) return null;
+  if (releases(row.mark) && !held) return null;
   if (row.crop === 'crop') return 'cropTree';
   if (row.wildlife.length > 0) return 'home';
   if (row.mark !== null) return 'kept';
@@ -65,7 +65,7 @@ export function markingList(
   const falling = standTrees(rows.filter((row) => row.mark === 'take' && !row.fallen && !held.has(row.id)));
   const turns = new Map(fellingOrder(falling, kept).map(({ id, room }, i) => [id, { at: i + 1, room }]));
   return rows
-    .filter((row) => frees(row.mark) && row.fallen?.what !== 'girdled' && !held.has(row.id))
+    .filter((row) => releases(row.mark) && row.fallen?.what !== 'girdled' && !held.has(row.id))
     .map((row): ListedTree => {
       const tree = standTrees([row])[0] ?? null;
       if (!tree) return { row, tree, cautions: null, near: [], turn: null };

@@ -16,7 +16,7 @@ import { conditionCap, tapsUnder, type TapPolicy } from '../taps/index.ts';
 import {
   cropScore,
   fateOf,
-  frees,
+  releases,
   isAsh,
   LATER_YEARS,
   othersToStay,
@@ -25,7 +25,7 @@ import {
   throwsEasily,
   WINDTHROW_SHARE,
   type Clash,
-  type GrowingGround,
+  type GrowingArea,
   type OutlookTree,
   type PlanLimits,
   type PlanStand,
@@ -68,7 +68,7 @@ export function tapsOf(row: TreeRow, policy: TapPolicy, today: string, years = 0
 /** Maples of a stand with their points as crop trees; one that is marked to come down is none. */
 export function scoredTrees(rows: readonly TreeRow[]): ScoredTree[] {
   return rows.flatMap((row) => {
-    if (row.dbhMm === null || row.eastM === null || row.northM === null || frees(row.mark) || row.fallen) return [];
+    if (row.dbhMm === null || row.eastM === null || row.northM === null || releases(row.mark) || row.fallen) return [];
     const tree = {
       id: row.id,
       species: row.species,
@@ -286,6 +286,6 @@ export function outlookTrees(
   });
 }
 
-export function growingGround(stand: Stand): GrowingGround {
+export function growingArea(stand: Stand): GrowingArea {
   return { areaHa: stand.areaHa ?? 1, outlines: stand.outline ? [stand.outline] : [] };
 }

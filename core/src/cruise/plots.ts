@@ -27,7 +27,7 @@ export interface Plot {
 }
 
 /** Figures of one plot or of a whole cruise, per hectare. */
-export interface PlotFigures {
+export interface PlotMetrics {
   /** null where a tree was counted without its diameter */
   readonly stemsPerHa: number | null;
   readonly basalAreaM2PerHa: number;
@@ -68,7 +68,7 @@ function basalAreaOf(design: PlotDesign, tree: PlotTree): number | null {
 }
 
 /** Figures of one plot. A fixed-radius plot without diameters has no basal area: those trees count as none. */
-export function plotFigures({ design, trees }: Plot): PlotFigures {
+export function plotMetrics({ design, trees }: Plot): PlotMetrics {
   let stems: number | null = 0;
   let area = 0;
   let maple = 0;
@@ -118,10 +118,10 @@ export function diameterClasses(plots: readonly Plot[], widthMm = 50): DiameterC
 
 /** Quadratic mean diameter and stand density index over the plots; null where diameters are missing. */
 export function cruiseStructure(plots: readonly Plot[]): { qmdMm: number; sdi: number } | null {
-  const stems = plots.map((plot) => plotFigures(plot).stemsPerHa);
+  const stems = plots.map((plot) => plotMetrics(plot).stemsPerHa);
   if (plots.length === 0 || stems.includes(null)) return null;
   const perHa = stems.reduce<number>((sum, n) => sum + n!, 0) / plots.length;
-  const area = plots.reduce((sum, plot) => sum + plotFigures(plot).basalAreaM2PerHa, 0) / plots.length;
+  const area = plots.reduce((sum, plot) => sum + plotMetrics(plot).basalAreaM2PerHa, 0) / plots.length;
   if (perHa === 0) return null;
   // The diameter of the tree of mean basal area.
   const qmdMm = 1000 * Math.sqrt((4 * area) / (Math.PI * perHa));
@@ -132,7 +132,7 @@ export function cruiseStructure(plots: readonly Plot[]): { qmdMm: number; sdi: n
 export function cruiseMapleShare(plots: readonly Plot[]): number | null {
   let all = 0;
   let maple = 0;
-  for (const { basalAreaM2PerHa, mapleShare } of plots.map(plotFigures)) {
+  for (const { basalAreaM2PerHa, mapleShare } of plots.map(plotMetrics)) {
     all += basalAreaM2PerHa;
     maple += (mapleShare ?? 0) * basalAreaM2PerHa;
   }

@@ -129,7 +129,7 @@ function contradiction({ walk, people, stands, features, records, bushRecords }:
   return null;
 }
 
-/** The lines of the book that an archive amounts to. */
+/** The lines of the registry that an archive amounts to. */
 export function treesIn({ walk, records, stands }: Pick<Archive, 'walk' | 'records' | 'stands'>): Tree[] {
   const known = new Set(stands.map(({ id }) => id));
   return linesOf(walk, records).map((line) =>

@@ -22,7 +22,7 @@ type WhoseStand = Pick<Stand, 'name' | 'purpose' | 'mayTap' | 'byWord' | 'wordUn
 export function isOutstanding(station: Station, row: TreeRow, today: string, stand: WhoseStand | null = null): boolean {
   // Nobody is sent to a tree that stands no more.
   if (row.cut) return false;
-  // Neighbours without a tag are in the book for the crowns that they press on. Nobody is sent to them.
+  // Neighbours without a tag are in the registry for the crowns that they press on. Nobody is sent to them.
   if (row.tagged === false && station !== 'thin') return false;
   const maple = knownMaple(row);
   switch (station) {

@@ -56,7 +56,7 @@ export const siteFeatureSchema = z
   });
 export type SiteFeature = z.infer<typeof siteFeatureSchema>;
 
-/** A tree's line in the book, as its entries and places leave it. */
+/** A tree's line in the registry, as its entries and places leave it. */
 export const treeSchema = z.object({
   id: uuid(),
   tag: treeTag,

@@ -42,13 +42,13 @@ export function registryLine({
   };
 }
 
-/** Was a tree taken out of the book? Not where nothing is known of how it came in. */
+/** Was a tree taken out of the registry? Not where nothing is known of how it came in. */
 export function isGone(records: readonly WorkRecord[]): boolean {
   const entries = records.filter((r) => r.kind === 'entry');
   return entries.length > 0 && effectiveRecords(entries).length === 0;
 }
 
-/** A tree's line in the book from its records; null where it is not in it. */
+/** A tree's line in the registry from its records; null where it is not in it. */
 export function treeLine(id: string, walkOrder: number, records: readonly WorkRecord[]): Tree | null {
   const last = <K extends 'entry' | 'place'>(kind: K) =>
     (effectiveRecords(records.filter((r) => r.kind === kind)).at(-1) as Extract<WorkRecord, { kind: K }> | undefined) ??
@@ -58,8 +58,8 @@ export function treeLine(id: string, walkOrder: number, records: readonly WorkRe
 }
 
 /**
- * The lines of the book from the records of all trees.
- * @param walk ids of the trees in walking order; those that were taken out of the book may be among them
+ * The lines of the registry from the records of all trees.
+ * @param walk ids of the trees in walking order; those that were taken out of the registry may be among them
  */
 export function linesOf(walk: readonly string[], records: readonly WorkRecord[]): Tree[] {
   const byTree = new Map<string, WorkRecord[]>(walk.map((id) => [id, []]));

@@ -4,5 +4,5 @@ export * from './decades.ts';
 export * from './gear.ts';
 export * from './guidelines.ts';
 export * from './suggest.ts';
-export * from './worth.ts';
-export * from './young.ts';
+export * from './valueOfMeasuring.ts';
+export * from './timeToSize.ts';

@@ -4,12 +4,12 @@ import { basalArea, crownSides, SIDES, type Side, type StandTree } from '../stan
 /** A neighbour that somebody saw from under a crop tree. */
 export interface SeenBlocker {
   readonly side: Side;
-  /** the tree in the book; null for one without a tag, noted here alone */
+  /** the tree in the registry; null for one without a tag, noted here alone */
   readonly treeId: string | null;
   readonly species: SpeciesId | null;
-  /** diameter, mm; null where nobody judged it. Trees in the book have their own */
+  /** diameter, mm; null where nobody judged it. Trees in the registry have their own */
   readonly dbhMm: number | null;
-  /** what is to become of one without a tag; a tree in the book has its mark */
+  /** what is to become of one without a tag; a tree in the registry has its mark */
   readonly fate: 'stands' | 'take' | 'gone';
 }
 
@@ -28,7 +28,7 @@ export interface SideState {
   readonly side: Side;
   /** does anything say how it is? */
   readonly known: boolean;
-  /** trees in the book that block it */
+  /** trees in the registry that block it */
   readonly blockers: readonly string[];
   /** trees without a tag that block it and stay, or something that nobody named */
   readonly others: number;

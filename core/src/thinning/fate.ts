@@ -1,5 +1,5 @@
 import type { WildlifeKind } from '../taps/index.ts';
-import { frees, type KeptFor, type MarkPurpose } from './marking.ts';
+import { releases, type KeptFor, type MarkPurpose } from './marking.ts';
 
 /** How a tree is not ours alone: on a boundary, or without leave. */
 export type NotOurs = 'boundary' | 'noPermission';
@@ -60,7 +60,7 @@ export function fateOf(
   tree: TreeStanding,
   wishes: { readonly keepMarks: boolean; readonly takeHazards: boolean }
 ): Fate {
-  const marked = frees(tree.mark);
+  const marked = releases(tree.mark);
   const hold = holdOf(tree);
   const going = [
     ...(wishes.keepMarks && marked ? (['marked'] as const) : []),
@@ -85,9 +85,10 @@ function holdOf({
   if (mark === 'keep') return { why: 'markedKeep', reason: markReason, keepFor };
   if (mark === 'watch') return { why: 'markedWatch' };
   if (mark === 'brace') return { why: 'markedBrace' };
-  if (despite && frees(mark)) return null;
+  if (despite && releases(mark)) return null;
   if (notOurs !== null) return { why: 'notOurs', how: notOurs };
   if (wildlife[0]) return { why: 'home', home: wildlife[0] };
-  if (ofItsKind !== null && ofItsKind <= FEW_OF_A_KIND && !frees(mark)) return { why: 'fewOfItsKind', many: ofItsKind };
-  return resistant && !frees(mark) ? { why: 'resistant' } : null;
+  if (ofItsKind !== null && ofItsKind <= FEW_OF_A_KIND && !releases(mark))
+    return { why: 'fewOfItsKind', many: ofItsKind };
+  return resistant && !releases(mark) ? { why: 'resistant' } : null;
 }

@@ -96,7 +96,7 @@ export interface GrowingTree extends StandTree {
 }
 
 /** Ground that the trees stand on. */
-export interface GrowingGround {
+export interface GrowingArea {
   readonly areaHa: number;
   readonly outlines: readonly (readonly Point[])[];
 }
@@ -171,7 +171,7 @@ export interface Calibrated {
  */
 export function calibrateGrowth(
   trees: readonly GrowingTree[],
-  ground: GrowingGround,
+  ground: GrowingArea,
   prior: GrowthModel = DEFAULT_GROWTH
 ): Calibrated {
   const competition = competitionOf(trees, ground.outlines);
@@ -295,11 +295,11 @@ export interface GrowOptions {
 /** A stand made ready to be grown. */
 export interface GrowingStand {
   readonly trees: readonly GrowingTree[];
-  readonly ground: GrowingGround;
+  readonly ground: GrowingArea;
   readonly pressing: Pressing;
 }
 
-export function prepareStand(trees: readonly GrowingTree[], ground: GrowingGround): GrowingStand {
+export function prepareStand(trees: readonly GrowingTree[], ground: GrowingArea): GrowingStand {
   return { trees, ground, pressing: whoPresses(trees, ground.outlines) };
 }
 

@@ -4,7 +4,7 @@ export * from './competition.ts';
 export * from './crop.ts';
 export * from './fate.ts';
 export * from './felling.ts';
-export * from './figures.ts';
+export * from './standMetrics.ts';
 export * from './growth.ts';
 export * from './marking.ts';
 export * from './outlook.ts';

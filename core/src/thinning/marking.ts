@@ -20,7 +20,7 @@ export const KEPT_FOR = ['home', 'lastOfKind', 'seed', 'fibre', 'handles', 'nuts
 export type KeptFor = (typeof KEPT_FOR)[number];
 
 /** Marks after which a tree shades nobody any more. */
-export function frees(purpose: MarkPurpose | null): boolean {
+export function releases(purpose: MarkPurpose | null): boolean {
   return purpose === 'take' || purpose === 'girdle';
 }
 

@@ -18,7 +18,7 @@ import {
   growStand,
   prepareStand,
   type Calibrated,
-  type GrowingGround,
+  type GrowingArea,
   type GrowingTree,
   type GrownYear
 } from './growth.ts';
@@ -99,7 +99,7 @@ export interface Outlook {
  */
 export function standOutlook(
   trees: readonly OutlookTree[],
-  ground: GrowingGround,
+  ground: GrowingArea,
   { season, years, entries, policy, draws, seed, onProgress }: OutlookOptions
 ): Outlook | null {
   const stand = prepareStand(trees, ground);
@@ -242,7 +242,7 @@ function lived(
  */
 export function standIn<T extends OutlookTree>(
   trees: readonly T[],
-  ground: GrowingGround,
+  ground: GrowingArea,
   years: number,
   entries: ReadonlyMap<number, ReadonlySet<string>>
 ): T[] {

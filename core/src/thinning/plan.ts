@@ -1,7 +1,7 @@
 import { M2_PER_HECTARE } from '../units/index.ts';
 import { basalArea, SIDES, type Side, type StandTree } from '../stand/index.ts';
 import { freeSides } from './card.ts';
-import { netOver, reachesInto, type Disc } from './figures.ts';
+import { netOver, reachesInto, type Disc } from './standMetrics.ts';
 import type { PlanLimits, PlanStand, PlanTree } from './planStand.ts';
 import { CROWNS_FILL, coverLeft, coverOf, openCrownArea, type Cover } from './stocking.ts';
 import { PROVEN_GAP, type Program, type SolveOptions, type Solver } from './solver.ts';
@@ -356,7 +356,7 @@ export function bindingLimits(stand: PlanStand, limits: PlanLimits, plan: Thinni
 }
 
 /** Sides of all crop trees that a choice of trees leaves free. */
-export function sidesFreed(judgement: ChoiceJudgement): number {
+export function sidesReleased(judgement: ChoiceJudgement): number {
   return sum(judgement.freed, ({ before, after }) => after - before);
 }
 

@@ -15,7 +15,7 @@ export interface SeedlingPlot {
   readonly fenced: boolean;
 }
 
-export interface SeedlingFigures {
+export interface SeedlingMetrics {
   readonly plots: number;
   /** by group, stems a hectare of all heights */
   readonly perHa: Readonly<Record<SeedlingGroup, number>>;
@@ -28,7 +28,7 @@ export interface SeedlingFigures {
 }
 
 /** Figures of seedling plots. @throws RangeError without plots */
-export function seedlingFigures(plots: readonly SeedlingPlot[]): SeedlingFigures {
+export function seedlingMetrics(plots: readonly SeedlingPlot[]): SeedlingMetrics {
   if (plots.length === 0) throw new RangeError('No seedling plot was counted.');
   const areaHa = plots.reduce((sum, { radiusM }) => sum + Math.PI * radiusM ** 2, 0) / 10_000;
   const count = (group: SeedlingGroup, classes: readonly SeedlingClass[]) =>
@@ -62,7 +62,7 @@ const FEW_PLOTS = 5;
 export type RegenerationAdvice = 'enough' | 'fence' | 'clearFirst' | 'invasives' | 'plant' | 'wait' | 'morePlots';
 
 /** What to do about the next generation, most pressing first. */
-export function regenerationAdvice(figures: SeedlingFigures): RegenerationAdvice[] {
+export function regenerationAdvice(figures: SeedlingMetrics): RegenerationAdvice[] {
   const { perHa, browsed, stocked, plots } = figures;
   const all = Object.values(perHa).reduce((a, b) => a + b, 0);
   const advice: RegenerationAdvice[] = [];

@@ -1,6 +1,6 @@
 import { tapsUnder, type TapPolicy } from '../taps/index.ts';
 import { sideStates } from './card.ts';
-import type { GrowingGround } from './growth.ts';
+import type { GrowingArea } from './growth.ts';
 import { standIn, type OutlookTree } from './outlook.ts';
 import { LATER_YEARS, planThinning } from './plan.ts';
 import type { PlanLimits, PlanStand } from './planStand.ts';
@@ -13,7 +13,7 @@ export const ENTRY_YEARS = 10;
 export interface EntriesAsked {
   readonly stand: PlanStand;
   readonly trees: readonly OutlookTree[];
-  readonly ground: GrowingGround;
+  readonly ground: GrowingArea;
   readonly limits: PlanLimits;
   readonly policy: TapPolicy;
   /** ids taken now */

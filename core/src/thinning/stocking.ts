@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 
 import { basalArea, openGrownCrownWidth, radiusOf, type StandTree } from '../stand/index.ts';
 import { M2_PER_HECTARE } from '../units/index.ts';
-import { netOver, reachesInto, type Disc } from './figures.ts';
+import { netOver, reachesInto, type Disc } from './standMetrics.ts';
 import type { PlanLimits, PlanStand } from './planStand.ts';
 
 /** Above the floor of the timber guides by less than this, a stand is left alone: "17 to 18". m2/ha */

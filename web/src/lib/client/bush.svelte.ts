@@ -83,7 +83,7 @@ export class BushState {
   offline = $state(false);
   problem = $state<string | null>(null);
   outbox = $state.raw<readonly OutboxEntry[]>([]);
-  /** entries of trees that came into the book here and that the server's list does not show yet */
+  /** entries of trees that came into the registry here and that the server's list does not show yet */
   #born = $state.raw<readonly Entry[]>([]);
   readonly #records = new SvelteMap<string, readonly WorkRecord[]>();
   #sending: Promise<void> | null = null;
@@ -480,7 +480,7 @@ export class BushState {
         ofBush.push(record as BushRecord);
         continue;
       }
-      // A tree that came into the book here: all there is to know of it was written on this device.
+      // A tree that came into the registry here: all there is to know of it was written on this device.
       const isNew = record.kind === 'entry' && record.correctsId === null;
       if (isNew) born.push(record);
       const before = changed.get(treeId) ?? this.#records.get(treeId) ?? (isNew ? [] : undefined);
@@ -557,7 +557,7 @@ export class BushState {
       const records = this.recordsOf(row.id);
       return isGone(records) ? [] : treeRow(row, deriveTree(records, { season, today }, { priors: ringPriors, sizes }));
     });
-    // Trees that came into the book on this device and that the server's list does not know yet.
+    // Trees that came into the registry on this device and that the server's list does not know yet.
     const known = new Set(trees.map((row) => row.id));
     const waiting = this.outbox.flatMap(({ record, refused }) =>
       record.kind === 'entry' && refused === null ? [record] : []

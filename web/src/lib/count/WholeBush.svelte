@@ -3,7 +3,7 @@
   import { fewerSinceDecided, tapsToHang, type TreeRow } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import {
-    comesToSize,
+    timeToSize,
     costOfTooEarly,
     gearFor,
     tapGuidelineOf,
@@ -125,7 +125,7 @@
   const coming = $derived(
     lines
       .flatMap(({ row }) => {
-        const at = comesToSize({ dbhMm: row.dbhMm!, ringMm: row.ringMm, ringSeMm: row.ringSeMm }, guideline);
+        const at = timeToSize({ dbhMm: row.dbhMm!, ringMm: row.ringMm, ringSeMm: row.ringSeMm }, guideline);
         return at && at.years <= 10 ? [{ row, at }] : [];
       })
       .sort((a, b) => a.at.years - b.at.years)

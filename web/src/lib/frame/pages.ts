@@ -39,7 +39,7 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
     pages: [
       { slug: 'all', name: 'All trees', load: () => import('../count/WholeBush.svelte') },
       { slug: 'decades', name: 'Decades', load: () => import('../count/DecadesPage.svelte') },
-      { slug: 'habits', name: 'Habits', load: () => import('../count/HabitsPage.svelte') }
+      { slug: 'habits', name: 'Habits', load: () => import('../count/TappingPolicyPage.svelte') }
     ]
   },
   place: {

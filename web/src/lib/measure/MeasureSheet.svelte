@@ -18,11 +18,11 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import Listening from '$lib/devices/Listening.svelte';
-  import BookLine from '$lib/tree/BookLine.svelte';
+  import RegistryEntry from '$lib/tree/RegistryEntry.svelte';
   import Term from '$lib/ui/Term.svelte';
 
   import GrowthLine from './GrowthLine.svelte';
-  import StatureForm from './StatureForm.svelte';
+  import HeightAndCrownForm from './HeightAndCrownForm.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
@@ -318,8 +318,8 @@
     {:else}
       <p>Viewers look; they do not write.</p>
     {/if}
-    <StatureForm {treeId} />
-    <BookLine {treeId} />
+    <HeightAndCrownForm {treeId} />
+    <RegistryEntry {treeId} />
   </section>
 
   <section aria-label="Growth" class="flex min-w-0 flex-col gap-4">

@@ -4,7 +4,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
 
   import PlotEntry from './PlotEntry.svelte';
-  import PlotFigures from './PlotFigures.svelte';
+  import PlotMetrics from './PlotMetrics.svelte';
 
   /** Sample plots for those who do not tag every tree. */
   const bush = useBush();
@@ -16,7 +16,7 @@
 <!-- Whose draft is taken up again is known only once the bush is open. -->
 {#if bush.overview}
   <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-    <PlotFigures {plots} bind:standId />
+    <PlotMetrics {plots} bind:standId />
     <PlotEntry {plots} {standId} />
   </div>
 {/if}

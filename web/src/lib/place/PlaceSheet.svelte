@@ -25,7 +25,7 @@
 
   import BarkSheet from './BarkSheet.svelte';
   import { chanceInWords } from '$lib/labels/chance.ts';
-  import Cookie from './Cookie.svelte';
+  import CrossSection from './CrossSection.svelte';
   import HighHole from './HighHole.svelte';
   import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
@@ -263,7 +263,7 @@
       </div>
       {#if answer && spot}
         <div class="mt-4 flex flex-wrap items-start gap-x-8 gap-y-4" data-testid="sections">
-          <Cookie
+          <CrossSection
             paintOf={(season) => bush.paintOf(season)}
             task={placing.task}
             holes={placing.holes}

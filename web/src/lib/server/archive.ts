@@ -3,7 +3,7 @@ import { readArchive, treesIn, underOtherIds, type Archive } from '@baumkin/core
 import { BUSH_RECORD_KINDS } from '@baumkin/core/records';
 import { UniqueConstraintError, type Model, type ModelStatic } from 'sequelize';
 
-import { storeLines } from './book.ts';
+import { storeLines } from './treeRegistry.ts';
 import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
 import { baseMapFitOf, baseMapOf, setBaseMap } from './baseMap.ts';

@@ -12,7 +12,7 @@ import {
 import type { z } from 'zod';
 import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
-import { leaveStand } from './book.ts';
+import { leaveStand } from './treeRegistry.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
 import { Refused } from './refusals.ts';
 

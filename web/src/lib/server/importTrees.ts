@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { planImport, readStatements, type ImportPlan, type ReadOptions } from '@baumkin/core/exchange';
 import type { Transaction } from 'sequelize';
 
-import { storeLines } from './book.ts';
+import { storeLines } from './treeRegistry.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, StandRow, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree, storeMany } from './records.ts';

@@ -17,7 +17,7 @@ import {
 import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
-import { storeInBook } from './book.ts';
+import { storeInRegistry } from './treeRegistry.ts';
 import { StandRow, tables, TreeRecord } from './db/index.ts';
 import { recordOf, rowOf, sameRecord } from './recordRows.ts';
 
@@ -82,7 +82,7 @@ async function storeOne(
     const pointer = await pointsAstray(record, bushId);
     if (pointer) return refuse(pointer);
     if (record.kind === 'entry' || record.kind === 'place') {
-      const refusal = await storeInBook(record, bushId, member.id, now);
+      const refusal = await storeInRegistry(record, bushId, member.id, now);
       if (refusal === 'already') return { id: record.id, status: 'already' };
       return refusal ? refuse(refusal) : { id: record.id, status: 'stored' };
     }

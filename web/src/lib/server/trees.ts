@@ -7,7 +7,7 @@ import { Op, QueryTypes } from 'sequelize';
 import { Bush, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree } from './records.ts';
 
-/** The trees of a bush in walking order; those that were taken out of the book are not among them. */
+/** The trees of a bush in walking order; those that were taken out of the registry are not among them. */
 export async function treesOf(bushId: string): Promise<Tree[]> {
   const rows = await TreeRecord.findAll({
     where: { bushId, tag: { [Op.ne]: null } },

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { speciesById } from '@baumkin/core/identify';
   import { tapsToHang, type Stand } from '@baumkin/core/records';
-  import { freeToGrow, sidesFreed } from '@baumkin/core/thinning';
+  import { freeToGrow, sidesReleased } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -28,7 +28,7 @@
     ['Trees taken', ({ taken }) => String(taken.size)],
     ['Basal area taken', ({ judgement }) => pct(judgement.share)],
     ['Crop trees free to grow', ({ judgement }) => `${freeToGrow(judgement)} of ${judgement.freed.length}`],
-    ['Sides freed', ({ judgement }) => String(sidesFreed(judgement))],
+    ['Sides freed', ({ judgement }) => String(sidesReleased(judgement))],
     [
       'Taps decided this season',
       ({ taken }) => String(own.reduce((n, row) => n + (taken.has(row.id) ? 0 : tapsToHang(row, stand, bush.today)), 0))

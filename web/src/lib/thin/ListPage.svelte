@@ -4,7 +4,7 @@
   import { cutForbidden, isSugarbush, type CrownCardRecord, type TreeRow } from '@baumkin/core/records';
   import { CLEAR_TREE_LENGTHS } from '@baumkin/core/stand';
   import { heldBack, lengthOf, markingList, type ListedTree } from '@baumkin/core/bush';
-  import { frees, isQuiet } from '@baumkin/core/thinning';
+  import { releases, isQuiet } from '@baumkin/core/thinning';
   import Printer from '@lucide/svelte/icons/printer';
   import { toast } from 'svelte-sonner';
 
@@ -20,7 +20,7 @@
   import Clash from './Clash.svelte';
   import CleanUpPanel from './CleanUpPanel.svelte';
   import CutForm from './CutForm.svelte';
-  import FellingHabits from './FellingHabits.svelte';
+  import FellingPractice from './FellingPractice.svelte';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
   const bush = useBush();
@@ -34,7 +34,7 @@
   /** Marked to come down, and not to be felled as things stand. */
   const held = $derived(
     bush.rows.flatMap((row) => {
-      if (!here(row) || !frees(row.mark) || row.fallen?.what === 'girdled') return [];
+      if (!here(row) || !releases(row.mark) || row.fallen?.what === 'girdled') return [];
       const back = heldBack(row, bush.standOf(row), bush.today);
       return back ? [{ row, back }] : [];
     })
@@ -89,7 +89,7 @@
   const scene = $derived({
     trees: mapTrees(bush.rows.filter(here), question).map((tree) => ({
       ...tree,
-      ...(frees(bush.byId.get(tree.id)!.mark) ? { sign: 'take' as const } : {})
+      ...(releases(bush.byId.get(tree.id)!.mark) ? { sign: 'take' as const } : {})
     })),
     tones: question.answers,
     chosen: new Set<string>(),
@@ -352,7 +352,7 @@
     left={new Set(list.filter(({ row }) => row.mark === 'girdle').map(({ row }) => row.id))}
   />
   <div class="flex flex-col gap-6">
-    <FellingHabits />
+    <FellingPractice />
     {#if standingDead.length > 0}
       <section aria-labelledby="standing-dead" data-testid="standing-dead">
         <h2 id="standing-dead">Standing dead, or lying alive</h2>

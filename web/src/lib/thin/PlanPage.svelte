@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { freeToGrow, reasonsFor, sidesFreed } from '@baumkin/core/thinning';
+  import { freeToGrow, reasonsFor, sidesReleased } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
@@ -215,7 +215,7 @@
     </div>
     {#if desk.others !== ''}<p class="aside" role="status">{desk.others}</p>{/if}
     <ChoicesTable choices={desk.choices} now={desk.now} bind:shown={desk.shown} stand={desk.stand} />
-    {#if sidesFreed(shown.judgement) > 0 || untagged > 0}
+    {#if sidesReleased(shown.judgement) > 0 || untagged > 0}
       <p class="aside mt-1.5 max-w-prose">
         {untagged > 0 ? `${untagged} trees of this stand have no tag and count all the same. ` : ''}Crowns freed in all:
         crop trees weighed by their points, less what the lost taps cost. Every choice is judged alike. No figure here

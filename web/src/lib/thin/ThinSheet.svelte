@@ -21,7 +21,7 @@
     competitionOf,
     cropScore,
     freeSides,
-    frees,
+    releases,
     girdlingCaution,
     growingSpace,
     sideStates,
@@ -48,7 +48,7 @@
   const row = $derived(bush.byId.get(treeId)!);
   const mapped = $derived(standTrees(bush.rows));
   const subject = $derived(mapped.find((t) => t.id === treeId) ?? null);
-  const taken = $derived(new Set(bush.rows.filter((r) => frees(r.mark)).map((r) => r.id)));
+  const taken = $derived(new Set(bush.rows.filter((r) => releases(r.mark)).map((r) => r.id)));
   const sides = $derived(subject ? crownSides(subject, mapped, taken) : null);
   const states = $derived(sideStates(subject, mapped, row.crownCard));
   const free = $derived(freeSides(states, taken));
@@ -98,7 +98,7 @@
         : null
     };
   });
-  /** What crown cards of the stand mark beside: trees that are not in the book. */
+  /** What crown cards of the stand mark beside: trees that are not in the registry. */
   const beside = $derived.by(() => {
     const cards = bush.rows.flatMap((r) =>
       r.standId === row.standId && r.crownCard ? [untaggedMarks(r.crownCard)] : []
@@ -113,7 +113,7 @@
   const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
   const tapped = $derived(standTrees(bush.rows.filter((r) => (r.decidedTaps ?? 0) > 0 || r.lastTappedSeason !== null)));
   /** What speaks against the mark that it carries. */
-  const back = $derived(frees(row.mark) && !row.fallen ? heldBack(row, stand, bush.today) : null);
+  const back = $derived(releases(row.mark) && !row.fallen ? heldBack(row, stand, bush.today) : null);
   const girdling = $derived(subject ? girdlingCaution(subject, bush.features, tapped) : null);
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
@@ -195,7 +195,7 @@
         {states}
         competing={new Set(sides.competitors.map((c) => c.tree.id))}
         {taken}
-        kept={new Set(bush.rows.filter((r) => r.mark !== null && !frees(r.mark)).map((r) => r.id))}
+        kept={new Set(bush.rows.filter((r) => r.mark !== null && !releases(r.mark)).map((r) => r.id))}
         ontoggle={toggle}
       />
       <p class="aside mt-1.5">

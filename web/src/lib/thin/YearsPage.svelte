@@ -11,7 +11,7 @@
   import type { ThinWorker } from '$lib/workers/thin.worker.ts';
 
   import { deskOf, thinWorker } from './desk.svelte.ts';
-  import { growingGround, outlookTrees } from '@baumkin/core/bush';
+  import { growingArea, outlookTrees } from '@baumkin/core/bush';
   import StandPicker from './StandPicker.svelte';
 
   /** The stand over thirty years, left alone and thinned: what an entry gives, what it costs, and when it pays. */
@@ -52,7 +52,7 @@
       return remote.outlook(
         thin.plan,
         trees,
-        growingGround(stand),
+        growingArea(stand),
         limits,
         policy,
         new Set(choice.taken),

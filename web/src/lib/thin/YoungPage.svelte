@@ -8,9 +8,9 @@
     regenerationAdvice,
     SEEDLING_CLASSES,
     SEEDLING_GROUPS,
-    seedlingFigures,
+    seedlingMetrics,
     STOCKED_ENOUGH,
-    standFigures,
+    standMetrics,
     YEARS_TO_TAPPING,
     type RegenerationAdvice,
     type SeedlingClass,
@@ -41,15 +41,15 @@
       .filter((r): r is SeedlingsRecord => r.kind === 'seedlings' && r.standId === desk.stand?.id)
       .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
   );
-  const figures = $derived(plots.length === 0 ? null : seedlingFigures(plots));
+  const figures = $derived(plots.length === 0 ? null : seedlingMetrics(plots));
   const advice = $derived(figures ? regenerationAdvice(figures) : []);
   const opened = $derived.by(() => {
     const { stand, choice } = desk;
     if (!stand?.outline || stand.areaHa === null) return null;
     const trees = standTrees(desk.rows);
     const ground = { areaHa: stand.areaHa, outline: stand.outline };
-    const now = standFigures(trees, ground).crownCover!;
-    const after = standFigures(trees, ground, choice?.taken ?? new Set()).crownCover!;
+    const now = standMetrics(trees, ground).crownCover!;
+    const after = standMetrics(trees, ground, choice?.taken ?? new Set()).crownCover!;
     return { now, after, m2: (now - after) * stand.areaHa * M2_PER_HECTARE };
   });
 

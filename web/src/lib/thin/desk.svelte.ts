@@ -13,16 +13,16 @@ import {
 import {
   coverOf,
   DEFAULT_LIMITS,
-  frees,
+  releases,
   judgeChoice,
   notYet,
   openingCovers,
-  standFigures,
+  standMetrics,
   type Binding,
   type ChoiceJudgement,
   type LimitId,
   type PlanLimits,
-  type StandFigures,
+  type StandMetrics,
   type ThinningPlan
 } from '@baumkin/core/thinning';
 import { proxy } from 'comlink';
@@ -41,7 +41,7 @@ export interface Choice {
 }
 
 interface DrawnChoice extends Choice {
-  readonly figures: StandFigures;
+  readonly figures: StandMetrics;
   /** taps that the trees left carry now */
   readonly tapsLeft: number;
 }
@@ -128,7 +128,7 @@ export class ThinDesk {
   readonly kept = $derived.by((): readonly Kept[] =>
     this.bush.bushRecords.filter((r): r is Kept => r.kind === 'thinningPlan' && r.standId === this.stand?.id)
   );
-  readonly marked = $derived(new Set(this.rows.filter(({ mark }) => frees(mark)).map(({ id }) => id)));
+  readonly marked = $derived(new Set(this.rows.filter(({ mark }) => releases(mark)).map(({ id }) => id)));
   /** the choices with what a limit has no say in, so that a moved slider judges them anew and no more */
   readonly #drawn = $derived.by((): readonly DrawnChoice[] => {
     const { thin } = this;
@@ -309,7 +309,7 @@ export class ThinDesk {
     const { taken } = choice;
     return {
       ...choice,
-      figures: standFigures(
+      figures: standMetrics(
         plan.trees.map(({ tree }) => tree),
         plan,
         taken,

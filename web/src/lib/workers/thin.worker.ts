@@ -9,7 +9,7 @@ import {
   standOutlook,
   type Binding,
   type CropWish,
-  type GrowingGround,
+  type GrowingArea,
   type LimitId,
   type Outlook,
   type OutlookOptions,
@@ -52,7 +52,7 @@ const api = {
   outlook: async (
     stand: PlanStand,
     trees: readonly OutlookTree[],
-    ground: GrowingGround,
+    ground: GrowingArea,
     limits: PlanLimits,
     policy: TapPolicy,
     first: ReadonlySet<string>,

@@ -113,7 +113,7 @@ export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreation
   declare id: string;
   declare bushId: ForeignKey<string>;
   declare standId: ForeignKey<string> | null;
-  /** null once the tree was taken out of the book: another may have its tag */
+  /** null once the tree was taken out of the registry: another may have its tag */
   declare tag: string | null;
   /** the tag as people tell tags apart; one bush has each once */
   declare tagKey: CreationOptional<string | null>;

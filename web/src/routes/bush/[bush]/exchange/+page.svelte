@@ -1,7 +1,7 @@
 <script lang="ts">
   import Members from '$lib/exchange/Members.svelte';
   import ImportFiles from '$lib/exchange/ImportFiles.svelte';
-  import TakeOut from '$lib/exchange/TakeOut.svelte';
+  import ExportFiles from '$lib/exchange/ExportFiles.svelte';
   import Tokens from '$lib/exchange/Tokens.svelte';
 </script>
 
@@ -14,7 +14,7 @@
     </section>
     <section aria-labelledby="out">
       <h2 id="out">Take the bush out</h2>
-      <TakeOut />
+      <ExportFiles />
     </section>
   </div>
   <div class="flex flex-col gap-8">

@@ -7,7 +7,7 @@
     cruiseStructure,
     diameterClasses,
     meanOverPlots,
-    plotFigures,
+    plotMetrics,
     plotsNeeded
   } from '@baumkin/core/cruise';
 
@@ -25,7 +25,7 @@
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
   let wished = $state(15);
-  const figures = $derived(shown.map(plotFigures));
+  const figures = $derived(shown.map(plotMetrics));
   const area = $derived(meanOverPlots(figures.map((f) => f.basalAreaM2PerHa)));
   const stems = $derived(
     figures.some((f) => f.stemsPerHa === null) ? null : meanOverPlots(figures.map((f) => f.stemsPerHa!))
@@ -139,7 +139,7 @@
             <span class="grow"
               >{plot.trees.length}
               {plot.trees.length === 1 ? 'tree' : 'trees'}, {preferences.basalAreaDensity(
-                plotFigures(plot).basalAreaM2PerHa
+                plotMetrics(plot).basalAreaM2PerHa
               )}<span class="aside"
                 >&nbsp;· {designOf(plot)} · {standName(plot.standId)} ·
                 <span class="whitespace-nowrap">{plot.on}</span> · {bush.authorOf(plot)}</span

@@ -9,7 +9,7 @@
   import PlaceInput, { type GivenPlace } from './PlaceInput.svelte';
   import TreeForm from './TreeForm.svelte';
 
-  /** The tree's line in the book: tag, stand, place and how well it is known, the stems of its base, its neighbours. */
+  /** The tree's line in the registry: tag, stand, place and how well it is known, the stems of its base, its neighbours. */
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);

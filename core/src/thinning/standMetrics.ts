@@ -10,14 +10,14 @@ import {
   type StandTree
 } from '../stand/index.ts';
 
-/** A stand's trees and ground. */
-export interface Ground {
+/** How large a stand is, and where. */
+export interface StandArea {
   readonly areaHa: number;
   /** null where none was drawn: then crown cover is not known */
   readonly outline: readonly Point[] | null;
 }
 
-export interface StandFigures {
+export interface StandMetrics {
   readonly stems: number;
   readonly stemsPerHa: number;
   readonly basalAreaM2: number;
@@ -31,16 +31,13 @@ export interface StandFigures {
   readonly crownCover: number | null;
 }
 
-/** A tree of a stand for its figures. */
-export type FigureTree = StandTree;
-
 /** The figures of a stand as it would be with some of its trees gone. */
-export function standFigures(
-  trees: readonly FigureTree[],
-  { areaHa, outline }: Ground,
+export function standMetrics(
+  trees: readonly StandTree[],
+  { areaHa, outline }: StandArea,
   taken: ReadonlySet<string> = new Set(),
-  around: readonly FigureTree[] = []
-): StandFigures {
+  around: readonly StandTree[] = []
+): StandMetrics {
   const left = trees.filter(({ id }) => !taken.has(id));
   const dbhs = left.map(({ dbhMm }) => dbhMm);
   const areas = new Map<SpeciesId | null, number>();
@@ -65,7 +62,7 @@ const STRIP_M = 0.25;
  * Share of the ground inside an outline that lies under crowns: their union, not their sum. Strips of a quarter of a
  * metre, exact along each.
  */
-export function crownCover(trees: readonly FigureTree[], outline: readonly Point[]): number {
+export function crownCover(trees: readonly StandTree[], outline: readonly Point[]): number {
   const norths = outline.map(([, north]) => north);
   let ground = 0;
   let covered = 0;
@@ -88,12 +85,12 @@ export function crownCover(trees: readonly FigureTree[], outline: readonly Point
   return ground > 0 ? covered / ground : 0;
 }
 
-function widestReach(tree: FigureTree): number {
+function widestReach(tree: StandTree): number {
   return tree.crownRadiiM ? Math.max(...tree.crownRadiiM) : radiusOf(tree);
 }
 
 /** From where to where a crown covers a line that runs west to east. */
-function crownSpan(tree: FigureTree, northM: number): [number, number] | null {
+function crownSpan(tree: StandTree, northM: number): [number, number] | null {
   const off = northM - tree.northM;
   const r = radiusOf(tree);
   const [north, east, south, west] = tree.crownRadiiM ?? [r, r, r, r];
@@ -134,7 +131,7 @@ export interface Disc {
 }
 
 /** Does a crown reach into a disc? */
-export function reachesInto(tree: FigureTree, disc: Disc): boolean {
+export function reachesInto(tree: StandTree, disc: Disc): boolean {
   const [de, dn] = [disc.eastM - tree.eastM, disc.northM - tree.northM];
   const away = Math.hypot(de, dn);
   const bearing = normaliseBearing(toDegrees(Math.atan2(de, dn)));
@@ -145,7 +142,7 @@ export function reachesInto(tree: FigureTree, disc: Disc): boolean {
  * Gaps that are there already: discs of a width without a crown in them and none over another, as many as a walk over the net finds.
  * @param widthM of the discs
  */
-export function gapsIn(trees: readonly FigureTree[], outline: readonly Point[], widthM: number): Disc[] {
+export function gapsIn(trees: readonly StandTree[], outline: readonly Point[], widthM: number): Disc[] {
   const radiusM = widthM / 2;
   const gaps: Disc[] = [];
   for (const [eastM, northM] of netOver(outline, widthM / 6)) {
@@ -165,7 +162,7 @@ const RIM_M = 2;
  * North of the equator. Common practice; the angle and the distance are working assumptions.
  * @returns ids, in the order of the trees
  */
-export function northernRim(trees: readonly (FigureTree & { readonly id: string })[], gaps: readonly Disc[]): string[] {
+export function northernRim(trees: readonly (StandTree & { readonly id: string })[], gaps: readonly Disc[]): string[] {
   return trees
     .filter((tree) =>
       gaps.some((gap) => {

@@ -14,10 +14,10 @@ import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
 import { recordOf, rowOf } from './recordRows.ts';
 
 /**
- * Stores an entry or a place of a tree and brings the tree's line in the book up to date, both or neither.
+ * Stores an entry or a place of a tree and brings the tree's line in the registry up to date, both or neither.
  * @returns a sentence for people where it was refused; 'already' when it came twice at once; null when it is stored
  */
-export async function storeInBook(
+export async function storeInRegistry(
   record: Entry | TreePlace,
   bushId: string,
   authorId: string,
@@ -153,8 +153,8 @@ async function lineOf(treeId: string, transaction: Transaction) {
 }
 
 /**
- * Stores many trees as lines of the book; their entries and places are stored with the other records. Trees of the walk
- * without a line were taken out of the book: they keep their records.
+ * Stores many trees as lines of the registry; their entries and places are stored with the other records. Trees of the walk
+ * without a line were taken out of the registry: they keep their records.
  * @param from the step of the walk at which these begin
  */
 export async function storeLines(

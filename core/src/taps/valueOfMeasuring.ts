@@ -11,7 +11,7 @@ const KNOWN_SE_MM = 0.05;
  * @param yearsSinceReading over which an unknown growth has also made the diameter uncertain
  * @returns 0..1, in tenths
  */
-export function measuringWouldChange(input: SuggestionInput, yearsSinceReading: number): number {
+export function valueOfMeasuring(input: SuggestionInput, yearsSinceReading: number): number {
   const now = suggestTaps(input).taps;
   const changed = TENTHS.filter((z) => {
     const ringMm = Math.max(0.05, input.ringMm + z * input.ringSeMm);

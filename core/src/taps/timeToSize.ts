@@ -2,7 +2,7 @@ import { longRunStainedShare, growthBalance, type BalanceInput } from './balance
 import { nextStep, type TapGuideline } from './guidelines.ts';
 
 /** A tree on its way to the guideline's next step. */
-export interface ComingOfSize {
+export interface TimeToSize {
   /** years until it is there at its own growth, and the span in which that lies eight times in ten; null for never */
   readonly years: number;
   readonly earliest: number;
@@ -19,10 +19,10 @@ const Z_TENTH = 1.2816;
  * When a tree reaches the next step of a guideline, from its own growth.
  * @returns null at the top of the guideline
  */
-export function comesToSize(
+export function timeToSize(
   tree: { readonly dbhMm: number; readonly ringMm: number; readonly ringSeMm: number },
   guideline: TapGuideline
-): ComingOfSize | null {
+): TimeToSize | null {
   const step = nextStep(guideline, tree.dbhMm);
   if (!step) return null;
   const missing = Math.max(0, step.diameterMm - tree.dbhMm);
