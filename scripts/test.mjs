@@ -107,7 +107,7 @@ async function checks() {
   await Promise.all([
     inTurn(
       () => check('types and templates: web', 'npm', ['run', '--silent', 'check', '-w', 'web']),
-      () => check('types: core', 'npx', ['tsc', '-p', 'core']),
+      () => check('types and build: core', 'npm', ['run', '--silent', 'build', '-w', 'core']),
       () => check('types: core tests', 'npx', ['tsc', '-p', 'core/tsconfig.test.json']),
       () => check('types: end-to-end tests', 'npx', ['tsc', '-p', 'e2e'])
     ),

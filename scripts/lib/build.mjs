@@ -11,6 +11,7 @@ const SOURCES = [
   'demo',
   'web/src',
   'web/static',
+  'web/coreSource.ts',
   'web/svelte.config.js',
   'web/vite.config.ts',
   'web/vite.cli.config.ts',

@@ -111,7 +111,7 @@ export function seenOf(holes: readonly Taphole[], { shavings }: TreeState): Seen
   });
 }
 
-/** @returns null before the tree has been measured */
+/** What the placement of a tree's holes is computed from. @returns null before the tree has been measured */
 export function placementOf(
   tree: TreeState,
   asked: {

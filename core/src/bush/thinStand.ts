@@ -286,6 +286,7 @@ export function outlookTrees(
   });
 }
 
+/** The area on which a stand's trees grow. */
 export function growingArea(stand: Stand): GrowingArea {
   return { areaHa: stand.areaHa ?? 1, outlines: stand.outline ? [stand.outline] : [] };
 }

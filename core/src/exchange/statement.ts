@@ -89,5 +89,7 @@ export class BadCell extends UserFacingError<'badCell'> {
   }
 }
 
+/** Rows that a file may have. */
 export const MAX_ROWS = 25_000;
+/** Columns that a file may have. */
 export const MAX_COLUMNS = 100;

@@ -165,8 +165,9 @@ export function lookSeasonOf(isoDate: string): LookSeason {
   return day < '09-20' ? 'leaf' : 'fall';
 }
 
-/** Bark of a trunk thinner than this still looks young; of one thicker than the second, old. Working assumptions. */
+/** Bark of a trunk thinner than this still looks young. Working assumption. */
 export const YOUNG_BELOW_MM = 180;
+/** Bark of a trunk thicker than this looks old. Working assumption. */
 export const OLD_ABOVE_MM = 550;
 
 /** The age class to begin with. @param dbhMm diameter outside bark, mm; null while unknown */

@@ -67,6 +67,7 @@ export type Prior = Readonly<Partial<Record<SpeciesId, number>>>;
 
 const REGIONAL_TOTAL = SPECIES.reduce((sum, s) => sum + s.regionalShare, 0);
 
+/** Chance of each species before a look, for a trunk of the region; they add up to 1. */
 export const REGIONAL_PRIOR: Prior = Object.fromEntries(SPECIES.map((s) => [s.id, s.regionalShare / REGIONAL_TOTAL]));
 
 /**

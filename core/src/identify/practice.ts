@@ -58,6 +58,7 @@ const WEAK_CLUE_SHOWN = 0.3;
 /** A look this near to the best one counts as well chosen. */
 export const GOOD_LOOK = 0.8;
 
+/** Draws a trunk whose species is to be named from its looks, for practice. @param season of the looks */
 export function askSpecies(rng: Rng, season: LookSeason, options: PracticeOptions = {}): SpeciesQuestion {
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });

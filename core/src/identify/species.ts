@@ -2,10 +2,12 @@ import { SPECIES, type Species, type SpeciesId } from './table.ts';
 
 const BY_ID = new Map<SpeciesId, Species>(SPECIES.map((species) => [species.id, species]));
 
+/** All that the table holds of a species. */
 export function speciesById(id: SpeciesId): Species {
   return BY_ID.get(id)!;
 }
 
+/** Is this one of the maples? */
 export function isMaple(id: SpeciesId): boolean {
   return speciesById(id).sap !== 'none';
 }

@@ -323,6 +323,7 @@ export const SHRUB_GROWN = 0.02;
 
 export type SpeciesId = (typeof SPECIES_ENTRIES)[number]['id'];
 export type Species = SpeciesEntry & { readonly id: SpeciesId };
+/** The species that the clue table tells apart, with what a tapper has to know of each. */
 export const SPECIES: readonly Species[] = SPECIES_ENTRIES;
 
 /**
@@ -398,6 +399,7 @@ const ALL_YEAR = LOOK_SEASONS;
 const BUD_SEASONS = ['bare', 'swelling', 'fall'] as const;
 const LEAF_SEASONS = ['leaf', 'fall'] as const;
 
+/** What can be looked at on a tree, and the states in which it is found. */
 export const CHARACTERS: readonly Character[] = [
   {
     id: 'arrangement',

@@ -4,7 +4,9 @@
  */
 import type { TrunkQuantity } from '../units/index.ts';
 
+/** Breast height where inches are used: 4.5 ft. */
 export const BREAST_HEIGHT_US_MM = 1371.6;
+/** Breast height where centimetres are used: 1.3 m. */
 export const BREAST_HEIGHT_METRIC_MM = 1300;
 
 /** Diameter inside bark over diameter outside bark, sugar maple. From memory; a species constant. */
@@ -15,6 +17,7 @@ export function diameterFromGirth(girthMm: number): number {
   return girthMm / Math.PI;
 }
 
+/** Girth of a round trunk, mm. @param diameterMm of the trunk */
 export function girthFromDiameter(diameterMm: number): number {
   return diameterMm * Math.PI;
 }

@@ -4,6 +4,7 @@ import { knownMaple } from './maple.ts';
 
 /* How tables that go out write what records hold. */
 
+/** Ways of measuring as tables write them. */
 export const METHOD_WORD: Readonly<Record<MeasureMethod, string>> = {
   diameterTape: 'diameter tape',
   girthTape: 'tape',

@@ -4,6 +4,7 @@ import { fewerSinceDecided, tapForbidden, tapsToHang } from './permission.ts';
 import { isSugarbush, type Stand } from './site.ts';
 import type { TreeRow } from './treeRow.ts';
 
+/** The stations of a bush, in the order of the work. */
 export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
 export type Station = (typeof STATIONS)[number];
 

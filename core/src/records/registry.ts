@@ -25,7 +25,9 @@ const isOfTree = (kind: AnyKind): kind is TreeKind => kind.of === 'tree';
 const TREE_KINDS = KINDS.filter(isOfTree);
 const BUSH_KINDS = KINDS.filter((kind): kind is BushKind => !isOfTree(kind));
 
+/** Names of the kinds whose records belong to a tree. */
 export const RECORD_KINDS: readonly RecordKindName[] = TREE_KINDS.map(({ kind }) => kind);
+/** Names of the kinds whose records belong to a stand or to the bush as a whole. */
 export const BUSH_RECORD_KINDS: readonly BushRecordKind[] = BUSH_KINDS.map(({ kind }) => kind);
 /** Kinds without whose records the line of a tree cannot be told. */
 export const LINE_KINDS: readonly RecordKindName[] = TREE_KINDS.filter(
@@ -34,6 +36,7 @@ export const LINE_KINDS: readonly RecordKindName[] = TREE_KINDS.filter(
 
 /** The one schema of every record of a tree: forms, routes, import and storage all read it from here. */
 export const recordSchema = z.discriminatedUnion('kind', schemasOf(TREE_KINDS));
+/** The one schema of every record of a stand or of the bush. */
 export const bushRecordSchema = z.discriminatedUnion('kind', schemasOf(BUSH_KINDS));
 
 function schemasOf<D extends AnyKind>(kinds: readonly D[]) {

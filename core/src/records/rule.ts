@@ -30,6 +30,7 @@ export interface Rule {
 }
 
 export type TreeKind = 'maple' | 'unsettled' | 'other';
+/** Is the tree a maple, is that open, or is it another tree? */
 export function kindOf(row: Pick<TreeRow, 'species' | 'verdict'>): TreeKind {
   const maple = knownMaple(row);
   return maple === null ? 'unsettled' : maple ? 'maple' : 'other';

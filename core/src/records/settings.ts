@@ -8,6 +8,7 @@ import { bitMm, characterIdSchema, season, speciesIdSchema, statesOf } from './f
 import { PAINT_PLACES, PAINTS } from './season.ts';
 import { lineOfText } from './text.ts';
 
+/** A tap guideline: the bush's own, or a published one. */
 export const tapGuidelineIdSchema = z.enum(['own', ...TAP_GUIDELINES.map((l) => l.id)] as [
   TapGuidelineId,
   ...TapGuidelineId[]
@@ -106,6 +107,7 @@ export const bushSettingsSchema = z.object({
   clueTable: adjustmentsSchema.default({})
 });
 export type BushSettings = z.infer<typeof bushSettingsSchema>;
+/** The settings of a new bush. */
 export const DEFAULT_BUSH_SETTINGS: BushSettings = bushSettingsSchema.parse({});
 
 type Bare = {

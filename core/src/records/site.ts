@@ -13,11 +13,13 @@ export function isSugarbush(stand: Pick<Stand, 'purpose'> | null): boolean {
   return stand === null || stand.purpose === 'syrup' || stand.purpose === 'mixed';
 }
 
+/** How wet the ground of a stand is. */
 export const wetnessSchema = oneOf('dry', 'moist', 'wet');
 export type Wetness = z.infer<typeof wetnessSchema>;
 
 const coursePoint = z.tuple([metres, metres]);
 
+/** A stand: its outline, ground and what is known of its soil. */
 export const standSchema = z.object({
   id: uuid(),
   name: lineOfText(80),
@@ -81,6 +83,7 @@ const pinSchema = z.object({
   eastM: metres,
   northM: metres
 });
+/** How a picture is laid on the map: a scale, a turn and a shift, from the points that were named on it. */
 export const baseMapFitSchema = z
   .object({
     widthPx: z.number().int().min(1).max(30_000),

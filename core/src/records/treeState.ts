@@ -46,6 +46,7 @@ export interface Among {
 }
 
 /**
+ * What is known of a tree today, and how well.
  * @param records of one tree, in any order
  * @param at the season that is planned and the day that is asked about
  */
@@ -131,6 +132,7 @@ function sift(
   };
 }
 
+/** A reading as a diameter of its day, with its uncertainty. */
 export function datedDiameter(reading: Reading): DatedDiameter {
   return {
     year: fractionalYear(reading.on),

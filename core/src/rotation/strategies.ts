@@ -4,6 +4,7 @@ import { alongSurface, shorterWay, type Trunk } from '../trunk/index.ts';
 import { haphazard, pattern, sunnySide, type PlacementRule, type RuleTree } from './rules.ts';
 import { SIDEWAYS_APART_MM } from './plan.ts';
 
+/** The ways in which stewards place holes, by name. */
 export const PLACEMENT_STRATEGY_IDS = [
   'rotation',
   'handSpan',
@@ -202,6 +203,7 @@ export const PLACEMENT_STRATEGIES: readonly PlacementStrategy[] = [
   }
 ];
 
+/** A way of placing by its name. */
 export function placementStrategyById(id: PlacementStrategyId): PlacementStrategy {
   return PLACEMENT_STRATEGIES.find((strategy) => strategy.id === id)!;
 }

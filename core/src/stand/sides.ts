@@ -45,6 +45,7 @@ export function baseOf(tree: Pick<StandTree, 'id' | 'stemOf'>): string {
   return tree.stemOf ?? tree.id;
 }
 
+/** The four sides on which a crown is looked at. */
 export const SIDES = ['north', 'east', 'south', 'west'] as const;
 export type Side = (typeof SIDES)[number];
 
@@ -95,6 +96,7 @@ export function reachToward(tree: StandTree, bearingDeg: number): number {
   return 1 / Math.hypot(n / along, e / across);
 }
 
+/** Height of a tree, metres: measured, or what its diameter lets expect. */
 export function heightOf(tree: StandTree): number {
   return tree.heightM ?? defaultHeight(tree.dbhMm);
 }

@@ -63,6 +63,7 @@ export type HazardKind = (typeof HAZARD_KINDS)[number];
 export const WILDLIFE_KINDS = ['cavity', 'nest', 'den', 'woodpeckers', 'batRoost'] as const;
 export type WildlifeKind = (typeof WILDLIFE_KINDS)[number];
 
+/** Vigour of a crown by the share of it that died back. @param diebackPct 0..100 */
 export function vigourClass(diebackPct: number): VigourClass {
   if (diebackPct >= 100) return 'dead';
   if (diebackPct > 50) return 'severe';

@@ -101,6 +101,7 @@ export function tapGuidelineOf({
   return { id: 'own', steps };
 }
 
+/** A published tap guideline by its name. */
 export function tapGuidelineById(id: PublishedGuidelineId): TapGuideline {
   return TAP_GUIDELINES.find((guideline) => guideline.id === id)!;
 }

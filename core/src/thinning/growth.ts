@@ -243,6 +243,7 @@ export const ASH_WITH_BORER_A_YEAR = 0.2;
 /** A girdled tree dies within one to three years. Common practice. */
 const GIRDLED_A_YEAR = 0.5;
 
+/** A species that the ash borer kills. */
 export const isAsh = (species: SpeciesId | null) => species === 'whiteAsh' || species === 'blackAsh';
 
 /** Chance that a tree dies within a year on its own. */
@@ -299,6 +300,7 @@ export interface GrowingStand {
   readonly pressing: Pressing;
 }
 
+/** A stand made ready to be grown many times: who presses on whom is worked out once. */
 export function prepareStand(trees: readonly GrowingTree[], ground: GrowingArea): GrowingStand {
   return { trees, ground, pressing: whoPresses(trees, ground.outlines) };
 }

@@ -130,6 +130,7 @@ export interface EntryWarning {
 /** From this share on, a thinning waits a year. Working assumption; that it waits is common practice. */
 const STRESSED_FROM = 0.2;
 
+/** Should the stand be left alone for now? One whose trees are under stress in part is not to be opened. */
 export function entryWarning(trees: readonly { readonly stressed: boolean | null }[]): EntryWarning {
   const looked = trees.filter(({ stressed }) => stressed !== null);
   const stressedShare = looked.length === 0 ? 0 : looked.filter(({ stressed }) => stressed).length / looked.length;

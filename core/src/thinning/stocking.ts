@@ -24,6 +24,7 @@ export interface Stocking {
   readonly crownsShare: number;
 }
 
+/** How full a stand is, against what its trees would shade if they all stood open. @param areaHa of the stand, hectares */
 export function stockingOf(trees: readonly Pick<StandTree, 'dbhMm'>[], areaHa: number): Stocking {
   return {
     basalAreaPerHa: trees.reduce((sum, { dbhMm }) => sum + basalArea(dbhMm), 0) / areaHa,
@@ -128,6 +129,7 @@ export function throwsEasily({ wetness, soilDepth, hardPan }: Soil): boolean {
   return wetness === 'wet' || soilDepth === 'shallow' || hardPan === true;
 }
 
+/** Is the soil so sour that sugar maple wants lime before light? */
 export function isAcid({ soilPh }: Soil): boolean {
   return soilPh !== null && soilPh < ACID_PH;
 }

@@ -23,6 +23,7 @@ export interface ColumnModel {
   readonly hitShare: number;
 }
 
+/** How far non-conductive wood reaches from a hole where nothing is known of the bush. */
 export const DEFAULT_COLUMNS: ColumnModel = {
   volumeRatioMedian: 75,
   volumeRatioSigma: 0.55,

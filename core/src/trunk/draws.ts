@@ -36,7 +36,7 @@ export interface TrunkTruth {
  */
 export const TREE_SIZE_SIGMA = 0.3;
 
-/** @param ringCv relative uncertainty of the growth that buried the holes (0 = taken as known) */
+/** One way in which the wood of a trunk may be, as far as anybody knows. @param ringCv relative uncertainty of the growth that buried the holes (0 = taken as known) */
 export function drawTruth(trunk: Trunk, model: ColumnModel, rng: Rng, ringCv = 0): TrunkTruth {
   return {
     leanDeg: rng.normal(0, model.grainSdDeg),
@@ -56,6 +56,7 @@ export function holeSizeSigma(model: ColumnModel): number {
   return Math.sqrt(Math.max(0, model.volumeRatioSigma ** 2 - TREE_SIZE_SIGMA ** 2));
 }
 
+/** One way in which the column of a hole may lie, as far as anybody knows. */
 export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth {
   const { unsure } = hole;
   return {

@@ -2,6 +2,7 @@ import type { UnitSystem } from './length.ts';
 
 /** 1 acre = 4046.8564224 m2 exactly (international foot). */
 export const M2_PER_ACRE = 4046.8564224;
+/** Square metres in a hectare. */
 export const M2_PER_HECTARE = 10_000;
 /** 1 ft2 = 0.09290304 m2 exactly. */
 export const M2_PER_SQUARE_FOOT = 0.09290304;

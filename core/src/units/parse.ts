@@ -4,6 +4,7 @@ import { MM_PER_FOOT, MM_PER_INCH } from './length.ts';
 /** Units a steward may write behind a trunk measurement. */
 export type LengthUnit = 'mm' | 'cm' | 'm' | 'in' | 'ft';
 
+/** Millimetres in a unit of length. */
 export const MM_PER: Readonly<Record<LengthUnit, number>> = {
   mm: 1,
   cm: 10,
