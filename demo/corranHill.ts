@@ -74,7 +74,7 @@ export function corranHill(seed = 1798): DemoBush {
   );
   records.push(...between.records);
   for (const { id, after } of between.placed) walk.splice(walk.indexOf(after) + 1, 0, id);
-  const thinned = thinning(wood, trees, stands, rng, uuid);
+  const thinned = thinning(wood, trees, rng, uuid);
   records.push(...thinned.records);
   return {
     stands,

@@ -24,16 +24,25 @@ const PATTERN_SINCE = 2012;
 /** The year in which nobody tapped. */
 const SKIPPED = 2020;
 
+/** What a tree's past is written into, and drawn from. */
+interface Life {
+  readonly number: number;
+  readonly rng: Rng;
+  readonly envelope: Envelope;
+  readonly records: RecordInput[];
+}
+
 /** Everything that was recorded of a tree. */
 export function lifeOf(tree: TrueTree, row: TaggedTree, rng: Rng, uuid: () => string): RecordInput[] {
   const records: RecordInput[] = [];
   const envelope = envelopeOf(row.id, uuid);
   const number = Number(row.tag);
 
-  determine(tree, number, rng, envelope, records);
-  readings(tree, number, rng, envelope, records);
-  lookUp(tree, rng, envelope, records);
-  drill(tree, rng, envelope, records);
+  const life = { number, rng, envelope, records };
+  determine(tree, life);
+  readings(tree, life);
+  lookUp(tree, life);
+  drill(tree, life);
 
   const wildlife = STANDS[tree.stand]!.purpose === 'wildlife';
   if (tree.species === 'beech' && !wildlife && number % 3 === 0)
@@ -66,7 +75,7 @@ export function lifeOf(tree: TrueTree, row: TaggedTree, rng: Rng, uuid: () => st
   return records;
 }
 
-function determine(tree: TrueTree, number: number, rng: Rng, envelope: Envelope, records: RecordInput[]): void {
+function determine(tree: TrueTree, { number, rng, envelope, records }: Life): void {
   if (number % 29 === 17) return;
   const age = likelyAge(tree.dbhMm);
   const lookSeason = 'leaf';
@@ -97,7 +106,7 @@ function determine(tree: TrueTree, number: number, rng: Rng, envelope: Envelope,
 const FEW_TWIGS = ['arrangement', 'twigStoutness', 'twigColour', 'barkGrown', 'barkYoung'];
 const BARK_ALONE = ['arrangement', 'barkGrown', 'barkYoung', 'barkOld'];
 
-function readings(tree: TrueTree, number: number, rng: Rng, envelope: Envelope, records: RecordInput[]): void {
+function readings(tree: TrueTree, { number, rng, envelope, records }: Life): void {
   for (const year of [2009, 2014, 2019, 2024]) {
     const dbh = diameterIn(tree, year + 0.8);
     if (dbh < 80 || rng.uniform() < (year === 2024 ? 0.1 : 0.06)) continue;
@@ -131,7 +140,7 @@ function readings(tree: TrueTree, number: number, rng: Rng, envelope: Envelope, 
   }
 }
 
-function lookUp(tree: TrueTree, rng: Rng, envelope: Envelope, records: RecordInput[]): void {
+function lookUp(tree: TrueTree, { rng, envelope, records }: Life): void {
   if (rng.uniform() < 0.18) return;
   const declining = tree.species === 'beech' || tree.species === 'whiteAsh';
   const drawn = declining
@@ -151,7 +160,7 @@ function lookUp(tree: TrueTree, rng: Rng, envelope: Envelope, records: RecordInp
 }
 
 /** Holes since 1998: on the sunny side at first, by a pattern later. The shavings come from the tree's true columns. */
-function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: RecordInput[]): void {
+function drill(tree: TrueTree, { rng, envelope, records }: Life): void {
   const since = STANDS[tree.stand]!.tappedSince;
   if (since === null || !isMaple(tree.species) || tree.species === 'stripedMaple') return;
   const leanDeg = rng.normal(0, DEFAULT_COLUMNS.grainSdDeg);
@@ -192,7 +201,7 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: RecordInpu
         bearingDeg: bearingDeg + ((truth.leftMm / radius) * 180) / Math.PI,
         heightMm: heightMm + truth.upMm
       };
-      const share = stainMet(columns, tree.ringMm, radius, season, drilled);
+      const share = stainMet(columns, { season, radius, ringMm: tree.ringMm }, drilled);
       if (season >= 2021) {
         const { seen, brownShare } = readShavings(share, DEFAULT_COLUMNS.hitShare, seededRng(seedFrom(hole.id)));
         records.push({
@@ -220,9 +229,7 @@ function drill(tree: TrueTree, rng: Rng, envelope: Envelope, records: RecordInpu
 /** Share of a new hole's path in the tree's true columns. */
 function stainMet(
   columns: readonly { bearingDeg: number; season: number; column: Column }[],
-  ringMm: number,
-  radius: number,
-  season: number,
+  { season, radius, ringMm }: { season: number; radius: number; ringMm: number },
   hole: { bearingDeg: number; heightMm: number; bitMm: number; depthMm: number }
 ): number {
   const round = 2 * Math.PI * radius;
@@ -230,7 +237,7 @@ function stainMet(
     const buried = (season - drilled) * ringMm;
     const today = { ...column, fromDepthMm: buried, toDepthMm: buried + column.toDepthMm };
     const offset = shorterWay(column.leftMm + (((bearingDeg - hole.bearingDeg) * Math.PI) / 180) * radius, round);
-    const overlap = overlapOf(today, offset, hole.heightMm, hole.bitMm, hole.depthMm);
+    const overlap = overlapOf(today, { ...hole, offsetMm: offset });
     return overlap ? [overlap] : [];
   });
   return stainedShare(overlaps, hole.bitMm, hole.depthMm);

@@ -58,21 +58,23 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       features.map((feature) => ({ ...feature, bushId })),
       { transaction }
     );
-    await storeLines(walk, linesOf(walk, records), 0, bushId, transaction);
+    await storeLines(walk, linesOf(walk, records), { bushId, from: 0 }, transaction);
     // Every third tree is drilled by the crew.
     const crewTrees = new Set(walk.filter((_, i) => i % 3 === 2));
     const byCrew = (r: WorkRecord | BushRecord) =>
       (r.kind === 'taphole' || r.kind === 'shavings') && crewTrees.has(r.treeId);
     const all = [...records, ...ofBush];
     const [steward, crew] = people;
+    const [here, there] = [
+      { bushId, authorId: steward!.id, now },
+      { bushId, authorId: crew!.id, now }
+    ];
     await storeMany(
       all.filter((r) => !byCrew(r)),
-      bushId,
-      steward!.id,
-      now,
+      here,
       transaction
     );
-    await storeMany(all.filter(byCrew), bushId, crew!.id, now, transaction);
+    await storeMany(all.filter(byCrew), there, transaction);
   });
   return true;
 }

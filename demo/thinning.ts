@@ -1,5 +1,5 @@
 import type { Rng } from '@baumkin/core/math';
-import type { BushRecordInput, RecordInput, Stand } from '@baumkin/core/records';
+import type { BushRecordInput, RecordInput } from '@baumkin/core/records';
 import { SEEDLING_GROUPS, type SeedlingGroup } from '@baumkin/core/thinning';
 
 import { envelopeOf, type TaggedTree } from './draw.ts';
@@ -16,7 +16,6 @@ type Said = RecordInput extends infer R
 export function thinning(
   wood: readonly TrueTree[],
   trees: readonly TaggedTree[],
-  stands: readonly Stand[],
   rng: Rng,
   uuid: () => string
 ): { records: RecordInput[]; ofBush: BushRecordInput[] } {
@@ -132,7 +131,7 @@ export function thinning(
       })
     );
 
-  const standId = stands.find((_, i) => STANDS[i]!.purpose === 'syrup')!.id;
+  const { standId } = trees[wood.findIndex((tree) => STANDS[tree.stand]!.purpose === 'syrup')]!;
   const ofBush: BushRecordInput[] = Array.from({ length: 9 }, (_, i): BushRecordInput => {
     const count = (mean: number) => Math.max(0, Math.round(rng.normal(mean, 1 + mean / 3)));
     const means = { maple: [14, 2.2, 0.4], beech: [3, 3, 1.5], other: [2, 0.6, 0.2], invasive: [0, 0.1, 0] };

@@ -49,6 +49,7 @@ test('a cruise: plots counted, left and taken up again, and what they say with h
   await expect(figures).toContainText('a second one tells how far to trust it');
 
   // An angle gauge without a single diameter, and without a network.
+  await allSaved(page);
   await page.context().setOffline(true);
   await page.getByRole('button', { name: 'Count a plot' }).click();
   await page.getByRole('button', { name: 'Angle gauge' }).click();

@@ -10,6 +10,7 @@ import {
   gridFor,
   heatMap,
   judgeSpot,
+  type Trunk,
   learnTrunk,
   rowHeight,
   trunkToday,
@@ -43,16 +44,17 @@ describe('heat map of a trunk with 60 old holes (wanted: first picture within 10
   bench('full', () => void placeHoles(task));
 });
 
-const draws = drawTrunks(trunk, DEFAULT_PRACTICE, DEFAULT_COLUMNS, 60, seededRng(1), 0.2);
+const on = (tree: Trunk) => ({ trunk: tree, path: DEFAULT_PRACTICE, model: DEFAULT_COLUMNS });
+const drawn = drawTrunks(on(trunk), { draws: 60, rng: seededRng(1), ringCv: 0.2 });
 const grid = gridFor(trunk, 600, 1500, 30);
 describe('one heat map, the same draws and cells', () => {
   bench('columns painted onto the cells that they reach', () => {
-    heatMap(trunk, draws, DEFAULT_PRACTICE, DEFAULT_COLUMNS, grid);
+    heatMap(drawn, grid);
   });
   bench('straightforward: every cell asks every column of every draw', () => {
     for (let row = 0; row < grid.rows; row++)
       for (let column = 0; column < grid.columns; column++)
-        judgeSpot(trunk, draws, DEFAULT_PRACTICE, DEFAULT_COLUMNS, columnBearing(grid, column), rowHeight(grid, row));
+        judgeSpot(drawn, { bearingDeg: columnBearing(grid, column), heightMm: rowHeight(grid, row) });
   });
 });
 
@@ -102,18 +104,11 @@ describe('a bush of eight trees with 25 old holes each', () => {
   });
   bench('straightforward: the clearest cell of a picture of every tree, cell by cell', () => {
     for (const each of bush) {
-      const truths = drawTrunks(each, DEFAULT_PRACTICE, DEFAULT_COLUMNS, 200, seededRng(1), 0.2);
+      const truths = drawTrunks(on(each), { draws: 200, rng: seededRng(1), ringCv: 0.2 });
       const cells = gridFor(each, 600, 1500, 25);
       for (let row = 0; row < cells.rows; row++)
         for (let column = 0; column < cells.columns; column++)
-          judgeSpot(
-            each,
-            truths,
-            DEFAULT_PRACTICE,
-            DEFAULT_COLUMNS,
-            columnBearing(cells, column),
-            rowHeight(cells, row)
-          );
+          judgeSpot(truths, { bearingDeg: columnBearing(cells, column), heightMm: rowHeight(cells, row) });
     }
   });
 });

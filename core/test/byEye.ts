@@ -15,10 +15,10 @@ export function planByEye(stand: PlanStand, limits: PlanLimits): Set<string> {
   );
   const covers = openingCovers(stand, limits);
   const cover = coverOf(stand);
-  let worth = judgeChoice(stand, limits, taken, covers, cover).worth;
+  let worth = judgeChoice(stand, limits, taken, { covers, cover }).worth;
   // A tree that adds nothing on its own adds something only with those that block the same side.
   const alone = [...open].filter(
-    (id) => judgeChoice(stand, limits, new Set([...taken, id]), covers, cover).worth > worth
+    (id) => judgeChoice(stand, limits, new Set([...taken, id]), { covers, cover }).worth > worth
   );
   const tries = [
     ...groups,
@@ -32,7 +32,7 @@ export function planByEye(stand: PlanStand, limits: PlanLimits): Set<string> {
     const next = tries.reduce((most, each) => (each === best ? most : Math.max(most, each.price)), 0);
     best.price = 0;
     if (added.length === 0 || added.some((id) => !open.has(id))) continue;
-    const then = judgeChoice(stand, limits, new Set([...taken, ...added]), covers, cover);
+    const then = judgeChoice(stand, limits, new Set([...taken, ...added]), { covers, cover });
     const price = then.broken.length > 0 ? 0 : (then.worth - worth) / added.length;
     if (price <= 1e-9) continue;
     if (price < next) {

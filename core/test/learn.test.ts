@@ -108,7 +108,7 @@ describe('learning from shavings', () => {
           depthMm: 38.1,
           seed: k
         });
-        const { stained } = heatMap(trunk, draws, DEFAULT_PRACTICE, DEFAULT_COLUMNS, grid);
+        const { stained } = heatMap({ trunk, draws, path: DEFAULT_PRACTICE, model: DEFAULT_COLUMNS }, grid);
         // The clearest tenth of the patch: a single cell would say more of luck than of the map.
         const best = [...cells].sort((a, b) => stained[a]! - stained[b]!).slice(0, Math.ceil(cells.length / 10));
         lost[way] = mean(best.map((cell) => truth.get(cell)!));
@@ -152,7 +152,10 @@ describe('learning from shavings', () => {
     expect(wise.learned.leanMeanDeg).toBeGreaterThan(2);
     expect(wise.learned.leanSdDeg).toBeLessThan(blind.learned.leanSdDeg);
     const rightUnder = ({ draws }: typeof wise) =>
-      [26, 34].map((bearing) => judgeSpot(trunk, draws, DEFAULT_PRACTICE, DEFAULT_COLUMNS, bearing, 640).stained);
+      [26, 34].map((bearingDeg) => {
+        const drawn = { trunk, draws, path: DEFAULT_PRACTICE, model: DEFAULT_COLUMNS };
+        return judgeSpot(drawn, { bearingDeg, heightMm: 640 }).stained;
+      });
     const [right, left] = rightUnder(wise) as [number, number];
     expect(right).toBeGreaterThan(left + 0.02);
     const [blindRight, blindLeft] = rightUnder(blind) as [number, number];
@@ -197,8 +200,8 @@ describe('scars of unknown year', () => {
   const unsure = { sidewaysMm: 120, upMm: 150, buriedFromMm: 2, buriedToMm: 30 };
   const on = (holes: readonly OldHole[]): Trunk => ({ woodRadiusMm: 190, barkRadiusMm: 200, holes });
   const map = (trunk: Trunk) => {
-    const draws = drawTrunks(trunk, DEFAULT_PRACTICE, DEFAULT_COLUMNS, 800, seededRng(5));
-    return heatMap(trunk, draws, DEFAULT_PRACTICE, DEFAULT_COLUMNS, gridFor(trunk, 600, 1500, 25));
+    const on = { trunk, path: DEFAULT_PRACTICE, model: DEFAULT_COLUMNS };
+    return heatMap(drawTrunks(on, { draws: 800, rng: seededRng(5) }), gridFor(trunk, 600, 1500, 25));
   };
 
   it('widen the map honestly: less dark where they may be, dark over more of the bark', () => {
@@ -212,24 +215,24 @@ describe('scars of unknown year', () => {
 describe('sections', () => {
   const { trunk } = tapped(1, 20);
   const path = { bitMm: 7.9375, depthMm: 38.1 };
-  const draws = drawTrunks(trunk, path, DEFAULT_COLUMNS, 300, seededRng(9));
+  const drawn = drawTrunks({ trunk, path, model: DEFAULT_COLUMNS }, { draws: 300, rng: seededRng(9) });
 
   it('along the path as much is stained as the heat map says', () => {
     for (const depthMm of [38.1, 90])
       for (let bearingDeg = 150; bearingDeg < 300; bearingDeg += 11) {
         const spot = { bearingDeg, heightMm: 950 };
-        const deep = { ...path, depthMm };
-        const along = alongPath(trunk, draws, deep, DEFAULT_COLUMNS, spot);
+        const deep = { ...drawn, path: { ...path, depthMm } };
+        const along = alongPath(deep, spot);
         const steps = Array.from(along, (share, i) => share * (Math.min(i + 1, depthMm) - i));
         const stained = steps.reduce((a, b) => a + b, 0) / depthMm;
-        const told = judgeSpot(trunk, draws, deep, DEFAULT_COLUMNS, bearingDeg, 950).stained;
+        const told = judgeSpot(deep, spot).stained;
         // A column's edge within a millimetre of depth is rounded.
         expect(Math.abs(stained - told)).toBeLessThan(0.001);
       }
   });
 
   it('the saw shows each column as deep as its rings, and not above its end', () => {
-    const cut = crossSection(trunk, draws, 935);
+    const cut = crossSection(trunk, drawn.draws, 935);
     expect(cut.length).toBeGreaterThan(5);
     for (const { hole, chance, fromDepthMm, halfWidthMm } of cut) {
       expect(chance).toBeGreaterThan(0);
@@ -237,12 +240,14 @@ describe('sections', () => {
       expect(fromDepthMm).toBeCloseTo(trunk.holes[hole]!.buriedMm, 6);
       expect(halfWidthMm).toBeLessThan(25);
     }
-    expect(crossSection(trunk, draws, 4900)).toEqual([]);
+    expect(crossSection(trunk, drawn.draws, 4900)).toEqual([]);
   });
 
   it('cut lengthwise, the stain stands over and under the hole and behind the wood that grew since', () => {
     const one: Trunk = { ...trunk, holes: [{ ...trunk.holes[0]!, bearingDeg: 90, heightMm: 1000, buriedMm: 12 }] };
-    const cut = lengthwise(one, drawTrunks(one, { depthMm: 80 }, DEFAULT_COLUMNS, 300, seededRng(2)), 90, {
+    const deep = { trunk: one, path: { bitMm: 7.9375, depthMm: 80 }, model: DEFAULT_COLUMNS };
+    const { draws } = drawTrunks(deep, { draws: 300, rng: seededRng(2) });
+    const cut = lengthwise(one, draws, 90, {
       lowestMm: 500,
       highestMm: 1500,
       depthMm: 80,

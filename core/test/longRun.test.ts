@@ -11,10 +11,7 @@ import { columnHalfLength, DEFAULT_COLUMNS } from '../src/trunk/index.ts';
  * laid every year, and the stained share of the drill path measured at random spots once the band is in balance.
  */
 function drilledShare(
-  dibMm: number,
-  ringMm: number,
-  bandMm: number,
-  tapsPerYear: number,
+  { dibMm, ringMm, bandMm, taps: tapsPerYear = 1 }: { dibMm: number; ringMm: number; bandMm: number; taps?: number },
   seed: number,
   trunk: 'ideal' | 'real' = 'ideal'
 ): number {
@@ -77,7 +74,10 @@ describe('the long-run stained share', () => {
         bandMm: band
       });
       const said = longRunStainedShare(balance, taps);
-      const found = [1, 2, 3].map((seed) => drilledShare(dib, ring, band, taps, seed)).reduce((a, b) => a + b, 0) / 3;
+      const found =
+        [1, 2, 3]
+          .map((seed) => drilledShare({ dibMm: dib, ringMm: ring, bandMm: band, taps }, seed))
+          .reduce((a, b) => a + b, 0) / 3;
       expect(Math.abs(found / said - 1)).toBeLessThan(0.05);
     }
   );
@@ -98,7 +98,10 @@ describe('the long-run stained share', () => {
     });
     const said = longRunStainedShare(balance, 1);
     const seeds = Array.from({ length: 200 }, (_, i) => i + 1);
-    const found = seeds.map((seed) => drilledShare(dib, ring, band, 1, seed, 'real')).reduce((a, b) => a + b, 0) / 200;
+    const found =
+      seeds
+        .map((seed) => drilledShare({ dibMm: dib, ringMm: ring, bandMm: band }, seed, 'real'))
+        .reduce((a, b) => a + b, 0) / 200;
     expect(found / said).toBeGreaterThan(share - 0.05);
     expect(found / said).toBeLessThan(share + 0.05);
   });

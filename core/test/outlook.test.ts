@@ -183,8 +183,8 @@ describe('growth with competition', () => {
         ground.areaHa,
         DEFAULT_GROWTH.largestSdi
       );
-      const rings = bare.map(({ species }, i) =>
-        ringWith(truth, species, pressed[i]!, room, Math.exp(rng.normal(0, 0.35)))
+      const rings = bare.map(
+        ({ species }, i) => ringWith(truth, species, pressed[i]!, room) * Math.exp(rng.normal(0, 0.35))
       );
       const seen = bare.map((tree, i) =>
         i % 2 === 0

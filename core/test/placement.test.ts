@@ -18,9 +18,9 @@ describe('a new hole near one old hole', () => {
     const hole = { season: 2025, bearingDeg: 90, heightMm: 1000, bitMm: 7.9375, depthMm: 38.1, buriedMm: row.grown };
     const trunk: Trunk = { woodRadiusMm: 200, barkRadiusMm: 210, holes: [hole] };
     const path = { bitMm: 7.9375, depthMm: 38.1 };
-    const draws = drawTrunks(trunk, path, DEFAULT_COLUMNS, 200_000, seededRng(1));
+    const drawn = drawTrunks({ trunk, path, model: DEFAULT_COLUMNS }, { draws: 200_000, rng: seededRng(1) });
     const bearing = 90 + ((row.left / 200) * 180) / Math.PI;
-    const outlook = judgeSpot(trunk, draws, path, DEFAULT_COLUMNS, bearing, 1000 + row.up);
+    const outlook = judgeSpot(drawn, { bearingDeg: bearing, heightMm: 1000 + row.up });
     expect(Math.abs(1 - outlook.pClear - row.pHit)).toBeLessThanOrEqual(row.within);
     expect(Math.abs(outlook.stained - row.stained)).toBeLessThanOrEqual(row.stainedWithin);
   });

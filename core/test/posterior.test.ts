@@ -44,7 +44,7 @@ function clearAt(draw: TrunkDraw): boolean {
   const left = (SPOT.bearingDeg / 360) * round;
   const overlaps = draw.flatMap((column) => {
     const offset = ((column.leftMm - left + 1.5 * round) % round) - round / 2;
-    return overlapOf(column, offset, SPOT.heightMm, BIT, DEPTH) ?? [];
+    return overlapOf(column, { offsetMm: offset, heightMm: SPOT.heightMm, bitMm: BIT, depthMm: DEPTH }) ?? [];
   });
   return stainedShare(overlaps, BIT, DEPTH) <= DEFAULT_COLUMNS.hitShare;
 }

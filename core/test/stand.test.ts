@@ -147,32 +147,32 @@ describe('measured crowns', () => {
 });
 
 describe('what a falling tree could reach: two tree lengths, 29 CFR 1910.266(d)(6)(ii)', () => {
+  const ground = (eastM: number, northM: number) => ({ eastM, northM });
   const feature = (kind: 'building' | 'path' | 'line' | 'water', ...points: [number, number][]) => ({ kind, points });
   const shed = feature('building', [0, 0], [8, 0], [8, 5], [0, 5]);
 
   it('measures to the nearest wall, and to nothing inside', () => {
-    expect(withinReach(4, 25, 12, [shed])).toMatchObject([{ distanceM: 20, withinOneLength: false }]);
-    expect(withinReach(-3, -4, 12, [shed])).toMatchObject([{ distanceM: 5, withinOneLength: true }]);
-    expect(withinReach(7, 1, 12, [shed])).toMatchObject([{ distanceM: 0 }]);
+    expect(withinReach(ground(4, 25), 12, [shed])).toMatchObject([{ distanceM: 20, withinOneLength: false }]);
+    expect(withinReach(ground(-3, -4), 12, [shed])).toMatchObject([{ distanceM: 5, withinOneLength: true }]);
+    expect(withinReach(ground(7, 1), 12, [shed])).toMatchObject([{ distanceM: 0 }]);
     // The wall between the last corner and the first counts as well.
-    expect(withinReach(-6, 2.5, 12, [shed])).toMatchObject([{ distanceM: 6 }]);
-    expect(withinReach(4, 29.1, 12, [shed])).toEqual([]);
+    expect(withinReach(ground(-6, 2.5), 12, [shed])).toMatchObject([{ distanceM: 6 }]);
+    expect(withinReach(ground(4, 29.1), 12, [shed])).toEqual([]);
     // A phone's place is five metres off as a rule: the tree is taken to stand nearer.
-    expect(withinReach(4, 29.1, 12, [shed], 5)).toMatchObject([{ distanceM: expect.closeTo(14.1, 9) }]);
+    expect(withinReach(ground(4, 29.1), 12, [shed], 5)).toMatchObject([{ distanceM: expect.closeTo(14.1, 9) }]);
   });
 
   it('follows a path between its points and beyond none of its ends', () => {
     const path = feature('path', [0, 0], [100, 0]);
-    expect(withinReach(50, 30, 20, [path])).toMatchObject([{ distanceM: 30 }]);
-    expect(withinReach(130, 40, 20, [path])).toEqual([]);
+    expect(withinReach(ground(50, 30), 20, [path])).toMatchObject([{ distanceM: 30 }]);
+    expect(withinReach(ground(130, 40), 20, [path])).toEqual([]);
   });
 
   it('leaves water out and puts the nearest first', () => {
     const path = feature('path', [0, 10], [100, 10]);
     const line = feature('line', [0, -3], [100, -3]);
-    expect(withinReach(50, 0, 20, [feature('water', [0, 1], [100, 1]), path, line]).map((r) => r.feature)).toEqual([
-      line,
-      path
-    ]);
+    expect(
+      withinReach(ground(50, 0), 20, [feature('water', [0, 1], [100, 1]), path, line]).map((r) => r.feature)
+    ).toEqual([line, path]);
   });
 });

@@ -463,10 +463,10 @@ describe('crop trees', () => {
     const { ids } = chooseCropTrees(trees, { ...wish, spacingM: 9 }, solve);
     expect(ids).toEqual(expect.arrayContaining(['t1', 't2']));
     expect(ids).not.toContain('t3');
-    const few = spacingForTaps(trees, wish, 20, () => 1, solve);
-    const many = spacingForTaps(trees, wish, 60, () => 1, solve);
+    const few = spacingForTaps(trees, { ...wish, taps: 20, tapsOf: () => 1 }, solve);
+    const many = spacingForTaps(trees, { ...wish, taps: 60, tapsOf: () => 1 }, solve);
     expect(few.enough && many.enough).toBe(true);
     expect(few.spacingM).toBeGreaterThan(many.spacingM);
-    expect(spacingForTaps(trees, wish, 500, () => 1, solve).enough).toBe(false);
+    expect(spacingForTaps(trees, { ...wish, taps: 500, tapsOf: () => 1 }, solve).enough).toBe(false);
   });
 });

@@ -98,20 +98,14 @@ describe('columns', () => {
 describe('the heat map', () => {
   it('says at every cell what asking that spot says', () => {
     const path = DEFAULT_PRACTICE;
-    const draws = drawTrunks(sunnySide, path, DEFAULT_COLUMNS, 150, seededRng(3), 0.2);
+    const on = { trunk: sunnySide, path, model: DEFAULT_COLUMNS };
+    const drawn = drawTrunks(on, { draws: 150, rng: seededRng(3), ringCv: 0.2 });
     for (const depthMm of [38.1, 90]) {
-      const deep = { ...path, depthMm };
-      const map = heatMap(sunnySide, draws, deep, DEFAULT_COLUMNS, gridFor(sunnySide, 600, 1500, 35));
+      const deep = { ...drawn, path: { ...path, depthMm } };
+      const map = heatMap(deep, gridFor(sunnySide, 600, 1500, 35));
       for (let row = 0; row < map.rows; row++)
         for (let column = 0; column < map.columns; column++) {
-          const spot = judgeSpot(
-            sunnySide,
-            draws,
-            deep,
-            DEFAULT_COLUMNS,
-            columnBearing(map, column),
-            rowHeight(map, row)
-          );
+          const spot = judgeSpot(deep, { bearingDeg: columnBearing(map, column), heightMm: rowHeight(map, row) });
           expect(map.pClear[row * map.columns + column]).toBeCloseTo(spot.pClear, 4);
           expect(map.stained[row * map.columns + column]).toBeCloseTo(spot.stained, 4);
         }

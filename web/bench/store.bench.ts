@@ -36,7 +36,7 @@ async function emptyBush() {
   return (await bushFor(userId, id))!;
 }
 const bring = async (bush: Awaited<ReturnType<typeof emptyBush>>) =>
-  importFile(bush, userId, { text: FILE, defaultUnit: 'cm', newTrees: true }, '2026-11-23');
+  importFile(bush, userId, { text: FILE, defaultUnit: 'cm', newTrees: true, today: '2026-11-23' });
 
 beforeAll(async () => {
   database = await emptyDatabase();

@@ -60,7 +60,12 @@ async function book() {
     (await storeRecords(bushId, { id: userId, role: 'steward' }, records, NOW)).map((o) => o.reason ?? o.status);
   const access = async () => (await bushFor(userId, bushId))!;
   const bring = async (text: string) =>
-    importFile(await access(), userId, { text, newTrees: true, defaultUnit: 'cm', sizesAre: {} } as never, TODAY, NOW);
+    importFile(
+      await access(),
+      userId,
+      { text, newTrees: true, defaultUnit: 'cm', sizesAre: {}, today: TODAY } as never,
+      NOW
+    );
   return { userId, bushId, treeIds, send, access, bring };
 }
 

@@ -24,8 +24,8 @@ describe('importing a file of trees', () => {
       '11,Hill,beech,90 cm,44.501,-73.199,\n' +
       '12,Hill,sugar maple,a lot,,,\n' +
       '2,Hill,sugar maple,80 cm,,,\n';
-    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true };
-    const result = await importFile(bush, userId, wishes, TODAY);
+    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true, today: TODAY };
+    const result = await importFile(bush, userId, wishes);
     expect(result.counts).toMatchObject({ newTrees: 2, grown: 1, readings: 3, holes: 2 });
     expect(result.bad.map((b) => [b.line, b.column])).toEqual([[4, 'girth']]);
 
@@ -42,7 +42,7 @@ describe('importing a file of trees', () => {
       [2025, 200, 1200]
     ]);
 
-    const again = await importFile((await bushFor(userId, bushId))!, userId, wishes, TODAY);
+    const again = await importFile((await bushFor(userId, bushId))!, userId, wishes);
     expect(again.counts).toMatchObject({ newTrees: 0, grown: 0, unchanged: 3 });
     expect(again.bad).toHaveLength(1);
   });
@@ -51,11 +51,8 @@ describe('importing a file of trees', () => {
     const { userId, bushId } = await bushWithTrees();
     const bush = (await bushFor(userId, bushId))!;
     const text = `tag,diameter\n${Array.from({ length: 300 }, (_, i) => `N${i},${20 + (i % 30)}`).join('\n')}`;
-    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true };
-    const results = await Promise.all([
-      importFile(bush, userId, wishes, TODAY),
-      importFile(bush, userId, wishes, TODAY)
-    ]);
+    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true, today: TODAY };
+    const results = await Promise.all([importFile(bush, userId, wishes), importFile(bush, userId, wishes)]);
     expect(results.map((r) => r.counts.newTrees).sort()).toEqual([0, 300]);
     expect(results.map((r) => r.counts.readings).sort()).toEqual([0, 300]);
     expect(await treesOf(bushId)).toHaveLength(303);
@@ -64,9 +61,9 @@ describe('importing a file of trees', () => {
   it('changes nothing for a file that is none', async () => {
     const { userId, bushId } = await bushWithTrees();
     const bush = (await bushFor(userId, bushId))!;
-    const wishes = { defaultUnit: 'cm' as const, newTrees: true };
+    const wishes = { defaultUnit: 'cm' as const, newTrees: true, today: TODAY };
     for (const text of ['PK\u0000\u0000', '<!DOCTYPE gpx []><gpx/>', '{"type":"Feature"}', 'a,b\n1,2'])
-      await expect(importFile(bush, userId, { ...wishes, text }, TODAY)).rejects.toMatchObject({
+      await expect(importFile(bush, userId, { ...wishes, text })).rejects.toMatchObject({
         code: 'unreadableFile'
       });
     expect(await treesOf(bushId)).toHaveLength(3);

@@ -1,5 +1,5 @@
 import { seedFrom, toRadians } from '../math/index.ts';
-import type { BushSettings, Scars, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
+import type { BushSettings, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
 import type { Defect, PlacementTask } from '../rotation/index.ts';
 import { DEFAULT_PRACTICE, trunkToday, type OldHole, type SeenShavings, type Trunk } from '../trunk/index.ts';
 import { modelOf } from './policy.ts';
@@ -60,9 +60,8 @@ export function bandOf({ lowestMm, highestMm, snowMm }: BushSettings): { lowestM
 
 /** Each of a group of scars as a hole of which little is known. */
 function unsureHoles(
-  scars: readonly Scars[],
+  { scars, growth: { ringMm } }: TreeState,
   trunk: Trunk,
-  ringMm: number,
   season: number,
   band: ReturnType<typeof bandOf>
 ): OldHole[] {
@@ -99,7 +98,7 @@ export function trunkOf(
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
   return {
     holes,
-    trunk: { ...known, holes: [...known.holes, ...unsureHoles(scars, known, ringMm, season, bandOf(settings))] }
+    trunk: { ...known, holes: [...known.holes, ...unsureHoles({ ...tree, scars }, known, season, bandOf(settings))] }
   };
 }
 

@@ -107,9 +107,7 @@ export function threatens(row: TreeRow, features: readonly SiteFeature[]): boole
   if (row.hazards.length === 0 && !row.fallen && (row.diebackPct ?? 0) < 100) return false;
   const [tree] = standTrees([row]);
   if (!tree) return false;
-  return withinReach(tree.eastM, tree.northM, heightOf(tree), features, positionSd(tree)).some(
-    (r) => r.withinOneLength
-  );
+  return withinReach(tree, heightOf(tree), features, positionSd(tree)).some((r) => r.withinOneLength);
 }
 
 export interface ThinStand {

@@ -75,11 +75,7 @@ export function readTable(text: string, options: ReadOptions): StatementFile {
 }
 
 /** A table that was taken apart already. @throws UnreadableFile */
-export function readRows(
-  heading: readonly string[],
-  rows: readonly { readonly cells: readonly string[]; readonly line: number }[],
-  options: ReadOptions
-): StatementFile {
+export function readRows(heading: readonly string[], rows: readonly Row[], options: ReadOptions): StatementFile {
   if (heading.length > MAX_COLUMNS)
     throw new UnreadableFile(`The file has ${heading.length} columns; a tree needs at most ${MAX_COLUMNS}.`);
   const { at, units, ignored } = understandHeading(heading);
@@ -99,7 +95,7 @@ export function readRows(
           null,
           `has ${cells.length} cells, but the heading names ${heading.length}. Is a comma in one of them?`
         );
-      const statement = readRow(cells, line, at, units, options);
+      const statement = readRow({ cells, line }, at, units, options);
       const keys = eventsOf(statement);
       const twice = keys.find((key) => said.has(key));
       if (twice !== undefined)
@@ -174,14 +170,19 @@ function understandHeading(heading: readonly string[]) {
   return { at, units, ignored };
 }
 
+/** A row of a table, and where it stands. */
+export interface Row {
+  readonly cells: readonly string[];
+  readonly line: number;
+}
+
 /** A cell as an error quotes it. */
 function brief(written: string): string {
   return written.length > 40 ? `${written.slice(0, 40)}…` : written;
 }
 
 function readRow(
-  cells: readonly string[],
-  line: number,
+  { cells, line }: Row,
   at: Partial<Record<Column, number>>,
   units: Units,
   options: ReadOptions

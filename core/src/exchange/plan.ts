@@ -132,7 +132,9 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
     }
     // What was withdrawn or corrected is not there any more: a file may bring it back.
     const has = effectiveRecords(there?.records ?? []);
-    records.push(...newDetermination(statement, treeId, has, options, counts));
+    const determined = newDetermination(statement, treeId, has, options);
+    records.push(...determined);
+    counts.determinations += determined.length;
     const reading = newReading(statement, treeId, has, options);
     if (reading === 'contradicts')
       leaveOut(statement, 'measured_on', 'the bush has another reading of that day. Correct it under Measure.');
@@ -290,8 +292,7 @@ function newDetermination(
   statement: Statement,
   treeId: string,
   has: readonly WorkRecord[],
-  options: ImportOptions,
-  counts: { determinations: number }
+  options: ImportOptions
 ): WorkRecord[] {
   const { species, mapleOpen, determinedOn } = statement;
   if (!species && !mapleOpen) return [];
@@ -304,7 +305,6 @@ function newDetermination(
       (determinedOn === null || determinedOn === r.on)
   );
   if (known) return [];
-  counts.determinations += 1;
   return [
     {
       ...envelopeOf(treeId, options)(determinedOn ?? options.today),

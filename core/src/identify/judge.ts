@@ -107,7 +107,7 @@ export function judge(
   const stand = posterior(logs, priorWeights(prior));
   const flat = posterior(logs, null);
   const conflicts = conflictsIn(clues);
-  const { verdict, open } = rule(clues, age, stand, flat, conflicts.length > 0);
+  const { verdict, open } = rule(clues, age, stand, flat);
   const candidates = SPECIES.map(({ id }, i) => ({ species: id, probability: stand[i]! })).sort(
     (a, b) => b.probability - a.probability
   );
@@ -127,7 +127,7 @@ export function judge(
     verdict,
     because: open
       ? whyOpen(open, { clues, reasons, conflicts, first, season, beside: evidence.twigsFrom === 'beside' })
-      : whyRuled(verdict, clues, age, stand, first.probability),
+      : whyRuled(verdict, clues, age, stand),
     rival: rival.species,
     reasons,
     conflicts,
@@ -137,17 +137,12 @@ export function judge(
   };
 }
 
-function whyRuled(
-  verdict: Verdict,
-  clues: readonly Clue[],
-  age: AgeClass,
-  stand: Float64Array,
-  probability: number
-): Because {
-  const species = SPECIES[leader(stand)]!.id;
+function whyRuled(verdict: Verdict, clues: readonly Clue[], age: AgeClass, stand: Float64Array): Because {
+  const first = leader(stand);
+  const species = SPECIES[first]!.id;
   if (verdict === 'settled')
     return { why: 'settled', species, clues: separatingClues(clues, age, stand).map((clue) => clue.character.id) };
-  if (probability >= SETTLED_AT) return { why: 'pointsTo', species };
+  if (stand[first]! >= SETTLED_AT) return { why: 'pointsTo', species };
   return { why: 'noMaple', alternate: clues.some((clue) => clue.state === 'alternate') };
 }
 

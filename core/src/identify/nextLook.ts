@@ -1,6 +1,5 @@
 import type { Clue, ClueTable, Evidence } from './clues.ts';
-import { lookedAt, SHIPPED_TABLE, type LookedAt } from './clues.ts';
-import { conflicting } from './conflicts.ts';
+import { lookedAt, SHIPPED_TABLE } from './clues.ts';
 import { priorWeights, REGIONAL_PRIOR, type Prior } from './judge.ts';
 import { logLikelihoods, posterior, rule } from './standing.ts';
 import { SPECIES, type AgeClass, type Character, type CharacterId, type LookSeason, type SapClass } from './table.ts';
@@ -46,7 +45,10 @@ export function nextLooks(
   return table
     .visible(age, season)
     .filter((c) => c.strength !== 'context' && evidence[c.id] === undefined && !skipped.includes(c.id))
-    .map((character) => expected(character, clues, age, weights, now, table, looked))
+    .map((character) => {
+      const met = character.states.map(({ id }) => table.clue(character, id, looked));
+      return expected(character, met, now, (clue) => standingOf([...clues, clue], age, weights));
+    })
     .sort((a, b) => worth(b) - worth(a));
 }
 
@@ -63,21 +65,17 @@ export function worth(look: Look): number {
 
 function expected(
   character: Character,
-  clues: readonly Clue[],
-  age: AgeClass,
-  weights: readonly number[],
+  met: readonly Clue[],
   now: ReturnType<typeof standingOf>,
-  table: ClueTable,
-  looked: LookedAt
+  standingAfter: (clue: Clue) => ReturnType<typeof standingOf>
 ): Look {
   // What hangs on no such tree at this season is not met: those looks leave all as it is.
   let entropyDrop = 0;
   let settles = 0;
-  for (const { id } of character.states) {
-    const clue = table.clue(character, id, looked);
+  for (const clue of met) {
     let chance = 0;
     for (let i = 0; i < SPECIES.length; i++) chance += now.probabilities[i]! * Math.exp(clue.logs[i]!);
-    const after = standingOf([...clues, clue], age, weights);
+    const after = standingAfter(clue);
     entropyDrop += chance * (now.entropy - after.entropy);
     if (after.done && !now.done) settles += chance;
   }
@@ -92,7 +90,7 @@ function expected(
 function standingOf(clues: readonly Clue[], age: AgeClass, weights: readonly number[]) {
   const logs = logLikelihoods(clues, age);
   const probabilities = posterior(logs, weights);
-  const { verdict } = rule(clues, age, probabilities, posterior(logs, null), conflicting(clues));
+  const { verdict } = rule(clues, age, probabilities, posterior(logs, null));
   return { probabilities, entropy: decisionEntropy(probabilities), done: verdict !== 'lookAgain' };
 }
 

@@ -1,4 +1,5 @@
 import type { Clue } from './clues.ts';
+import { conflicting } from './conflicts.ts';
 import { isMaple, OPPOSITE_LOOK_ALIKES, sistersOf } from './species.ts';
 import { SHRUB_GROWN, SPECIES, type AgeClass, type SpeciesId } from './table.ts';
 
@@ -112,20 +113,14 @@ export interface Ruling {
  * The rule of the verdicts.
  * @param stand probabilities under the stand's prior
  * @param flat probabilities under a flat prior
- * @param conflict two clues exclude each other
  */
-export function rule(
-  clues: readonly Clue[],
-  age: AgeClass,
-  stand: Float64Array,
-  flat: Float64Array,
-  conflict: boolean
-): Ruling {
+export function rule(clues: readonly Clue[], age: AgeClass, stand: Float64Array, flat: Float64Array): Ruling {
   if (!clues.some((clue) => clue.strength !== 'weak'))
     return { verdict: 'lookAgain', open: seenBeside(clues) ? 'gateBeside' : 'nothing' };
   const pMaple = mapleShare(stand);
   const flatMaple = mapleShare(flat);
   if (pMaple <= 1 - SETTLED_AT && flatMaple <= 1 - FLAT_PRIOR_AT) return { verdict: 'notMaple', open: null };
+  const conflict = conflicting(clues);
   const needed = conflict ? CONFLICT_SETTLED_AT : SETTLED_AT;
   const gate = clues.find((clue) => clue.strength === 'gate')?.state;
   const maple = leadingMaple(stand);

@@ -2,6 +2,7 @@ import type { BarkSpot } from '../geometry/index.ts';
 import { seededRng, toDegrees, toRadians } from '../math/index.ts';
 import type { DefectKind } from '../taps/index.ts';
 import {
+  type DrawnTrunk,
   alongPath,
   alongSurface,
   columnBearing,
@@ -123,9 +124,9 @@ export class PlacedTrunk {
 
   place(): Placement {
     const task = this.#task;
-    const { trunk, practice, model, cellMm, strategy = 'rotation', taken = [] } = task;
+    const { trunk, practice, cellMm, strategy = 'rotation', taken = [] } = task;
     const grid = gridFor(trunk, practice.lowestMm, practice.highestMm, cellMm);
-    const map = heatMap(trunk, this.#known.draws, practice, model, grid);
+    const map = heatMap(this.#drawn, grid);
     const plan = strategy === 'rotation' && (task.seasonsAhead ?? 0) > 0 ? rotationOf(task, this.#known.learned) : [];
     const proposals: Proposal[] = plan
       .filter(({ season }) => season === 0)
@@ -141,13 +142,13 @@ export class PlacedTrunk {
   }
 
   ask(spot: BarkSpot): SpotAnswer {
-    const { trunk, practice, model } = this.#task;
+    const { trunk, practice } = this.#task;
     this.#deep ??= this.#drawnDeep();
     return {
       outlook: this.#judged(spot).outlook,
       objections: objections(this.#task, spot),
       cut: crossSection(trunk, this.#deep, spot.heightMm),
-      along: alongPath(trunk, this.#known.draws, practice, model, spot),
+      along: alongPath(this.#drawn, spot),
       lengthwise: lengthwise(trunk, this.#deep, spot.bearingDeg, {
         lowestMm: spot.heightMm - SECTION_MM,
         highestMm: spot.heightMm + SECTION_MM,
@@ -164,9 +165,12 @@ export class PlacedTrunk {
   }
 
   #judged({ bearingDeg, heightMm }: BarkSpot): Omit<Proposal, 'planned'> {
-    const { trunk, practice, model } = this.#task;
-    const outlook = judgeSpot(trunk, this.#known.draws, practice, model, bearingDeg, heightMm);
-    return { bearingDeg, heightMm, outlook };
+    return { bearingDeg, heightMm, outlook: judgeSpot(this.#drawn, { bearingDeg, heightMm }) };
+  }
+
+  get #drawn(): DrawnTrunk {
+    const { trunk, practice: path, model } = this.#task;
+    return { trunk, draws: this.#known.draws, path, model };
   }
 }
 

@@ -142,7 +142,8 @@ class Board {
         const then = Math.max(woodRadiusMm / 2, woodRadiusMm - hole.buriedMm);
         const stage = task.kernel.stageOf((woodRadiusMm + season * ringMm) / then);
         const factor = this.#weight[season]! * shared * (hole.weight ?? 1);
-        this.#spread(base, roundOf(hole), hole.heightMm, season, stage, factor, hole.kernel);
+        const placed = { season, round: roundOf(hole), heightMm: hole.heightMm };
+        this.#spread(base, placed, { stage, factor, kernel: hole.kernel });
       }
       if (season === 0) for (const spot of task.taken ?? []) this.#close(base, roundOf(spot), spot.heightMm, 0);
       return base;
@@ -157,7 +158,12 @@ class Board {
       for (const older of placed) {
         const pair = hole.season * this.#round.length + older.season;
         if (older.season === hole.season) this.#close(map, older.round, older.heightMm, hole.season);
-        else this.#spread(map, older.round, older.heightMm, hole.season, this.#stage[pair]!, this.#factor[pair]!);
+        else
+          this.#spread(
+            map,
+            { ...older, season: hole.season },
+            { stage: this.#stage[pair]!, factor: this.#factor[pair]! }
+          );
       }
       const spot = this.#spotAt(map.reduce((best, cost, cell) => (cost < map[best]! ? cell : best), 0));
       placed.push({ season: hole.season, round: roundOf(spot), heightMm: spot.heightMm });
@@ -342,15 +348,11 @@ class Board {
     return factor * this.#task.kernel.atStage(side, up, this.#stage[pair]!);
   }
 
-  /** Adds what a hole's column takes from holes of `season` all round it. */
+  /** Adds what a hole's column takes from holes of a season all round it. */
   #spread(
     map: Float32Array,
-    round: number,
-    heightMm: number,
-    season: number,
-    stage: number,
-    factor: number,
-    kernel = this.#task.kernel
+    { round, heightMm, season }: Placed,
+    { stage, factor, kernel = this.#task.kernel }: { stage: number; factor: number; kernel?: LossKernel | undefined }
   ): void {
     if (factor === 0) return;
     const columns = this.#columns;

@@ -103,7 +103,7 @@ export class HiddenTrunk {
     const overlaps = this.columnsIn(season).flatMap((column) => {
       const round = 2 * Math.PI * this.#radius(season);
       const offset = shorterWay(column.leftMm - (spot.bearingDeg / 360) * round, round);
-      return overlapOf(column, offset, spot.heightMm, bitMm, depthMm) ?? [];
+      return overlapOf(column, { offsetMm: offset, heightMm: spot.heightMm, bitMm, depthMm }) ?? [];
     });
     return stainedShare(overlaps, bitMm, depthMm);
   }

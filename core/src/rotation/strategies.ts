@@ -109,18 +109,22 @@ function lookingAbout(room: (sideMm: number, upMm: number) => number): Placement
     const radius = tree.woodRadiusMm + season * tree.ringMm;
     const seen = earlier.slice(-REMEMBERED).flat();
     const chosen: BarkSpot[] = [];
-    for (let i = 0; i < tree.taps; i++) chosen.push(bestOfTries([...seen, ...chosen], radius, tree, rng, room));
+    const roomAt = (spot: BarkSpot) =>
+      Math.min(
+        1,
+        ...[...seen, ...chosen].map((other) =>
+          room(
+            Math.abs((wrapDegrees(spot.bearingDeg - other.bearingDeg) * Math.PI * radius) / 180),
+            Math.abs(spot.heightMm - other.heightMm)
+          )
+        )
+      );
+    for (let i = 0; i < tree.taps; i++) chosen.push(bestOfTries(tree, rng, roomAt));
     return chosen;
   };
 }
 
-function bestOfTries(
-  seen: readonly BarkSpot[],
-  radius: number,
-  tree: RuleTree,
-  rng: Rng,
-  room: (sideMm: number, upMm: number) => number
-): BarkSpot {
+function bestOfTries(tree: RuleTree, rng: Rng, roomAt: (spot: BarkSpot) => number): BarkSpot {
   let best: BarkSpot | null = null;
   let most = -Infinity;
   for (let i = 0; i < 40; i++) {
@@ -128,15 +132,7 @@ function bestOfTries(
       bearingDeg: 360 * rng.uniform(),
       heightMm: tree.lowestMm + rng.uniform() * (tree.highestMm - tree.lowestMm)
     };
-    const least = Math.min(
-      1,
-      ...seen.map((other) =>
-        room(
-          Math.abs((wrapDegrees(spot.bearingDeg - other.bearingDeg) * Math.PI * radius) / 180),
-          Math.abs(spot.heightMm - other.heightMm)
-        )
-      )
-    );
+    const least = roomAt(spot);
     if (least > most) [best, most] = [spot, least];
     if (most >= 1) break;
   }

@@ -1,4 +1,5 @@
-import { distanceToShape, type Point } from '../geometry/index.ts';
+import { distanceToShape, type GroundPoint, type Point } from '../geometry/index.ts';
+
 /**
  * What a falling tree could reach. Two tree lengths are kept clear when felling (29 CFR 1910.266(d)(6)(ii)); a building,
  * path or wire inside them makes the tree one for trained fallers. Nothing here ever says that a tree is safe to fell.
@@ -26,8 +27,7 @@ export interface Reach<F> {
  * @param roughM how far off the tree's place may be, one standard deviation: it is taken to stand two of them nearer
  */
 export function withinReach<F extends { readonly kind: SiteFeatureKind; readonly points: readonly Point[] }>(
-  eastM: number,
-  northM: number,
+  { eastM, northM }: GroundPoint,
   heightM: number,
   features: readonly F[],
   roughM = 0

@@ -232,21 +232,19 @@ const SPACINGS_M = [12, 11, 10, 9, 8, 7, 6, 5] as const;
 
 /**
  * The widest spacing that still gives the wished taps: wide spacing frees crowns, narrow spacing keeps taps.
- * @param tapsOf taps that a crop tree carries
+ * @param wish with the taps wished in all, and those that each crop tree carries
  * @returns the last one tried where none gives as many
  */
 export function spacingForTaps(
   trees: readonly ScoredTree[],
-  wish: Omit<CropWish, 'spacingM'>,
-  wishedTaps: number,
-  tapsOf: (id: string) => number,
+  wish: Omit<CropWish, 'spacingM'> & { readonly taps: number; readonly tapsOf: (id: string) => number },
   solve: Solver
 ): { spacingM: number; ids: string[]; taps: number; enough: boolean } {
   let last: { spacingM: number; ids: string[]; taps: number; enough: boolean } | null = null;
   for (const spacingM of SPACINGS_M) {
     const { ids } = chooseCropTrees(trees, { ...wish, spacingM }, solve);
-    const taps = ids.reduce((sum, id) => sum + tapsOf(id), 0);
-    last = { spacingM, ids, taps, enough: taps >= wishedTaps };
+    const taps = ids.reduce((sum, id) => sum + wish.tapsOf(id), 0);
+    last = { spacingM, ids, taps, enough: taps >= wish.taps };
     if (last.enough) break;
   }
   return last!;

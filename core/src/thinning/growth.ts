@@ -78,10 +78,9 @@ export function ringWith(
   model: Pick<GrowthModel, 'level' | 'c'>,
   species: SpeciesId | null,
   competition: number,
-  relativeDensity: number,
-  ownFactor = 1
+  relativeDensity: number
 ): number {
-  return openRing(species) * Math.exp(model.level - model.c * competition) * roomLeft(relativeDensity) * ownFactor;
+  return openRing(species) * Math.exp(model.level - model.c * competition) * roomLeft(relativeDensity);
 }
 
 /** A tree as growth sees it. */
@@ -336,8 +335,9 @@ export function* growStand(
     pastDensity[year % RESPONSE_SEASONS] = relative;
     const felt = pastDensity.reduce((a, b) => a + b, 0) / RESPONSE_SEASONS;
     const pressed = now.map((_, i) => past.reduce((sum, season) => sum + season[i]!, 0) / RESPONSE_SEASONS);
-    const ringMm = Float64Array.from(trees, ({ species }, i) =>
-      ringWith(moved, species, pressed[i]!, felt, own?.[i] ?? 1)
+    const ringMm = Float64Array.from(
+      trees,
+      ({ species }, i) => ringWith(moved, species, pressed[i]!, felt) * (own?.[i] ?? 1)
     );
     yield {
       year,

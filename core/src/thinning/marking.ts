@@ -74,7 +74,7 @@ export function fellingCautions<F extends Feature>(
   placed = true
 ): Cautions<F> {
   const heightM = heightOf(tree);
-  const reaches = placed ? withinReach(tree.eastM, tree.northM, heightM, features, positionSd(tree)) : [];
+  const reaches = placed ? withinReach(tree, heightM, features, positionSd(tree)) : [];
   const deadCrown = (diebackPct ?? 0) >= MOSTLY_DEAD_PCT;
   const brittle = (isAsh(tree.species) || tree.species === 'beech') && (diebackPct ?? 100) > SOUND_PCT;
   const hollow = defects.includes('hollow') || hazards.includes('hollowButt');
@@ -113,7 +113,7 @@ export function girdlingCaution<F extends Feature>(
 ): GirdlingCaution<F> {
   const clearM = CLEAR_TREE_LENGTHS * heightOf(tree);
   return {
-    reaches: withinReach(tree.eastM, tree.northM, heightOf(tree), features, positionSd(tree)),
+    reaches: withinReach(tree, heightOf(tree), features, positionSd(tree)),
     taps: tapped.filter(
       (other) => other.id !== tree.id && Math.hypot(other.eastM - tree.eastM, other.northM - tree.northM) <= clearM
     ).length

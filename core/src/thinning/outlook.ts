@@ -114,13 +114,11 @@ export function standOutlook(
   for (let draw = 0; draw < draws; draw++) {
     const world = draws === 1 ? { ...calibrated, drift: 0 } : drawGrowth(calibrated, rng, BUSH_DRIFT_SD);
     const run = (at: ReadonlyMap<number, ReadonlySet<number>>) =>
-      lived(
-        trees,
-        ground.areaHa,
-        [...growStand(stand, world.model, { years, entries: at, drift: world.drift, own: world.own })],
+      lived(trees, [...growStand(stand, world.model, { years, entries: at, drift: world.drift, own: world.own })], {
+        areaHa: ground.areaHa,
         policy,
         season
-      );
+      });
     const [left, thinned] = [run(new Map()), run(taken)];
     all.without.push(left);
     all.with.push(thinned);
@@ -166,10 +164,8 @@ type Buried = { -readonly [K in keyof BuriedTaps]: BuriedTaps[K] };
 /** What a grown stand bears, year by year, when it is tapped as the policy says. */
 function lived(
   trees: readonly OutlookTree[],
-  areaHa: number,
   grown: readonly GrownYear[],
-  policy: TapPolicy,
-  season: number
+  { areaHa, policy, season }: Pick<OutlookOptions, 'policy' | 'season'> & { readonly areaHa: number }
 ): StandYear[] {
   // Holes of the past lie as deep as the rings to date have buried them.
   const holes = trees.map(({ holes: past, ringMm, tappable }): Buried[] =>

@@ -53,17 +53,25 @@ export function othersToStay({ trees }: PlanStand, { othersShare }: PlanLimits):
   return all > 0 ? Math.min(othersShare, others / all) : 0;
 }
 
+/** What is the same for every choice of trees in a stand. */
+export interface KnownGround {
+  /** where openings could come about under its limits */
+  readonly covers?: ReturnType<typeof openingCovers>;
+  /** who shades what; null without an outline */
+  readonly cover?: Cover | null;
+}
+
 /**
  * Judges any choice of trees by the same measure as the plan: the steward's own marks, or another plan.
- * @param covers of the stand under these limits, and its cover, where they are known already
+ * @param known of the stand already, where many choices are judged
  */
 export function judgeChoice(
   stand: PlanStand,
   limits: PlanLimits,
   taken: ReadonlySet<string>,
-  covers = openingCovers(stand, limits),
-  cover: Cover | null = coverOf(stand)
+  known: KnownGround = {}
 ): ChoiceJudgement {
+  const { covers = openingCovers(stand, limits), cover = coverOf(stand) } = known;
   const none = new Set<string>();
   const gone = stand.trees.filter(({ tree }) => taken.has(tree.id));
   const left = stand.trees.filter(({ tree }) => !taken.has(tree.id));

@@ -167,12 +167,16 @@ export function corrected(model: ColumnModel, sizeFactor: number, positionFactor
 /** Chance that a hole's shavings read pale, over everything that is not known of its trunk and of its own place. */
 function chanceOfPale(hole: LoggedHole, model: ColumnModel, draws: number, seed: number): number {
   const rng = seededRng(seed);
-  const trunks = drawTrunks(hole.trunk, hole, columnsOf(hole.species ?? null, model), draws, rng);
+  const drawn = drawTrunks(
+    { trunk: hole.trunk, path: hole, model: columnsOf(hole.species ?? null, model) },
+    { draws, rng }
+  );
   let pale = 0;
-  for (const columns of trunks) {
+  for (const columns of drawn.draws) {
     const side = toDegrees(rng.normal(0, model.positionSdSidewaysMm) / hole.trunk.woodRadiusMm);
     const up = rng.normal(0, model.positionSdUpMm);
-    const { stained } = judgeSpot(hole.trunk, [columns], hole, model, hole.bearingDeg + side, hole.heightMm + up);
+    const spot = { bearingDeg: hole.bearingDeg + side, heightMm: hole.heightMm + up };
+    const { stained } = judgeSpot({ ...drawn, draws: [columns], model }, spot);
     const chances = readingChances(stained, model.hitShare);
     pale += chances.pale / (1 - chances.dry);
   }

@@ -1,3 +1,5 @@
+import type { BitPath } from './defaults.ts';
+
 /**
  * A hole of an earlier season, as today's trunk holds it.
  * Bearing in degrees clockwise from north seen from above; heights and depths in mm.
@@ -58,18 +60,19 @@ export interface Overlap {
   readonly to: number;
 }
 
+/** Where a path lies beside a column. */
+export interface PathBeside extends BitPath {
+  /** how far left of the path the column's centre lies at the column's own height */
+  readonly offsetMm: number;
+  /** at which the path is drilled */
+  readonly heightMm: number;
+}
+
 /**
- * What a column takes of a path drilled at height `heightMm`.
- * @param offsetMm how far left of the path the column's centre lies at the column's own height
+ * What a column takes of a path.
  * @returns null where the path misses the column
  */
-export function overlapOf(
-  column: Column,
-  offsetMm: number,
-  heightMm: number,
-  bitMm: number,
-  depthMm: number
-): Overlap | null {
+export function overlapOf(column: Column, { offsetMm, heightMm, bitMm, depthMm }: PathBeside): Overlap | null {
   const up = heightMm - column.heightMm;
   const part = up / column.halfLengthMm;
   if (part <= -1 || part >= 1) return null;

@@ -71,6 +71,8 @@ export interface DrillPractice {
   /** least distance between two holes of one season, mm */
   readonly spacingMm: number;
 }
+/** The bit and how deep it goes. */
+export type BitPath = Pick<DrillPractice, 'bitMm' | 'depthMm'>;
 
 /** 5/16 in by 1 1/2 in, from 60 to 150 cm (about 2 to 5 ft): common practice. */
 export const DEFAULT_PRACTICE: DrillPractice = {

@@ -1,6 +1,6 @@
 import { toRadians, type Rng } from '../math/index.ts';
 import { columnHalfLength, type Column, type OldHole } from './column.ts';
-import type { ColumnModel, DrillPractice } from './defaults.ts';
+import type { BitPath, ColumnModel } from './defaults.ts';
 import { alongSurface, type Trunk } from './trunk.ts';
 
 /**
@@ -95,18 +95,25 @@ export function columnsWithin(trunk: Trunk, truth: TrunkTruth, depthMm: number):
   });
 }
 
+/** A trunk with possible truths about it, and what is to be drilled into it. */
+export interface DrawnTrunk {
+  readonly trunk: Trunk;
+  /** columns that the path can meet */
+  readonly draws: readonly TrunkDraw[];
+  readonly path: BitPath;
+  readonly model: ColumnModel;
+}
+
 /**
  * Draws possible truths. All places of a trunk are judged against the same draws, so that two places differ by the
  * wood between them and not by chance.
  * @param ringCv relative uncertainty of the growth that buried the holes (0 = taken as known)
  */
 export function drawTrunks(
-  trunk: Trunk,
-  { depthMm }: Pick<DrillPractice, 'depthMm'>,
-  model: ColumnModel,
-  draws: number,
-  rng: Rng,
-  ringCv = 0
-): TrunkDraw[] {
-  return Array.from({ length: draws }, () => columnsWithin(trunk, drawTruth(trunk, model, rng, ringCv), depthMm));
+  of: Omit<DrawnTrunk, 'draws'>,
+  { draws, rng, ringCv = 0 }: { readonly draws: number; readonly rng: Rng; readonly ringCv?: number }
+): DrawnTrunk {
+  const { trunk, path, model } = of;
+  const drawn = () => columnsWithin(trunk, drawTruth(trunk, model, rng, ringCv), path.depthMm);
+  return { ...of, draws: Array.from({ length: draws }, drawn) };
 }

@@ -1,7 +1,6 @@
 import { stainedShare, type Overlap } from './column.ts';
-import type { ColumnModel } from './defaults.ts';
-import type { TrunkDraw } from './draws.ts';
-import { beyondSapwood, type BitPath } from './spot.ts';
+import type { DrawnTrunk } from './draws.ts';
+import { beyondSapwood } from './spot.ts';
 import type { Trunk } from './trunk.ts';
 
 /**
@@ -52,13 +51,7 @@ export function columnBearing(grid: HeatMapGrid, column: number): number {
  * wood and not with cells times holes. Most cells meet one column at most: its overlap is kept in plain arrays, and
  * only cells that meet more get a list. The same geometry as `overlapOf`, with what is the same along a row taken out.
  */
-export function heatMap(
-  trunk: Trunk,
-  draws: readonly TrunkDraw[],
-  path: BitPath,
-  model: ColumnModel,
-  grid: HeatMapGrid
-): HeatMap {
+export function heatMap({ trunk, draws, path, model }: DrawnTrunk, grid: HeatMapGrid): HeatMap {
   const { columns, rows } = grid;
   const { bitMm, depthMm } = path;
   const cells = columns * rows;
@@ -81,19 +74,19 @@ export function heatMap(
   const touched: number[] = [];
   const several = new Map<number, Overlap[]>();
 
-  const put = (draw: number, cell: number, l: number, r: number, f: number, t: number): void => {
+  const put = (draw: number, cell: number, overlap: Overlap): void => {
     if (touchedBy[cell] !== draw) {
       touchedBy[cell] = draw;
       touched.push(cell);
-      left[cell] = l;
-      right[cell] = r;
-      from[cell] = f;
-      to[cell] = t;
-      if (tooDeep) several.set(cell, [tooDeep, { left: l, right: r, from: f, to: t }]);
+      left[cell] = overlap.left;
+      right[cell] = overlap.right;
+      from[cell] = overlap.from;
+      to[cell] = overlap.to;
+      if (tooDeep) several.set(cell, [tooDeep, overlap]);
       return;
     }
     const list = several.get(cell) ?? [{ left: left[cell]!, right: right[cell]!, from: from[cell]!, to: to[cell]! }];
-    list.push({ left: l, right: r, from: f, to: t });
+    list.push(overlap);
     several.set(cell, list);
   };
 
@@ -117,7 +110,8 @@ export function heatMap(
           const offset = centre - (c + 0.5) * cellWidth;
           const l = Math.max(-bitMm / 2, offset - halfWidth);
           const r = Math.min(bitMm / 2, offset + halfWidth);
-          if (l < r) put(draw, row * columns + (((c % columns) + columns) % columns), l, r, f, t);
+          if (l < r)
+            put(draw, row * columns + (((c % columns) + columns) % columns), { left: l, right: r, from: f, to: t });
         }
       }
     }

@@ -125,7 +125,7 @@ export function learnTrunk(
   else {
     const each = Math.ceil(draws / CHAINS);
     for (let chain = 0; chain < CHAINS; chain++) {
-      const walk = new Chain(trunk, seen, model, rng, ringCv);
+      const walk = new Chain(trunk, seen, model, { rng, ringCv });
       for (let i = 0; i < WARM_UP; i++) walk.sweep();
       for (let i = 0; i < each && truths.length < draws; i++) {
         for (let k = 0; k < walk.between; k++) walk.sweep();
@@ -167,7 +167,12 @@ class Chain {
   readonly #ringCv: number;
   #holes: HoleTruth[] = [];
 
-  constructor(trunk: Trunk, seen: readonly SeenShavings[], model: ColumnModel, rng: Rng, ringCv: number) {
+  constructor(
+    trunk: Trunk,
+    seen: readonly SeenShavings[],
+    model: ColumnModel,
+    { rng, ringCv }: { readonly rng: Rng; readonly ringCv: number }
+  ) {
     this.#trunk = trunk;
     this.#model = model;
     this.#rng = rng;

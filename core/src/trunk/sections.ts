@@ -1,8 +1,8 @@
+import type { BarkSpot } from '../geometry/index.ts';
 import { normaliseBearing, toDegrees } from '../math/index.ts';
 import { overlapOf, type Column } from './column.ts';
-import type { ColumnModel } from './defaults.ts';
-import type { TrunkDraw } from './draws.ts';
-import { beyondSapwood, shorterWay, type BitPath } from './spot.ts';
+import type { DrawnTrunk, TrunkDraw } from './draws.ts';
+import { beyondSapwood, shorterWay } from './spot.ts';
 import { alongSurface, type Trunk } from './trunk.ts';
 
 /** A buried column where a section cuts it, in the mean over what is thought possible. */
@@ -51,22 +51,17 @@ function halfWidthAt(column: Column, heightMm: number): number {
  * What a bit meets on its way in: for each millimetre of depth the share of its width that is stained, in the mean over
  * the draws. Their mean over the depth is the stained share that the heat map shows there.
  */
-export function alongPath(
-  trunk: Trunk,
-  draws: readonly TrunkDraw[],
-  path: BitPath,
-  model: ColumnModel,
-  spot: { readonly bearingDeg: number; readonly heightMm: number }
-): Float32Array {
+export function alongPath({ trunk, draws, path, model }: DrawnTrunk, { bearingDeg, heightMm }: BarkSpot): Float32Array {
   const { bitMm, depthMm } = path;
   const steps = Math.ceil(depthMm);
   const along = new Float32Array(steps);
   const round = 2 * Math.PI * trunk.woodRadiusMm;
-  const here = alongSurface(trunk, spot.bearingDeg);
+  const here = alongSurface(trunk, bearingDeg);
   const tooDeep = beyondSapwood(trunk, path, model);
   for (const columns of draws) {
     const met = columns.flatMap(
-      (column) => overlapOf(column, shorterWay(column.leftMm - here, round), spot.heightMm, bitMm, depthMm) ?? []
+      (column) =>
+        overlapOf(column, { offsetMm: shorterWay(column.leftMm - here, round), heightMm, bitMm, depthMm }) ?? []
     );
     if (tooDeep) met.push(tooDeep);
     if (met.length === 0) continue;

@@ -1,6 +1,8 @@
+import type { BarkSpot } from '../geometry/index.ts';
+
 import { overlapOf, stainedShare, type Overlap } from './column.ts';
-import type { ColumnModel, DrillPractice } from './defaults.ts';
-import type { TrunkDraw } from './draws.ts';
+import type { BitPath, ColumnModel } from './defaults.ts';
+import type { DrawnTrunk } from './draws.ts';
 import { alongSurface, type Trunk } from './trunk.ts';
 
 /** What the wood at one spot promises. */
@@ -17,9 +19,6 @@ export interface SpotOutlook {
   readonly inTheWay: readonly { readonly hole: number; readonly share: number }[];
 }
 
-/** The bit and how deep it goes. */
-export type BitPath = Pick<DrillPractice, 'bitMm' | 'depthMm'>;
-
 /** The end of a path that runs past the sapwood or past the middle of the trunk, as an overlap; null if none does. */
 export function beyondSapwood(trunk: Trunk, { bitMm, depthMm }: BitPath, model: ColumnModel): Overlap | null {
   const reach = Math.min(model.sapwoodMm, trunk.woodRadiusMm);
@@ -31,20 +30,11 @@ export function shorterWay(mm: number, roundMm: number): number {
   return mm - roundMm * Math.round(mm / roundMm);
 }
 
-/**
- * Judges one spot against drawn truths of its trunk.
- * @param draws from `drawTrunks` for the same trunk
- */
-export function judgeSpot(
-  trunk: Trunk,
-  draws: readonly TrunkDraw[],
-  path: BitPath,
-  model: ColumnModel,
-  bearingDeg: number,
-  heightMm: number
-): SpotOutlook {
+/** Judges one spot against the drawn truths of its trunk. */
+export function judgeSpot({ trunk, draws, path, model }: DrawnTrunk, { bearingDeg, heightMm }: BarkSpot): SpotOutlook {
   const round = 2 * Math.PI * trunk.woodRadiusMm;
   const here = alongSurface(trunk, bearingDeg);
+  const { bitMm, depthMm } = path;
   const tooDeep = beyondSapwood(trunk, path, model);
   const times = new Map<number, number>();
   let hits = 0;
@@ -54,15 +44,15 @@ export function judgeSpot(
     const overlaps: Overlap[] = tooDeep ? [tooDeep] : [];
     for (const column of columns) {
       const offset = shorterWay(column.leftMm - here, round);
-      const overlap = overlapOf(column, offset, heightMm, path.bitMm, path.depthMm);
+      const overlap = overlapOf(column, { offsetMm: offset, heightMm, bitMm, depthMm });
       if (!overlap) continue;
       overlaps.push(overlap);
       times.set(column.hole, (times.get(column.hole) ?? 0) + 1);
     }
-    const share = stainedShare(overlaps, path.bitMm, path.depthMm);
+    const share = stainedShare(overlaps, bitMm, depthMm);
     stained += share;
     if (share > model.hitShare) hits += 1;
-    clearDepth += Math.min(path.depthMm, ...overlaps.map((o) => o.from));
+    clearDepth += Math.min(depthMm, ...overlaps.map((o) => o.from));
   }
   const n = Math.max(1, draws.length);
   return {

@@ -19,7 +19,7 @@
   import { GUIDELINE_LABELS, guidelineRule } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
+  import ChartCard from '$lib/ui/ChartCard.svelte';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
@@ -101,39 +101,13 @@
     return { sap, syrup: sugarPct > 0 ? sap / sapToSyrup(sugarPct) : 0 };
   }
 
-  function chart(of: (year: BushYear) => { mean: number; low: number; high: number }, up: string, scale: number) {
-    return ({ ink, amber }: Inks): ScatterPicture => {
-      const line = (
-        years: BushYear[],
-        pick: 'mean' | 'low' | 'high',
-        colour: string,
-        width: number,
-        dash: number[]
-      ) => ({
-        type: 'line' as const,
-        data: years.map((year) => ({ x: year.season, y: scale * of(year)[pick] })),
-        borderColor: colour,
-        borderWidth: width,
-        borderDash: dash,
-        pointRadius: 0
-      });
-      return {
-        datasets: (answers ?? []).flatMap((years, i) => {
-          const colour = i === 0 ? ink : amber;
-          return [
-            line(years, 'mean', colour, 2.5, []),
-            line(years, 'low', colour, 1, [2, 4]),
-            line(years, 'high', colour, 1, [2, 4])
-          ];
-        }),
-        across: null,
-        up,
-        say: () => null,
-        fromZero: true,
-        years: true
-      };
-    };
-  }
+  const runs = (of: (year: BushYear) => BushYear['taps'], scale = 1) =>
+    (answers ?? []).map((years) =>
+      years.map((year) => {
+        const { mean, low, high } = of(year);
+        return { season: year.season, mean: scale * mean, low: scale * low, high: scale * high };
+      })
+    );
   const tapsNow = $derived(
     trees ? [now, other].map((policy) => Math.round(trees!.reduce((n, tree) => n + tapsUnder(policy, tree), 0))) : null
   );
@@ -222,18 +196,20 @@
         )} with your changes, if nobody looked where the old holes are.
       </p>
       <div class="grid gap-4 md:grid-cols-2">
-        <div>
-          <h3 class="text-base">Stained wood in the way of a new hole</h3>
-          <Scatter
-            picture={chart((y) => y.stained, '% of the path', 100)}
-            label="Share of stained wood by season, both ways"
-            size="h-56"
-          />
-        </div>
-        <div>
-          <h3 class="text-base">Taps set</h3>
-          <Scatter picture={chart((y) => y.taps, 'taps', 1)} label="Taps set by season, both ways" size="h-56" />
-        </div>
+        <ChartCard
+          title="Stained wood in the way of a new hole"
+          up="% of the path"
+          runs={runs((year) => year.stained, 100)}
+          label="Share of stained wood by season, both ways"
+          fromZero
+        />
+        <ChartCard
+          title="Taps set"
+          up="taps"
+          runs={runs((year) => year.taps)}
+          label="Taps set by season, both ways"
+          fromZero
+        />
       </div>
       <p class="aside">
         Dark: as now. Amber: with your changes. Dotted: where it lies eight times in ten, growth being as uncertain as

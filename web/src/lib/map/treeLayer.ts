@@ -36,14 +36,17 @@ const NO_ANSWER: Paint = { variable: '--color-base-content', fill: 0.05 };
 /** Crowns up to this radius are stamped, pixels. */
 const LARGEST_STAMP_PX = 14;
 
-/** A crown around the pen's origin. One whose place is rough has a broken edge. */
-function paintCrown(
-  pen: CanvasRenderingContext2D,
-  radiusPx: number,
-  { colour, fill }: { readonly colour: string; readonly fill: number },
-  faint: boolean,
-  rough: boolean
-): void {
+interface CrownLook {
+  readonly colour: string;
+  readonly fill: number;
+  /** outside what the map asks */
+  readonly faint: boolean;
+  /** its place is rough: a broken edge */
+  readonly rough: boolean;
+}
+
+/** A crown around the pen's origin. */
+function paintCrown(pen: CanvasRenderingContext2D, radiusPx: number, { colour, fill, faint, rough }: CrownLook): void {
   pen.fillStyle = pen.strokeStyle = colour;
   pen.lineWidth = faint ? 0.6 : 1.2;
   pen.setLineDash(rough ? [4, 4] : []);
@@ -58,9 +61,7 @@ function paintCrown(
 /** Four arcs round a crown: whole and thick where the side is free, broken and thin where it is not. */
 function paintSides(
   pen: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  radiusPx: number,
+  { x, y, radiusPx }: { readonly x: number; readonly y: number; readonly radiusPx: number },
   sides: readonly MapSide[],
   { ink, amber, spruce }: { readonly ink: string; readonly amber: string; readonly spruce: string }
 ): void {
@@ -81,9 +82,7 @@ function paintSides(
 /** A mark on the trunk, by its shape alone. */
 function paintSign(
   pen: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  size: number,
+  { x, y, size }: { readonly x: number; readonly y: number; readonly size: number },
   sign: MapSign,
   ink: string
 ): void {
@@ -237,10 +236,11 @@ export function makeTreeLayer(L: typeof Leaflet) {
         const r = Math.max(1.5, tree.crownM * pxPerM);
         const tone = tree.tone ?? tones.length;
         const rough = tree.roughM > ROUGH_M && pxPerM > 1.5;
+        const look = { ...paints[tone]!, faint: tree.tone === null, rough };
         if (r > LARGEST_STAMP_PX) {
           context.save();
           context.translate(x(tree), y(tree));
-          paintCrown(context, r, paints[tone]!, tree.tone === null, rough);
+          paintCrown(context, r, look);
           context.restore();
           continue;
         }
@@ -253,7 +253,7 @@ export function makeTreeLayer(L: typeof Leaflet) {
           stamp.width = stamp.height = Math.ceil((size + 4) * ratio);
           const pen = stamp.getContext('2d')!;
           pen.setTransform(ratio, 0, 0, ratio, stamp.width / 2, stamp.height / 2);
-          paintCrown(pen, size / 2, paints[tone]!, tree.tone === null, rough);
+          paintCrown(pen, size / 2, look);
           stamps.set(key, stamp);
         }
         const width = stamp.width / ratio;
@@ -275,13 +275,11 @@ export function makeTreeLayer(L: typeof Leaflet) {
 
       const spruce = colour('--color-secondary');
       for (const tree of trees) {
-        if (tree.sides && pxPerM > 1.2)
-          paintSides(context, x(tree), y(tree), Math.max(5, tree.crownM * pxPerM + 2), tree.sides, {
-            ink,
-            amber,
-            spruce
-          });
-        if (tree.sign) paintSign(context, x(tree), y(tree), Math.max(3, Math.min(8, 0.9 * pxPerM)), tree.sign, ink);
+        const at = { x: x(tree), y: y(tree) };
+        const radiusPx = Math.max(5, tree.crownM * pxPerM + 2);
+        if (tree.sides && pxPerM > 1.2) paintSides(context, { ...at, radiusPx }, tree.sides, { ink, amber, spruce });
+        const size = Math.max(3, Math.min(8, 0.9 * pxPerM));
+        if (tree.sign) paintSign(context, { ...at, size }, tree.sign, ink);
       }
 
       context.strokeStyle = amber;

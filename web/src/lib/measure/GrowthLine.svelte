@@ -5,7 +5,7 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import Scatter, { type Inks, type ScatterPicture } from './Scatter.svelte';
+  import Scatter, { type Inks, type ScatterPicture } from '$lib/ui/Scatter.svelte';
 
   /** The tree's readings with their errors and the diameter that the growth makes of them. */
   const { tree, today }: { tree: TreeState; today: string } = $props();

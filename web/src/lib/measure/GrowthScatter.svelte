@@ -5,7 +5,7 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import Scatter, { type Inks, type ScatterPicture } from './Scatter.svelte';
+  import Scatter, { type Inks, type ScatterPicture } from '$lib/ui/Scatter.svelte';
 
   /** Every maple by diameter and growth, against the growth that one hole a year asks for. */
   const { trees, onchoose }: { trees: readonly GrowthRow[]; onchoose: (treeId: string) => void } = $props();

@@ -15,7 +15,7 @@
   import { STRATEGY_LABELS } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
+  import Scatter, { type Inks, type ScatterPicture } from '$lib/ui/Scatter.svelte';
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
@@ -74,9 +74,8 @@
       tree = { woodRadiusMm, ringMm: state.growth.ringMm, taps: state.decision?.taps || 1, past, ...drilling };
     } else if (typeof dbhMm === 'string') return;
     else tree = { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
-    const all = await long.run((remote, told) =>
-      remote.compare(tree, modelOf(settings, ofTree?.row.species ?? null), SEASONS, TREES, told)
-    );
+    const model = modelOf(settings, ofTree?.row.species ?? null);
+    const all = await long.run((remote, told) => remote.compare(tree, model, { seasons: SEASONS, trees: TREES }, told));
     if (all) lived = { tree, all };
   }
 

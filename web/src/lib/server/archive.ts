@@ -118,14 +118,12 @@ async function restore(bush: BushAccess, memberId: string, archive: Archive, now
       await setBaseMap(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
     }
     const trees = treesIn(archive);
-    await storeLines(archive.walk, trees, 0, bush.id, transaction);
+    await storeLines(archive.walk, trees, { bushId: bush.id, from: 0 }, transaction);
     const records = [...archive.records, ...archive.bushRecords];
     for (const [id, authorId] of authors)
       await storeMany(
         records.filter((record) => record.authorId === id),
-        bush.id,
-        authorId,
-        now,
+        { bushId: bush.id, authorId, now },
         transaction
       );
     return { trees: trees.length, records: records.length };

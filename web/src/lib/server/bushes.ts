@@ -137,7 +137,7 @@ export async function upsertShape(by: ChangeBy, what: Drawn, shape: Stand | Site
 /** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Refused 'outdated', Refused 'notHere' */
 export async function deleteShape(by: ChangeBy, what: Drawn, id: string): Promise<{ version: number }> {
   const work = async (_bush: Bush, transaction: Transaction) => {
-    if (what === 'stand') await leaveStand(id, by, transaction);
+    if (what === 'stand') await leaveStand(id, { ...by, now: by.now ?? new Date() }, transaction);
     const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId: by.bushId }, transaction });
     if (gone === 0) throw new Refused('notHere');
     return {};

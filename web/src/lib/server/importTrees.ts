@@ -6,9 +6,10 @@ import { storeLines } from './treeRegistry.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
 import { Bush, BushChange, StandRow, tables, TreeRecord } from './db/index.ts';
 import { recordsByTree, storeMany } from './records.ts';
+import type { Writing } from './recordRows.ts';
 import { treesOf } from './trees.ts';
 
-export interface ImportWishes extends Omit<ReadOptions, 'today'> {
+export interface ImportWishes extends ReadOptions {
   readonly text: string;
   /** may the file bring trees that the bush does not have? */
   readonly newTrees: boolean;
@@ -23,12 +24,11 @@ export type ImportResult = Pick<ImportPlan, 'counts' | 'bad' | 'question'>;
  */
 export async function importFile(
   bush: BushAccess,
-  memberId: string,
+  authorId: string,
   { text, newTrees, ...options }: ImportWishes,
-  today: string,
   now = new Date()
 ): Promise<ImportResult> {
-  const file = readStatements(text, { ...options, today });
+  const file = readStatements(text, options);
   return tables().sequelize.transaction(async (transaction) => {
     // Two imports into one bush at a time would both think a tag is free: the second waits here.
     const row = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
@@ -37,7 +37,7 @@ export async function importFile(
     const [trees, records, stands] = await Promise.all([treesOf(bush.id), recordsByTree(bush.id), standsOf(bush.id)]);
     const known = trees.map((tree) => ({ tree, records: records.get(tree.id) ?? [] }));
     const plan = planImport(file, known, {
-      today,
+      today: options.today,
       now: now.toISOString(),
       settings: bush.settings,
       origin: here,
@@ -45,14 +45,8 @@ export async function importFile(
       newTrees,
       makeId: randomUUID
     });
-    await storePlan(
-      { ...plan, origin: here === null ? plan.origin : null },
-      bush.id,
-      memberId,
-      row.version,
-      now,
-      transaction
-    );
+    const by = { bushId: bush.id, authorId, now };
+    await storePlan({ ...plan, origin: here === null ? plan.origin : null }, by, row.version, transaction);
     const { counts, bad, question } = plan;
     return { counts, bad, question };
   });
@@ -60,12 +54,11 @@ export async function importFile(
 
 async function storePlan(
   { origin, stands, trees, records }: Pick<ImportPlan, 'origin' | 'stands' | 'trees' | 'records'>,
-  bushId: string,
-  memberId: string,
+  by: Writing,
   version: number,
-  now: Date,
   transaction: Transaction
 ): Promise<void> {
+  const { bushId, authorId, now } = by;
   // Origin and stands belong to the bush as a whole: they count up its version and go into its log, like every change.
   if (origin || stands.length > 0) {
     await Bush.update(
@@ -73,15 +66,15 @@ async function storePlan(
       { where: { id: bushId }, transaction }
     );
     const change = { import: { ...(origin ? { origin } : {}), stands } };
-    await BushChange.create({ bushId, authorId: memberId, at: now, settings: change }, { transaction });
+    await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
   }
   for (const stand of stands) await StandRow.upsert({ ...stand, bushId }, { transaction });
   if (trees.length > 0) {
     const last = await TreeRecord.max<number | null, TreeRecord>('walkOrder', { where: { bushId }, transaction });
     const walk = trees.map((tree) => tree.id);
-    await storeLines(walk, trees, (last ?? -1) + 1, bushId, transaction);
+    await storeLines(walk, trees, { bushId, from: (last ?? -1) + 1 }, transaction);
   }
-  await storeMany(records, bushId, memberId, now, transaction);
+  await storeMany(records, by, transaction);
   // Trees that were here already and moved: their line follows.
   const here = new Set(trees.map((tree) => tree.id));
   for (const record of records)

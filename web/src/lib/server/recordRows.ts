@@ -11,8 +11,15 @@ function columnsOf(kind: AnyRecordKind): readonly RecordColumn[] {
   return known;
 }
 
+/** Who writes, into which bush, and when. */
+export interface Writing {
+  readonly bushId: string;
+  readonly authorId: string;
+  readonly now: Date;
+}
+
 /** A record as a row of its table. */
-export function rowOf(record: AnyRecord, bushId: string, authorId: string, now: Date): Record<string, unknown> {
+export function rowOf(record: AnyRecord, { bushId, authorId, now }: Writing): Record<string, unknown> {
   const { kind: _kind, ...columns } = record;
   return { ...columns, recordedAt: new Date(record.recordedAt), bushId, authorId, storedAt: now };
 }

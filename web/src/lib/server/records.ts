@@ -19,7 +19,7 @@ import { z } from 'zod';
 
 import { storeInRegistry } from './treeRegistry.ts';
 import { StandRow, tables, TreeRecord } from './db/index.ts';
-import { recordOf, rowOf, sameRecord } from './recordRows.ts';
+import { recordOf, rowOf, sameRecord, type Writing } from './recordRows.ts';
 
 /** What became of one record of a batch. */
 export interface RecordOutcome {
@@ -67,6 +67,7 @@ async function storeOne(
   if (member.role !== 'steward' && recordKindOf(record.kind).writer === 'steward')
     return refuse('That is the steward’s to decide.');
   const model = tables().work[record.kind];
+  const by = { bushId, authorId: member.id, now };
   try {
     const known = await model.findByPk(record.id);
     if (known)
@@ -82,11 +83,11 @@ async function storeOne(
     const pointer = await pointsAstray(record, bushId);
     if (pointer) return refuse(pointer);
     if (record.kind === 'entry' || record.kind === 'place') {
-      const refusal = await storeInRegistry(record, bushId, member.id, now);
+      const refusal = await storeInRegistry(record, by);
       if (refusal === 'already') return { id: record.id, status: 'already' };
       return refusal ? refuse(refusal) : { id: record.id, status: 'stored' };
     }
-    await model.create(rowOf(record, bushId, member.id, now));
+    await model.create(rowOf(record, by));
     return { id: record.id, status: 'stored' };
   } catch (error) {
     if (error instanceof UniqueConstraintError) {
@@ -127,15 +128,9 @@ function schemaFor(candidate: unknown) {
 }
 
 /** Stores many records that were checked before, in as few statements as the packet allows. */
-export async function storeMany(
-  records: readonly AnyRecord[],
-  bushId: string,
-  authorId: string,
-  now: Date,
-  transaction: Transaction
-): Promise<void> {
+export async function storeMany(records: readonly AnyRecord[], by: Writing, transaction: Transaction): Promise<void> {
   for (const kind of [...RECORD_KINDS, ...BUSH_RECORD_KINDS]) {
-    const rows = records.filter((r) => r.kind === kind).map((r) => rowOf(r, bushId, authorId, now));
+    const rows = records.filter((r) => r.kind === kind).map((r) => rowOf(r, by));
     for (let i = 0; i < rows.length; i += 2000)
       await tables().work[kind].bulkCreate(rows.slice(i, i + 2000), { transaction });
   }

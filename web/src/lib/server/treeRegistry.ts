@@ -11,18 +11,14 @@ import { randomUUID } from 'node:crypto';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 
 import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
-import { recordOf, rowOf } from './recordRows.ts';
+import { recordOf, rowOf, type Writing } from './recordRows.ts';
 
 /**
  * Stores an entry or a place of a tree and brings the tree's line in the registry up to date, both or neither.
  * @returns a sentence for people where it was refused; 'already' when it came twice at once; null when it is stored
  */
-export async function storeInRegistry(
-  record: Entry | TreePlace,
-  bushId: string,
-  authorId: string,
-  now: Date
-): Promise<string | null> {
+export async function storeInRegistry(record: Entry | TreePlace, by: Writing): Promise<string | null> {
+  const { bushId } = by;
   return tables().sequelize.transaction(async (transaction): Promise<string | null> => {
     // Two at a time could both think a tag free, or walk two trees at one place.
     await Bush.findByPk(bushId, { transaction, lock: true });
@@ -39,7 +35,7 @@ export async function storeInRegistry(
           { transaction }
         );
     }
-    await tables().work[record.kind].create(rowOf(record, bushId, authorId, now), { transaction });
+    await tables().work[record.kind].create(rowOf(record, by), { transaction });
     await TreeRecord.update(await lineOf(record.treeId, transaction), { where: { id: record.treeId }, transaction });
     return null;
   });
@@ -88,11 +84,8 @@ async function mayEnter(
 }
 
 /** Takes all trees of a stand out of it before it is erased: each gets an entry in the place of its last that says so. */
-export async function leaveStand(
-  standId: string,
-  { bushId, authorId, now = new Date() }: { readonly bushId: string; readonly authorId: string; readonly now?: Date },
-  transaction: Transaction
-): Promise<void> {
+export async function leaveStand(standId: string, by: Writing, transaction: Transaction): Promise<void> {
+  const { bushId, now } = by;
   const trees = await TreeRecord.findAll({ where: { bushId, standId }, attributes: ['id'], transaction });
   for (const { id: treeId } of trees) {
     const last = await lastOf('entry', treeId, transaction);
@@ -107,9 +100,7 @@ export async function leaveStand(
             standId: null,
             correctsId: last.id
           },
-          bushId,
-          authorId,
-          now
+          by
         ),
         { transaction }
       );
@@ -160,8 +151,7 @@ async function lineOf(treeId: string, transaction: Transaction) {
 export async function storeLines(
   walk: readonly string[],
   lines: readonly Tree[],
-  from: number,
-  bushId: string,
+  { bushId, from }: { readonly bushId: string; readonly from: number },
   transaction: Transaction
 ): Promise<void> {
   const byId = new Map(lines.map((line) => [line.id, line]));

@@ -10,7 +10,10 @@
   const { row, says, onpick }: { row: TreeRow; says: string; onpick?: () => void } = $props();
   const bush = useBush();
   const takeDespite = () =>
-    markTrees(bush, [row.id], row.mark === 'girdle' ? 'girdle' : 'take', () => `decided all the same: ${says}`, true);
+    markTrees(bush, [row.id], row.mark === 'girdle' ? 'girdle' : 'take', {
+      reasonOf: () => `decided all the same: ${says}`,
+      despite: true
+    });
 </script>
 
 <li class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300/60 py-1.5">

@@ -41,12 +41,8 @@
     const { thin } = desk;
     if (!thin || !shown) return;
     const { name, taken } = shown;
-    await markTrees(
-      bush,
-      ids,
-      'take',
-      (id) => reasonWords(reasonsFor(thin.plan, id, taken), (tree) => bush.tagOf(tree)) || name
-    );
+    const reasonOf = (id: string) => reasonWords(reasonsFor(thin.plan, id, taken), (tree) => bush.tagOf(tree)) || name;
+    await markTrees(bush, ids, 'take', { reasonOf });
   }
 
   async function choose(choice: 'crop' | 'veto' | 'none', ids: readonly string[]): Promise<void> {

@@ -76,9 +76,7 @@
       return own.known && own.competitors[0] ? [{ crop, side: own.competitors[0].side }] : [];
     });
   });
-  const reaches = $derived(
-    subject ? withinReach(subject.eastM, subject.northM, heightOf(subject), bush.features, positionSd(subject)) : []
-  );
+  const reaches = $derived(subject ? withinReach(subject, heightOf(subject), bush.features, positionSd(subject)) : []);
   /** How crowded it stands: competition, ground of its own, and what is thicker. */
   const crowding = $derived.by(() => {
     if (!subject || unknown === 4) return null;

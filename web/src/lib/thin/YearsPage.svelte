@@ -1,11 +1,12 @@
 <script lang="ts">
   import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
+  import { LITRES_PER_GALLON, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import { onDestroy, onMount } from 'svelte';
 
   import { refusalWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import Scatter, { type Inks, type ScatterPicture } from '$lib/measure/Scatter.svelte';
+  import ChartCard from '$lib/ui/ChartCard.svelte';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import type { ThinWorker } from '$lib/workers/thin.worker.ts';
@@ -49,15 +50,11 @@
         desk.crops,
         { today: bush.today, ashBorer: desk.settings.ashBorer }
       );
+      const ahead = { trees, limits, policy, stand: thin.plan, ground: growingArea(stand), years: YEARS };
       return remote.outlook(
-        thin.plan,
-        trees,
-        growingArea(stand),
-        limits,
-        policy,
-        new Set(choice.taken),
+        { ...ahead, first: new Set(choice.taken) },
         entriesToo,
-        { season: bush.season, years: YEARS, draws: DRAWS, seed: 1 },
+        { season: bush.season, draws: DRAWS, seed: 1 },
         told
       );
     });
@@ -76,35 +73,34 @@
     ['syrup', 'Syrup a season', (v) => preferences.volume(v)]
   ];
 
-  function chart(figure: StandFigure, up: string, scale = 1) {
-    return ({ ink, amber }: Inks): ScatterPicture => {
-      const line = (years: readonly BandedYear[], pick: 'mean' | 'low' | 'high', colour: string) => ({
-        type: 'line' as const,
-        data: years.map((year) => ({ x: bush.season + year.year, y: scale * year[figure][pick] })),
-        borderColor: colour,
-        borderWidth: pick === 'mean' ? 2.5 : 1,
-        borderDash: pick === 'mean' ? [] : [2, 4],
-        pointRadius: 0
-      });
-      const runs = answer
-        ? ([
-            [answer.look.without, ink],
-            [answer.look.with, amber]
-          ] as const)
-        : [];
-      return {
-        datasets: runs.flatMap(([years, colour]) => [
-          line(years, 'mean', colour),
-          line(years, 'low', colour),
-          line(years, 'high', colour)
-        ]),
-        across: null,
-        up,
-        say: () => null,
-        years: true
-      };
-    };
-  }
+  /** 1 ft2 to the acre in m2 to the hectare. */
+  const FT2_PER_ACRE = (M2_PER_SQUARE_FOOT / M2_PER_ACRE) * M2_PER_HECTARE;
+  const charts = $derived.by(() => {
+    const metric = preferences.units === 'metric';
+    return [
+      {
+        figure: 'syrup',
+        title: 'Syrup a season',
+        ...(metric ? { up: 'litres', unit: 1 } : { up: 'gallons', unit: LITRES_PER_GALLON })
+      },
+      {
+        figure: 'cropDbhMm',
+        title: 'Diameter of the crop trees',
+        up: preferences.trunkUnit,
+        unit: metric ? 10 : MM_PER_INCH
+      },
+      {
+        figure: 'basalAreaPerHa',
+        title: 'Basal area',
+        ...(metric ? { up: 'm²/ha', unit: 1 } : { up: 'ft²/ac', unit: FT2_PER_ACRE })
+      }
+    ] as const;
+  });
+  const run = (years: readonly BandedYear[], figure: StandFigure, unit: number) =>
+    years.map((year) => {
+      const { mean, low, high } = year[figure];
+      return { season: bush.season + year.year, mean: mean / unit, low: low / unit, high: high / unit };
+    });
 
   const verdict = $derived.by(() => {
     if (!answer) return '';
@@ -153,11 +149,14 @@
   {#if answer.asked !== asked}<p class="caution mb-3">What you see belongs to the choice before. Look again.</p>{/if}
   <p class="max-w-prose text-lg" data-testid="years-verdict">{verdict}</p>
   <div class="mt-3 grid gap-4 md:grid-cols-3">
-    {#each [['syrup', 'Syrup a season', preferences.units === 'metric' ? 'litres' : 'gallons', preferences.units === 'metric' ? 1 : 1 / 3.785411784], ['cropDbhMm', 'Diameter of the crop trees', preferences.trunkUnit, preferences.units === 'metric' ? 0.1 : 1 / 25.4], ['basalAreaPerHa', 'Basal area', preferences.units === 'metric' ? 'm²/ha' : 'ft²/ac', preferences.units === 'metric' ? 1 : 4.356]] as const as [figure, title, up, scale] (figure)}
-      <div>
-        <h2 class="text-base">{title}</h2>
-        <Scatter picture={chart(figure, up, scale)} label="{title} by season, left alone and thinned" size="h-52" />
-      </div>
+    {#each charts as { figure, title, up, unit } (figure)}
+      <ChartCard
+        {title}
+        {up}
+        runs={[answer.look.without, answer.look.with].map((years) => run(years, figure, unit))}
+        label="{title} by season, left alone and thinned"
+        heading="h2"
+      />
     {/each}
   </div>
   <p class="aside">

@@ -146,7 +146,7 @@ export class ThinDesk {
     return thin
       ? this.#drawn.map((choice) => ({
           ...choice,
-          judgement: judgeChoice(thin.plan, limits, choice.taken, this.#covers, this.#cover)
+          judgement: judgeChoice(thin.plan, limits, choice.taken, { covers: this.#covers, cover: this.#cover })
         }))
       : [];
   });
@@ -207,9 +207,9 @@ export class ThinDesk {
 
   /** The widest spacing that still gives the wished taps. @returns taps that it gives, and whether they are enough */
   async spaceFor(taps: number): Promise<{ taps: number; enough: boolean } | null> {
-    const wish = { pinned: this.pinned, vetoed: this.vetoed };
     const carried = Object.fromEntries(this.rows.map((row) => [row.id, tapsOf(row, this.policy, this.bush.today)]));
-    const found = await this.work.run((remote) => remote.spacing(this.scored, wish, taps, carried));
+    const wish = { pinned: this.pinned, vetoed: this.vetoed, taps, tapsOf: carried };
+    const found = await this.work.run((remote) => remote.spacing(this.scored, wish));
     if (!found) return null;
     this.spacingM = found.spacingM;
     this.proposed = found.ids;

@@ -10,8 +10,7 @@ export async function markTrees(
   bush: BushState,
   ids: readonly string[],
   purpose: Mark['purpose'],
-  reasonOf: (id: string) => string = () => '',
-  despite?: true
+  { reasonOf = () => '', despite }: { readonly reasonOf?: (id: string) => string; readonly despite?: true } = {}
 ): Promise<void> {
   const records = await bush.recordAll(
     ids.map((id) => ({

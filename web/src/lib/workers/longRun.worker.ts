@@ -12,8 +12,12 @@ const tell = (told: Told) => (done: number) => {
 
 /** Seasons lived through many times over, and logged holes judged anew, off the page's thread. It is ended by ending the worker. */
 const api = {
-  compare: (tree: RuleTree, model: ColumnModel, seasons: number, trees: number, told: Told): LivedStrategy[] =>
-    compareStrategies(tree, model, { seasons, trees, seed: 1, onProgress: tell(told) })!,
+  compare: (
+    tree: RuleTree,
+    model: ColumnModel,
+    options: { readonly seasons: number; readonly trees: number },
+    told: Told
+  ): LivedStrategy[] => compareStrategies(tree, model, { ...options, seed: 1, onProgress: tell(told) })!,
   calibrate: (logged: readonly LoggedHole[], model: ColumnModel, told: Told): Calibration =>
     calibrate(logged, model, { onProgress: tell(told) })!,
   othersOnPractice,

@@ -1,4 +1,3 @@
-import type { TapPolicy } from '@baumkin/core/taps';
 import {
   bindingLimits,
   chooseCropTrees,
@@ -9,11 +8,10 @@ import {
   standOutlook,
   type Binding,
   type CropWish,
-  type GrowingArea,
+  type EntriesAsked,
   type LimitId,
   type Outlook,
   type OutlookOptions,
-  type OutlookTree,
   type PlanLimits,
   type PlanStand,
   type ScoredTree,
@@ -37,10 +35,14 @@ const api = {
     chooseCropTrees(trees, wish, await solver).ids,
   spacing: async (
     trees: readonly ScoredTree[],
-    wish: Omit<CropWish, 'spacingM'>,
-    taps: number,
-    tapsOf: Readonly<Record<string, number>>
-  ) => spacingForTaps(trees, wish, taps, (id) => tapsOf[id] ?? 0, await solver),
+    {
+      tapsOf,
+      ...wish
+    }: Omit<CropWish, 'spacingM'> & {
+      readonly taps: number;
+      readonly tapsOf: Readonly<Record<string, number>>;
+    }
+  ) => spacingForTaps(trees, { ...wish, tapsOf: (id) => tapsOf[id] ?? 0 }, await solver),
   plan: async (
     stand: PlanStand,
     limits: PlanLimits,
@@ -50,19 +52,13 @@ const api = {
   binding: async (stand: PlanStand, limits: PlanLimits, plan: ThinningPlan): Promise<Binding[]> =>
     bindingLimits(stand, limits, plan, await solver),
   outlook: async (
-    stand: PlanStand,
-    trees: readonly OutlookTree[],
-    ground: GrowingArea,
-    limits: PlanLimits,
-    policy: TapPolicy,
-    first: ReadonlySet<string>,
+    ahead: EntriesAsked,
     again: boolean,
-    { years, ...options }: Pick<OutlookOptions, 'season' | 'years' | 'draws' | 'seed'>,
+    options: Pick<OutlookOptions, 'season' | 'draws' | 'seed'>,
     told: (done: number) => void
   ): Promise<{ look: Outlook; entries: ReadonlyMap<number, ReadonlySet<string>> }> => {
-    const entries = again
-      ? entriesAhead({ stand, trees, ground, limits, policy, first, years }, await solver)
-      : new Map([[0, first]]);
+    const { trees, ground, policy, first, years } = ahead;
+    const entries = again ? entriesAhead(ahead, await solver) : new Map([[0, first]]);
     const look = standOutlook(trees, ground, {
       ...options,
       years,

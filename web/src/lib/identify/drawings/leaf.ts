@@ -62,7 +62,7 @@ function lobed({ lobes, lengths, notch, round, broad }: LobedForm, fill = LEAF):
 }
 
 /** One plain blade with a rib. */
-function blade(at: Point, length: number, lean: number, teeth: Teeth, fill = LEAF): Stroke[] {
+function blade(at: Point, length: number, lean: number, teeth: Teeth): Stroke[] {
   const turn = (x: number, y: number): Point => {
     const a = (lean * Math.PI) / 180;
     return [at[0] + x * Math.cos(a) - y * Math.sin(a), at[1] + x * Math.sin(a) + y * Math.cos(a)];
@@ -76,7 +76,7 @@ function blade(at: Point, length: number, lean: number, teeth: Teeth, fill = LEA
       return turn(side * (width + saw), -t * length);
     });
   return [
-    { d: through([...edge(-1), ...edge(1).reverse()], true), width: 1.5, fill },
+    { d: through([...edge(-1), ...edge(1).reverse()], true), width: 1.5, fill: LEAF },
     { d: through([turn(0, length * 0.12), turn(0, -length * 0.9)]), width: 1 }
   ];
 }

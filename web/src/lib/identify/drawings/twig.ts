@@ -8,15 +8,15 @@ export function twig(opposite: boolean): Stroke[] {
     for (const side of opposite ? [-1, 1] : [i % 2 ? 1 : -1]) {
       const tip = [50 + side * 24, y - 15] as const;
       strokes.push({ d: `M50 ${y} Q ${50 + side * 10} ${y - 4} ${tip[0]} ${tip[1]}`, width: 2.6 });
-      strokes.push({ d: leafBud(tip[0], tip[1], side * 40, 5, 11), width: 1.4, fill: BROWN });
+      strokes.push({ d: leafBud(tip, side * 40, 5, 11), width: 1.4, fill: BROWN });
     }
   });
-  strokes.push({ d: leafBud(50, 16, 0, 6, 15), width: 1.6, fill: BROWN });
+  strokes.push({ d: leafBud([50, 16], 0, 6, 15), width: 1.6, fill: BROWN });
   return strokes;
 }
 
 /** A small pointed bud at a place, leaning by an angle. */
-function leafBud(x: number, y: number, lean: number, width: number, height: number): string {
+function leafBud([x, y]: Point, lean: number, width: number, height: number): string {
   const a = (lean * Math.PI) / 180;
   const tip = [x + height * Math.sin(a), y - height * Math.cos(a)] as const;
   const [cx, cy] = [Math.cos(a) * width, Math.sin(a) * width];
@@ -37,7 +37,7 @@ export function stoutness(state: string): Stroke[] {
       fill: '#9a9187'
     },
     ...[52, 76].map((y): Stroke => ({ d: `M${38 - edge} ${y} q${edge} 4 ${width} 0`, width: 1.2 })),
-    { d: leafBud(38, 36, 0, bud!, bud! * 1.5), width: 1.5, fill: BROWN }
+    { d: leafBud([38, 36], 0, bud!, bud! * 1.5), width: 1.5, fill: BROWN }
   ];
 }
 

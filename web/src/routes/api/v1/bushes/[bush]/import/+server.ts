@@ -8,5 +8,5 @@ import { importFile } from '$lib/server/importTrees.ts';
 export async function POST({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
   const wishes = await readRequest('import', request);
-  return json(await answering(importFile(bush, locals.member!.id, wishes, today())));
+  return json(await answering(importFile(bush, locals.member!.id, { ...wishes, today: today() })));
 }
