@@ -1,9 +1,22 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
-import { onServer } from './coreSource.ts';
+import { inBrowser, onServer } from './coreSource.ts';
 
-/** Server tests against a real MariaDB; its address comes in DATABASE_URL. */
+/** What runs on the server, against a real MariaDB whose address comes in DATABASE_URL; and what runs on a device. */
 export default defineConfig({
-  ssr: onServer,
-  test: { include: ['test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false }
+  test: {
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    fileParallelism: false,
+    projects: [
+      { extends: true, ssr: onServer, test: { name: 'server', include: ['test/*.test.ts'] } },
+      {
+        extends: true,
+        plugins: [svelte()],
+        resolve: inBrowser,
+        test: { name: 'device', include: ['test/device/*.test.ts'], environment: 'happy-dom' }
+      }
+    ]
+  }
 });

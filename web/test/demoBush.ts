@@ -4,7 +4,7 @@ import { corranHill } from '../../demo/corranHill.ts';
 
 /** The demo bush as the screens see it. */
 export const demo = corranHill();
-const lives = new Map<string, WorkRecord[]>();
+export const lives = new Map<string, WorkRecord[]>();
 for (const record of demo.records) lives.set(record.treeId, [...(lives.get(record.treeId) ?? []), record]);
 const lines = linesOf(demo.walk, demo.records);
 const { states } = deriveBush(

@@ -141,7 +141,7 @@
 
   async function save(): Promise<void> {
     if (typeof change === 'string') return;
-    problem = await bush.changeSettings(change);
+    problem = await bush.change.settings(change);
     if (problem === null) toast.success('These are the bush’s habits from now on.');
   }
 </script>

@@ -1,3 +1,5 @@
+import { api, asked } from '../client/api.ts';
+
 /** A device that sends lines of text: a caliper, a tape, a satellite receiver. */
 export interface Device {
   readonly kind: 'caliper' | 'receiver';
@@ -7,9 +9,8 @@ export interface Device {
 }
 
 /** The devices that this server knows of; none where it cannot be asked. */
-export async function offeredDevices(): Promise<Device[]> {
-  const response = await fetch('/api/v1/devices').catch(() => null);
-  return response?.ok ? ((await response.json()) as { devices: Device[] }).devices : [];
+export async function offeredDevices(): Promise<readonly Device[]> {
+  return (await asked(api.GET('/devices', {}))).data?.devices ?? [];
 }
 
 /**

@@ -6,6 +6,7 @@
   import { wrap } from 'comlink';
   import { toast } from 'svelte-sonner';
 
+  import { api, asked } from '$lib/client/api.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { decodeText, saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -78,38 +79,31 @@
     }
   }
 
-  async function send<T>(what: string, body: object): Promise<T | null> {
+  async function send<T>(call: Parameters<typeof asked<T>>[0]): Promise<T | null> {
     busy = true;
-    problem = '';
-    try {
-      const response = await fetch(`/api/v1/bushes/${bush.id}/${what}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body)
-      });
-      const answer = (await response.json()) as T & { message?: string };
-      if (response.ok) {
-        await bush.refresh();
-        return answer;
-      }
-      problem = answer.message ?? 'The server could not take the file; nothing was changed.';
-    } catch {
-      problem = 'The server cannot be reached. The file is still here; try again when there is a network.';
-    } finally {
-      busy = false;
-    }
-    return null;
+    const answer = await asked<T>(call);
+    busy = false;
+    problem =
+      answer.problem === null
+        ? ''
+        : answer.status === null
+          ? 'The server cannot be reached. The file is still here; try again when there is a network.'
+          : answer.problem;
+    if (answer.problem === null) await bush.refresh();
+    return answer.data;
   }
 
+  const here = { params: { path: { bush: bush.id } } };
   async function bring(): Promise<void> {
-    const answer = await send<{ counts: Counts }>('import', { text, defaultUnit: unit, newTrees, sizesAre });
+    const body = { text: text!, defaultUnit: unit, newTrees, sizesAre };
+    const answer = await send(api.POST('/bushes/{bush}/import', { ...here, body }));
     if (!answer) return;
     toast.success(`Brought in: ${inWords(answer.counts)}.`);
     await read();
   }
 
   async function restore(): Promise<void> {
-    const answer = await send<{ trees: number; records: number }>('archive', { text });
+    const answer = await send(api.POST('/bushes/{bush}/archive', { ...here, body: { text: text! } }));
     if (!answer) return;
     toast.success(`${answer.trees} trees with ${answer.records} records read back.`);
     text = null;

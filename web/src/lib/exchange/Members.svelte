@@ -1,32 +1,27 @@
 <script lang="ts">
   import { roleSchema, type Role } from '@baumkin/core/records';
+  import { onMount } from 'svelte';
 
+  import { api, asked } from '$lib/client/api.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
 
   /** Who belongs to the bush, and letting others in. */
   const bush = useBush();
-  let members = $state.raw<{ displayName: string; signInName: string; role: Role }[]>([]);
+  let members = $state.raw<readonly { displayName: string; signInName: string; role: Role }[]>([]);
   let newName = $state('');
   let newRole = $state<Role>('crew');
   let memberProblem = $state('');
-  $effect(() => {
-    void fetch(`/api/v1/bushes/${bush.id}/members`)
-      .then((r) => (r.ok ? r.json() : { members: [] }))
-      .then((body: { members: typeof members }) => (members = body.members))
-      .catch(() => (members = []));
+  const here = { params: { path: { bush: bush.id } } };
+  onMount(async () => {
+    members = (await asked(api.GET('/bushes/{bush}/members', here))).data?.members ?? [];
   });
   async function admit(): Promise<void> {
-    memberProblem = '';
-    const response = await fetch(`/api/v1/bushes/${bush.id}/members`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ signInName: newName, role: newRole })
-    }).catch(() => null);
-    const body = (await response?.json()) as { members?: typeof members; message?: string } | undefined;
-    if (response?.ok && body?.members) {
-      members = body.members;
-      newName = '';
-    } else memberProblem = body?.message ?? 'The server cannot be reached.';
+    const body = { signInName: newName, role: newRole };
+    const answer = await asked(api.POST('/bushes/{bush}/members', { ...here, body }));
+    memberProblem = answer.problem ?? '';
+    if (answer.problem !== null) return;
+    members = answer.data.members;
+    newName = '';
   }
 
   const ROLE_MEANS: Record<Role, string> = { steward: 'decides everything', crew: 'records work', viewer: 'looks' };

@@ -1,49 +1,35 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
+
+  import { api, asked } from '$lib/client/api.ts';
   import { saveAs } from '$lib/client/decode.ts';
 
   /** Keys for programs of one's own: a scale that reads the list, a script that files readings. */
-  interface Token {
-    id: string;
-    name: string;
-    mayWrite: boolean;
-    expiresAt: string;
-  }
-  let tokens = $state.raw<Token[]>([]);
+  let tokens = $state.raw<readonly { id: string; name: string; mayWrite: boolean; expiresAt: string }[]>([]);
   let name = $state('');
   let mayWrite = $state(false);
   let made = $state.raw<{ name: string; token: string } | null>(null);
   let problem = $state('');
 
-  async function call(path: string, method: string, body?: object): Promise<Response | null> {
-    problem = '';
-    const response = await fetch(`/api/v1/tokens${path}`, {
-      method,
-      headers: { 'content-type': 'application/json' },
-      body: body && JSON.stringify(body)
-    }).catch(() => null);
-    if (response?.ok) return response;
-    const answer = (await response?.json().catch(() => null)) as { message?: string } | null;
-    problem = answer?.message ?? 'The server cannot be reached.';
-    return null;
-  }
-
   async function look(): Promise<void> {
-    const response = await fetch('/api/v1/tokens').catch(() => null);
-    if (response?.ok) tokens = ((await response.json()) as { tokens: Token[] }).tokens;
+    const answer = await asked(api.GET('/tokens', {}));
+    if (answer.problem === null) tokens = answer.data.tokens;
   }
-  $effect(() => void look());
+  onMount(look);
 
   async function make(): Promise<void> {
-    const response = await call('', 'POST', { name, mayWrite, days: 365 });
-    if (!response) return;
-    const { token } = (await response.json()) as { token: string };
-    made = { name, token };
+    const answer = await asked(api.POST('/tokens', { body: { name, mayWrite, days: 365 } }));
+    problem = answer.problem ?? '';
+    if (answer.problem !== null) return;
+    made = { name, token: answer.data.token };
     name = '';
     await look();
   }
 
-  async function takeBack(id: string): Promise<void> {
-    if (!(await call(`/${id}`, 'DELETE'))) return;
+  async function takeBack(token: string): Promise<void> {
+    const answer = await asked(api.DELETE('/tokens/{token}', { params: { path: { token } } }));
+    problem = answer.problem ?? '';
+    if (answer.problem !== null) return;
     made = null;
     await look();
   }

@@ -14,14 +14,14 @@
   let otherTag = $state('');
 
   async function again(entry: OutboxEntry): Promise<void> {
-    await bush.retag(entry, otherTag.trim());
+    await bush.outbox.retag(entry, otherTag.trim());
     otherTag = '';
   }
 </script>
 
-{#if bush.refused.length > 0}
+{#if bush.outbox.refused.length > 0}
   <div role="alert" class="border-b border-error px-4 py-2 print:hidden">
-    {#each bush.refused as entry (entry.id)}
+    {#each bush.outbox.refused as entry (entry.id)}
       <p class="flex flex-wrap items-baseline gap-x-3">
         <span
           >The {recordKindOf(entry.record.kind).label} of {entry.record.on}{whose(entry)} was not stored:
@@ -35,7 +35,7 @@
             >Send it under that tag</button
           >
         {/if}
-        <button class="link" onclick={() => bush.drop(entry.id)}>I have read it: take it off this device</button>
+        <button class="link" onclick={() => bush.outbox.drop(entry.id)}>I have read it: take it off this device</button>
       </p>
     {/each}
   </div>

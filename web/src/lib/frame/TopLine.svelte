@@ -16,11 +16,13 @@
   const turnTheme = () => preferences.setTheme(preferences.theme === 'snow' ? 'night' : 'snow');
 
   const saved = $derived.by(() => {
-    if (bush.refused.length > 0) return `${bush.refused.length} refused`;
-    if (bush.keeping > 0) return 'Saving …';
-    if (bush.waiting > 0)
-      return bush.offline ? `No network: ${bush.waiting} kept on this device` : `Saving ${bush.waiting} …`;
-    if (bush.offline) return bush.overview ? 'No network: working from this device' : 'No network';
+    if (bush.outbox.refused.length > 0) return `${bush.outbox.refused.length} refused`;
+    if (bush.outbox.keeping > 0) return 'Saving …';
+    if (bush.outbox.waiting > 0)
+      return bush.outbox.offline
+        ? `No network: ${bush.outbox.waiting} kept on this device`
+        : `Saving ${bush.outbox.waiting} …`;
+    if (bush.outbox.offline) return bush.overview ? 'No network: working from this device' : 'No network';
     return bush.overview ? 'All saved' : 'Opening …';
   });
 

@@ -37,11 +37,11 @@
 
   async function take(order: readonly string[]): Promise<void> {
     const before = bush.rows.map((row) => row.id);
-    problem = await bush.changeWalk(order);
+    problem = await bush.change.walk(order);
     if (problem !== null) return;
     found = null;
     toast.success('The trees now follow one another along the shorter walk.', {
-      action: { label: 'Undo', onClick: () => void bush.changeWalk(before) }
+      action: { label: 'Undo', onClick: () => void bush.change.walk(before) }
     });
   }
 </script>

@@ -68,11 +68,11 @@
   async function change(of: Adjustments[CharacterId], said: string): Promise<void> {
     const before = $state.snapshot(adjustments) as Adjustments;
     const all = { ...before, [shown]: of };
-    problem = await bush.changeSettings({ clueTable: all });
+    problem = await bush.change.settings({ clueTable: all });
     if (problem !== null) return;
     editing = null;
     toast.success(said, {
-      action: { label: 'Undo', onClick: () => void bush.changeSettings({ clueTable: before }) }
+      action: { label: 'Undo', onClick: () => void bush.change.settings({ clueTable: before }) }
     });
   }
 

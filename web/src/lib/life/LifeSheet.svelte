@@ -16,7 +16,7 @@
   const tree = $derived(bush.stateOf(treeId));
   const records = $derived(bush.recordsOf(treeId));
   const valid = $derived(new Set(effectiveRecords(records).map((r) => r.id)));
-  const waiting = $derived(new Set(bush.outbox.map((entry) => entry.id)));
+  const waiting = $derived(new Set(bush.outbox.entries.map((entry) => entry.id)));
 
   const GROUPS: readonly [RecordGroup | 'all', string][] = [
     ['all', 'Everything'],

@@ -88,7 +88,7 @@
   async function lay(): Promise<void> {
     if (!picture || fit === null || typeof fit === 'string') return;
     saving = true;
-    problem = await bush.setBaseMap({ pictureBase64: picture.base64, fit });
+    problem = await bush.change.baseMap({ pictureBase64: picture.base64, fit });
     saving = false;
     if (problem !== null) return;
     toast.success('The picture lies under the map.');
@@ -97,7 +97,7 @@
   }
 
   async function lift(): Promise<void> {
-    problem = await bush.setBaseMap(null);
+    problem = await bush.change.baseMap(null);
     if (problem === null) toast.success('The picture is taken away.');
   }
 
@@ -112,7 +112,7 @@
   });
   async function lieAt(): Promise<void> {
     if (!asked || typeof asked === 'string') return;
-    problem = await bush.lieAt(asked);
+    problem = await bush.change.origin(asked);
     if (problem !== null) return;
     toast.success('The bush has its place on earth.');
     lat = lon = '';

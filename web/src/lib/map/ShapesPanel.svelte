@@ -168,7 +168,7 @@
     const moving = gather ? strangers : [];
     problem =
       e.what === 'stand'
-        ? await bush.upsertShape('stand', {
+        ? await bush.change.stand({
             id: e.id,
             name: e.name.trim(),
             purpose: e.purpose,
@@ -179,21 +179,25 @@
             ...e.ground,
             byWord: e.ground.byWord.trim()
           })
-        : await bush.upsertShape('feature', { id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
+        : await bush.change.feature({ id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
     if (moving.length > 0) await bush.putIntoStands(moving.map((row) => ({ row, standId: e.id })));
     toast.success(`${e.name.trim()} is on the map.`);
     end();
   }
 
+  const remove = (what: 'stand' | 'feature', id: string) =>
+    what === 'stand' ? bush.change.withoutStand(id) : bush.change.withoutFeature(id);
+
   async function takeAway(): Promise<void> {
     if (!editing) return;
     const { what, id, name } = editing;
-    const before = what === 'stand' ? stands.find((s) => s.id === id) : bush.features.find((f) => f.id === id);
-    problem = await bush.deleteShape(what, id);
+    const [stand, feature] = [stands.find((s) => s.id === id), bush.features.find((f) => f.id === id)];
+    const putBack = () => (stand ? bush.change.stand(stand) : feature && bush.change.feature(feature));
+    problem = await remove(what, id);
     if (problem !== null) return;
     toast.success(`${name} is off the map.`, {
-      action: { label: 'Undo', onClick: () => before && void bush.upsertShape(what, before) }
+      action: { label: 'Undo', onClick: () => void putBack() }
     });
     end();
   }
@@ -377,9 +381,8 @@
           {#each bush.overview!.damaged! as { what, id, name, reason } (id)}
             <li class="flex items-baseline gap-2 py-1">
               <span class="grow"><b>{name}</b> <span class="aside">{what}; {reason}</span></span>
-              {#if bush.mayDecide}<button
-                  class="link text-sm"
-                  onclick={async () => (problem = await bush.deleteShape(what, id))}>Take it away</button
+              {#if bush.mayDecide}<button class="link text-sm" onclick={async () => (problem = await remove(what, id))}
+                  >Take it away</button
                 >{/if}
             </li>
           {/each}

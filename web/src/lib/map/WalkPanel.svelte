@@ -28,11 +28,11 @@
 
   async function keep(): Promise<void> {
     const before = bush.rows.map((row) => row.id);
-    problem = await bush.changeWalk(order.map((row) => row.id));
+    problem = await bush.change.walk(order.map((row) => row.id));
     if (problem !== null) return;
     picked = [];
     toast.success('They follow one another now.', {
-      action: { label: 'Undo', onClick: () => void bush.changeWalk(before) }
+      action: { label: 'Undo', onClick: () => void bush.change.walk(before) }
     });
   }
 </script>

@@ -78,7 +78,7 @@
   }
 
   async function show(box: HTMLInputElement): Promise<void> {
-    problem = await bush.showHoles(box.checked);
+    problem = await bush.change.ownFigures(box.checked);
     // What was refused does not look as if it held.
     box.checked = iShow;
   }
@@ -124,11 +124,11 @@
   let problem = $state<string | null>(null);
   async function accept(columnFactor: number, positionFactor: number): Promise<void> {
     const before = { columnFactor: settings.columnFactor, positionFactor: settings.positionFactor };
-    problem = await bush.changeSettings({ columnFactor, positionFactor });
+    problem = await bush.change.settings({ columnFactor, positionFactor });
     if (problem !== null) return;
     found = null;
     toast.success('Every sheet goes by the corrected columns from now on.', {
-      action: { label: 'Undo', onClick: () => void bush.changeSettings(before) }
+      action: { label: 'Undo', onClick: () => void bush.change.settings(before) }
     });
   }
 

@@ -192,7 +192,7 @@
             min="1"
             max="60"
             bind:value={pacing}
-            onchange={async () => (problem = await bush.changeSettings({ minutesAHole: pacing }))}
+            onchange={async () => (problem = await bush.change.settings({ minutesAHole: pacing }))}
           /></label
         >
       {/if}

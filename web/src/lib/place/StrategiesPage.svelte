@@ -30,7 +30,7 @@
   let favours = $state(untrack(() => [...settings.favours]));
   let problem = $state<string | null>(null);
   async function keep(): Promise<void> {
-    problem = await bush.changeSettings({ strategy, favours });
+    problem = await bush.change.settings({ strategy, favours });
     if (problem === null) toast.success(`Holes are placed by “${STRATEGY_LABELS[strategy].name}” from now on.`);
   }
 

@@ -64,7 +64,7 @@
       class="flex flex-wrap items-end gap-4"
       onsubmit={async (event) => {
         event.preventDefault();
-        problem = await bush.changeSettings({ stackedM3ADay, brushM3ADay, daysAMonth });
+        problem = await bush.change.settings({ stackedM3ADay, brushM3ADay, daysAMonth });
       }}
     >
       <UnitNumber

@@ -29,7 +29,7 @@
   data-testid="felling-habits"
   onsubmit={async (event) => {
     event.preventDefault();
-    problem = await bush.changeSettings({ markPaint, quietFrom, quietTo, ashBorer });
+    problem = await bush.change.settings({ markPaint, quietFrom, quietTo, ashBorer });
     if (problem === null) toast.success('So it is from now on.');
   }}
 >

@@ -260,7 +260,7 @@ export class ThinDesk {
   /** Keeps limits and spacing as the bush's own. @returns a sentence when that was refused */
   async keepLimits(): Promise<string | null> {
     const { share, guide, residualM2PerHa, cover, othersShare, openingM, tapCost } = this.limits;
-    return this.bush.changeSettings({
+    return this.bush.change.settings({
       removalShare: share,
       stockingGuide: guide,
       residualM2PerHa,

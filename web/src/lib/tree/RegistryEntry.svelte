@@ -3,7 +3,8 @@
   import { baseOf, positionSd } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
-  import { lineDraft, useBush } from '$lib/client/bush.svelte.ts';
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { lineDraft } from '$lib/client/recordDraft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import PlaceInput, { type GivenPlace } from './PlaceInput.svelte';
@@ -56,7 +57,7 @@
     if (afterRow && afterRow.id !== treeId && afterRow.id !== before?.id) {
       const others = bush.rows.filter((other) => other.id !== treeId).map((other) => other.id);
       others.splice(others.indexOf(afterRow.id) + 1, 0, treeId);
-      const problem = await bush.changeWalk(others);
+      const problem = await bush.change.walk(others);
       if (problem) toast.error(problem);
     }
     doing = null;

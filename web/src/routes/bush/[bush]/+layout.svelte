@@ -30,6 +30,8 @@
     return () => opened.close();
   });
 
+  const problem = $derived(bush.problem ?? bush.outbox.problem);
+
   let lastTree = $state<string | null>(null);
   $effect(() => {
     if (page.params.tree) lastTree = page.params.tree;
@@ -121,8 +123,8 @@
           >
         </div>
       {/if}
-      {#if bush.problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
-          {bush.problem}
+      {#if problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
+          {problem}
         </p>{/if}
       <Refused />
       <div class="flex min-h-0 grow max-md:flex-col print:block">
@@ -132,7 +134,7 @@
             {@render children()}
           {:else}
             <p class="aside" role="status">
-              {bush.offline
+              {bush.outbox.offline
                 ? 'There is no network, and this device has not seen this bush before. Open it once where there is a network.'
                 : 'Opening the bush …'}
             </p>

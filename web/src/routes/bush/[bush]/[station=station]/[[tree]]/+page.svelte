@@ -39,7 +39,7 @@
     There is no tree at this address in {bush.overview.bush.name}. Press <b>/</b> to find one by its tag.
   </p>
 {:else if row}
-  {#if !bush.hasLife(row.id) && !bush.offline}
+  {#if !bush.hasLife(row.id) && !bush.outbox.offline}
     <TreeTitle {row} {station} />
     <p class="aside mt-4">Fetching what is known of this tree …</p>
   {:else}

@@ -1,0 +1,55 @@
+import createClient from 'openapi-fetch';
+
+import type { ApiPaths } from '../server/contract.ts';
+
+/** One operation of the interface. */
+interface Operation {
+  readonly names: string;
+  readonly takes: unknown;
+  readonly gives: unknown;
+}
+type AsksOf<Of> = Of extends Operation
+  ? ([Of['names']] extends [never]
+      ? object
+      : { readonly params: { readonly path: Readonly<Record<Of['names'], string>> } }) &
+      (undefined extends Of['takes'] ? object : { readonly body: Of['takes'] })
+  : never;
+type GivesOf<Of> = Of extends Operation ? Of['gives'] : never;
+type Ask<Method extends string> = <Path extends keyof ApiPaths>(
+  path: Path,
+  asks: AsksOf<ApiPaths[Path][Method & keyof ApiPaths[Path]]>
+) => Promise<{
+  readonly data?: GivesOf<ApiPaths[Path][Method & keyof ApiPaths[Path]]>;
+  readonly error?: unknown;
+  readonly response: Response;
+}>;
+
+/** The server's interface, typed by the table that its routes and its description are made from. */
+export const api = createClient({ baseUrl: '/api/v1' }) as unknown as {
+  readonly GET: Ask<'get'>;
+  readonly POST: Ask<'post'>;
+  readonly PUT: Ask<'put'>;
+  readonly PATCH: Ask<'patch'>;
+  readonly DELETE: Ask<'delete'>;
+};
+
+/** What came of asking the server. */
+export type Asked<T> =
+  | { readonly data: T; readonly problem: null }
+  /** `status` is null where nobody answered; the problem is a sentence for people */
+  | { readonly data: null; readonly problem: string; readonly status: number | null };
+
+/** Waits for an answer; neither a refusal nor a missing network is an exception. */
+export async function asked<T>(
+  call: Promise<{ readonly data?: T; readonly error?: unknown; readonly response: Response }>
+): Promise<Asked<T>> {
+  try {
+    const { data, error, response } = await call;
+    if (response.ok) return { data: data as T, problem: null };
+    const { message = 'The server did not answer as it should. What you wrote is kept on this device.' } =
+      error !== null && typeof error === 'object' ? (error as { message?: string }) : {};
+    return { data: null, problem: message, status: response.status };
+  } catch {
+    return { data: null, problem: 'The server cannot be reached.', status: null };
+  }
+}

@@ -1,0 +1,217 @@
+import {
+  bushRecordSchema,
+  BUSH_RECORD_KINDS,
+  baseMapFitSchema,
+  RECORD_KINDS,
+  recordSchema,
+  roleSchema,
+  siteFeatureSchema,
+  standSchema,
+  treeSchema
+} from '@baumkin/core/records';
+import { archiveSchema } from '@baumkin/core/exchange';
+import { z } from 'zod';
+
+import type { Overview } from '../client/overview.ts';
+import { newTokenSchema } from './accounts.ts';
+import { devicesSchema } from './devices.ts';
+import { requests } from './requests.ts';
+
+/*
+ * The interface in one table: what each address says, takes and gives. Its description (OpenAPI 3.1) is made from it, and so
+ * are the types of the client that the pages use. Every schema in it is the one that the server checks by.
+ */
+
+export type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
+export interface Operation {
+  readonly says: string;
+  readonly takes?: SchemaName;
+  readonly gives?: SchemaName;
+  /** content types of an answer that is a file */
+  readonly file?: readonly string[];
+  /** the role that it needs */
+  readonly needs?: 'steward' | 'crew' | 'viewer';
+  readonly status?: 200 | 201 | 204;
+}
+
+const outcomes = z.object({
+  outcomes: z.array(
+    z.object({
+      id: z.uuid().nullable(),
+      status: z.enum(['stored', 'already', 'refused']),
+      reason: z.string().optional()
+    })
+  )
+});
+const versioned = z.object({ version: z.number().int() });
+const members = z.object({
+  members: z.array(z.object({ id: z.uuid(), displayName: z.string(), signInName: z.string(), role: roleSchema }))
+});
+const imported = z.object({
+  counts: z.object({
+    newTrees: z.number().int(),
+    grown: z.number().int(),
+    unchanged: z.number().int(),
+    readings: z.number().int(),
+    holes: z.number().int(),
+    determinations: z.number().int(),
+    places: z.number().int()
+  }),
+  bad: z.array(
+    z.object({ line: z.number().int(), column: z.string().nullable(), reason: z.string(), cells: z.array(z.string()) })
+  ),
+  question: z.unknown().nullable()
+});
+const note = z.object({ id: z.uuid(), name: z.string(), mayWrite: z.boolean(), expiresAt: z.iso.datetime() });
+const treeLine = treeSchema.loose().describe('the line of a tree: what is derived from its records stands beside it');
+
+export const SCHEMAS = {
+  Record: recordSchema,
+  BushRecord: bushRecordSchema,
+  Stand: standSchema,
+  Feature: siteFeatureSchema,
+  BaseMapFit: baseMapFitSchema,
+  Tree: treeLine,
+  Archive: archiveSchema,
+  RecordBatch: requests.records.extend({
+    records: z
+      .array(z.union([recordSchema, bushRecordSchema]))
+      .min(1)
+      .max(500)
+  }),
+  Outcomes: outcomes,
+  SettingsChange: requests.settings,
+  BushChange: requests.bush,
+  Walk: requests.walk,
+  StandChange: requests.stand,
+  FeatureChange: requests.feature,
+  Deletion: requests.deletion,
+  BaseMapChange: requests.baseMap,
+  MemberChange: requests.member,
+  OwnFigures: requests.ownFigures,
+  Import: requests.import,
+  Imported: imported,
+  ArchiveText: requests.archive,
+  Restored: z.object({ trees: z.number().int(), records: z.number().int() }),
+  Versioned: versioned,
+  Members: members,
+  Bushes: z.object({ bushes: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string() })) }),
+  Overview: z.looseObject({
+    trees: z.array(treeLine),
+    stands: z.array(standSchema),
+    features: z.array(siteFeatureSchema)
+  }),
+  Life: z.object({ records: z.array(recordSchema) }),
+  Pack: z.object({ lives: z.array(z.object({ treeId: z.uuid(), records: z.array(recordSchema) })) }),
+  Devices: z.object({ devices: devicesSchema }),
+  NewToken: newTokenSchema,
+  Token: z.object({ token: z.string(), note }),
+  Tokens: z.object({ tokens: z.array(note) }),
+  Problem: z.object({ message: z.string() })
+} as const;
+export type SchemaName = keyof typeof SCHEMAS;
+
+const FILES = ['text/csv', 'application/json', 'application/zip', 'application/geo+json', 'application/gpx+xml'];
+
+export const PATHS = {
+  '/bushes': { get: { says: 'The bushes that you belong to', gives: 'Bushes' } },
+  '/bushes/{bush}': {
+    get: { says: 'The bush at a glance: settings, stands, and a line for every tree', gives: 'Overview' },
+    patch: {
+      says: 'Name it anew, or say where on earth it lies',
+      takes: 'BushChange',
+      gives: 'Versioned',
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/records': {
+    post: {
+      says: `File records of work (${[...RECORD_KINDS, ...BUSH_RECORD_KINDS].join(', ')}). Ids are made by whoever writes; sending twice stores once`,
+      takes: 'RecordBatch',
+      gives: 'Outcomes',
+      needs: 'crew'
+    }
+  },
+  '/bushes/{bush}/trees/{tree}': { get: { says: 'Everything recorded of one tree', gives: 'Life' } },
+  '/bushes/{bush}/pack': { get: { says: 'Everything recorded of every tree', gives: 'Pack' } },
+  '/bushes/{bush}/settings': {
+    patch: { says: 'Change the bush’s own numbers', takes: 'SettingsChange', gives: 'Versioned', needs: 'steward' }
+  },
+  '/bushes/{bush}/walk': {
+    put: { says: 'Take a new walking order', takes: 'Walk', status: 204, needs: 'steward' }
+  },
+  '/bushes/{bush}/stands/{stand}': {
+    put: { says: 'Draw a stand, or another shape of it', takes: 'StandChange', gives: 'Versioned', needs: 'steward' },
+    delete: { says: 'Take a stand away; its trees stay', takes: 'Deletion', gives: 'Versioned', needs: 'steward' }
+  },
+  '/bushes/{bush}/features/{feature}': {
+    put: {
+      says: 'Draw a building, path, line, water, fence or way in',
+      takes: 'FeatureChange',
+      gives: 'Versioned',
+      needs: 'steward'
+    },
+    delete: { says: 'Take it away', takes: 'Deletion', gives: 'Versioned', needs: 'steward' }
+  },
+  '/bushes/{bush}/base-map': {
+    get: { says: 'The picture under the map', file: ['image/png', 'image/jpeg'] },
+    put: { says: 'Lay a picture under the map', takes: 'BaseMapChange', gives: 'BaseMapFit', needs: 'steward' },
+    delete: { says: 'Take the picture away', status: 204, needs: 'steward' }
+  },
+  '/bushes/{bush}/members': {
+    get: { says: 'Who belongs to the bush', gives: 'Members' },
+    post: { says: 'Let somebody in, or change a role', takes: 'MemberChange', gives: 'Members', needs: 'steward' },
+    patch: {
+      says: 'Let the others see your own share of brown wood under your name, or no more',
+      takes: 'OwnFigures',
+      status: 204
+    }
+  },
+  '/bushes/{bush}/import': {
+    post: {
+      says: 'Bring in what is new in a CSV, GPX or GeoJSON file',
+      takes: 'Import',
+      gives: 'Imported',
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/archive': {
+    post: {
+      says: 'Read an archive back into an empty bush',
+      takes: 'ArchiveText',
+      gives: 'Restored',
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/files/{file}': {
+    get: {
+      says: 'The bush as a file: trees.csv, readings.csv, tapholes.csv, determinations.csv, tables.zip, bush.geojson, trees.gpx, archive.json',
+      file: FILES
+    }
+  },
+  '/devices': { get: { says: 'Measuring devices that answer on this machine', gives: 'Devices' } },
+  '/tokens': {
+    get: { says: 'Your keys for programs; asked in person only', gives: 'Tokens' },
+    post: { says: 'Make a key; in person only', takes: 'NewToken', gives: 'Token', status: 201 }
+  },
+  '/tokens/{token}': { delete: { says: 'Take a key back; in person only', status: 204 } }
+} as const satisfies Readonly<Record<string, Partial<Record<Method, Operation>>>>;
+
+/** What a schema's answer is in TypeScript; the bush at a glance is described more loosely than it is. */
+type AnswerOf<Name extends SchemaName> = Name extends 'Overview' ? Overview : z.output<(typeof SCHEMAS)[Name]>;
+type NamesIn<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}` ? Name | NamesIn<Rest> : never;
+
+/** The table as types: what each address takes and gives, and the names in its path. */
+export type ApiPaths = {
+  readonly [Path in keyof typeof PATHS]: {
+    readonly [M in keyof (typeof PATHS)[Path]]: {
+      readonly names: NamesIn<Path>;
+      readonly takes: (typeof PATHS)[Path][M] extends { takes: infer Name extends SchemaName }
+        ? z.input<(typeof SCHEMAS)[Name]>
+        : undefined;
+      readonly gives: (typeof PATHS)[Path][M] extends { gives: infer Name extends SchemaName }
+        ? AnswerOf<Name>
+        : undefined;
+    };
+  };
+};

@@ -1,0 +1,246 @@
+import 'fake-indexeddb/auto';
+import fc from 'fast-check';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+import { BUSH, FailingServer, trees, type Mood } from './server.ts';
+
+/* The bush on a device as its pages see it, with a server that fails in every way in which servers fail. */
+
+let server: FailingServer;
+// The client takes hold of fetch when it is loaded: it is given one that asks whichever server stands at the moment.
+vi.stubGlobal('fetch', (input: Request) => server.fetch(input));
+const { BushState } = await import('../../src/lib/client/bush.svelte.ts');
+const { store } = await import('../../src/lib/client/store.ts');
+type State = InstanceType<typeof BushState>;
+
+const open: State[] = [];
+async function openBush(): Promise<State> {
+  const bush = new BushState(BUSH);
+  open.push(bush);
+  await bush.open();
+  return bush;
+}
+const tree = trees[3]!;
+const reading = (valueMm: number) => ({
+  kind: 'reading' as const,
+  quantity: 'girth' as const,
+  valueMm,
+  asWritten: `${valueMm / 10} cm`,
+  method: 'girthTape' as const,
+  heightMm: 1300
+});
+/** what its tape would show this autumn */
+const girth = Math.round(Math.PI * (tree.dbhMm! + 4));
+const sent = () => server.stored.map(({ id }) => id);
+/** Until everything that can be sent has been. */
+async function settle(bush: State): Promise<void> {
+  for (let i = 0; i < 20; i++) await bush.outbox.send();
+}
+
+beforeEach(async () => {
+  server = new FailingServer();
+  await Promise.all(store.tables.map((table) => table.clear()));
+});
+afterEach(() => open.splice(0).forEach((bush) => bush.close()));
+
+describe('a record written on this device', () => {
+  it('shows at once, is sent, and shows the same once the server has it', async () => {
+    const bush = await openBush();
+    const line = bush.byId.get(tree.id)!;
+    const record = await bush.record(tree.id, reading(girth));
+    expect(bush.recordsOf(tree.id).filter(({ id }) => id === record.id)).toHaveLength(1);
+    const before = bush.byId.get(tree.id)!;
+    expect(before.dbhMm).not.toBe(line.dbhMm);
+    await settle(bush);
+    expect(sent()).toEqual([record.id]);
+    expect(bush.outbox.entries).toEqual([]);
+    expect(bush.recordsOf(tree.id).filter(({ id }) => id === record.id)).toHaveLength(1);
+    expect(bush.byId.get(tree.id)).toEqual(before);
+  });
+
+  it('waits without a network, also when the page is opened anew, and goes when there is one', async () => {
+    const bush = await openBush();
+    server.mood = 'away';
+    const record = await bush.record(tree.id, reading(girth));
+    const line = bush.byId.get(tree.id)!;
+    await settle(bush);
+    expect([bush.outbox.waiting, bush.outbox.offline, sent()]).toEqual([1, true, []]);
+    bush.close();
+
+    const again = await openBush();
+    expect(again.outbox.entries.map(({ id }) => id)).toEqual([record.id]);
+    expect(again.byId.get(tree.id)).toEqual(line);
+    server.mood = 'well';
+    window.dispatchEvent(new Event('online'));
+    await settle(again);
+    expect([sent(), again.outbox.entries]).toEqual([[record.id], []]);
+  });
+
+  it('is stored once when the answer to it was lost on the way', async () => {
+    const bush = await openBush();
+    server.next = ['lostAnswer'];
+    const record = await bush.record(tree.id, reading(girth));
+    await settle(bush);
+    expect([sent(), bush.outbox.entries, bush.outbox.offline]).toEqual([[record.id], [], false]);
+  });
+
+  it('is never sent in the name of another member of this device', async () => {
+    const bush = await openBush();
+    server.mood = 'away';
+    const record = await bush.record(tree.id, reading(girth));
+    bush.close();
+    server.mood = 'well';
+    const hedda = server.member;
+    server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
+    const other = await openBush();
+    await settle(other);
+    expect([sent(), other.outbox.entries]).toEqual([[], []]);
+    other.close();
+    server.member = hedda;
+    await settle(await openBush());
+    expect(sent()).toEqual([record.id]);
+  });
+
+  it('stays, with the reason in words, where the session is over or too much was asked', async () => {
+    const bush = await openBush();
+    for (const [mood, words] of [
+      ['signedOut', /Sign in again/],
+      ['throttled', /wait a minute/]
+    ] as const) {
+      server.mood = mood;
+      await bush.record(tree.id, reading(girth));
+      await settle(bush);
+      expect(bush.outbox.problem).toMatch(words);
+    }
+    expect([bush.outbox.waiting, sent()]).toEqual([2, []]);
+    server.mood = 'well';
+    await settle(bush);
+    expect([bush.outbox.waiting, bush.outbox.problem, sent().length]).toEqual([0, null, 2]);
+  });
+
+  it('that was refused stays to be read, on this device, until a person drops it', async () => {
+    const bush = await openBush();
+    server.mood = 'away';
+    const [bad, good] = await bush.recordAll([
+      { treeId: tree.id, draft: reading(girth) },
+      { treeId: tree.id, draft: reading(girth + 6) }
+    ]);
+    server.refuses.set(bad!.id, 'The year is far off.');
+    server.mood = 'well';
+    await settle(bush);
+    expect(sent()).toEqual([good!.id]);
+    bush.close();
+    const again = await openBush();
+    expect(again.outbox.refused.map(({ id, refused }) => [id, refused])).toEqual([[bad!.id, 'The year is far off.']]);
+    // What was refused does not count on the screen.
+    expect(again.recordsOf(tree.id).some(({ id }) => id === bad!.id)).toBe(false);
+    await again.outbox.drop(bad!.id);
+    expect(again.outbox.entries).toEqual([]);
+  });
+
+  it('on which the server breaks every time is set aside after three tries; all others arrive', async () => {
+    const bush = await openBush();
+    server.mood = 'away';
+    const records = await bush.recordAll(
+      Array.from({ length: 30 }, (_, i) => ({ treeId: trees[i % 10]!.id, draft: reading(1200 + i) }))
+    );
+    const bad = records[17]!.id;
+    server.poison.add(bad);
+    server.mood = 'well';
+    await settle(bush);
+    expect(sent()).toEqual(records.map(({ id }) => id).filter((id) => id !== bad));
+    expect(bush.outbox.refused.map(({ id, refused }) => [id, refused])).toEqual([
+      [bad, 'Something broke on the server.']
+    ]);
+  });
+});
+
+describe('a tree that came into the registry here', () => {
+  const entry = { kind: 'entry' as const, tag: '9000', tagged: true, standId: null, stemOf: null, note: '' };
+
+  it('stands where it was put on the walk, before and after the server has it', async () => {
+    const bush = await openBush();
+    server.mood = 'away';
+    const treeId = crypto.randomUUID();
+    await bush.record(treeId, { ...entry, afterId: trees[4]!.id });
+    await bush.record(treeId, reading(900));
+    const line = () => bush.rows.map(({ id }) => id).slice(4, 7);
+    expect(line()).toEqual([trees[4]!.id, treeId, trees[5]!.id]);
+    server.mood = 'well';
+    await settle(bush);
+    expect([bush.outbox.entries, sent().length]).toEqual([[], 2]);
+    expect(line()).toEqual([trees[4]!.id, treeId, trees[5]!.id]);
+  });
+
+  it('whose tag was taken meanwhile is sent under another, with what was refused for want of it', async () => {
+    const bush = await openBush();
+    server.mood = 'away';
+    const treeId = crypto.randomUUID();
+    const born = await bush.record(treeId, { ...entry, afterId: null });
+    const size = await bush.record(treeId, reading(900));
+    server.refuses.set(born.id, 'There is a tree 9000 already.').set(size.id, 'The tree is not in this bush.');
+    server.mood = 'well';
+    await settle(bush);
+    expect(bush.outbox.refused).toHaveLength(2);
+    server.refuses.clear();
+    await bush.outbox.retag(bush.outbox.refused[0]!, '9001');
+    await settle(bush);
+    expect(bush.outbox.entries).toEqual([]);
+    expect(server.stored.map((record) => [record.id, 'tag' in record ? record.tag : null])).toEqual([
+      [born.id, '9001'],
+      [size.id, null]
+    ]);
+  });
+});
+
+describe('whatever the server does', () => {
+  const moods: readonly Mood[] = ['well', 'away', 'lostAnswer', 'broken', 'signedOut', 'throttled', 'proxyPage'];
+
+  it('every record is on the server, waiting here, or here with a reason: never in none of them, never twice', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(
+          fc.record({
+            size: fc.integer({ min: 1, max: 9 }),
+            moods: fc.array(fc.constantFrom(...moods), { maxLength: 6 })
+          }),
+          {
+            minLength: 1,
+            maxLength: 6
+          }
+        ),
+        fc.integer({ min: 1, max: 12 }),
+        fc.boolean(),
+        async (turns, mostRecords, reopens) => {
+          server = new FailingServer();
+          server.mostRecords = mostRecords;
+          await Promise.all(store.tables.map((table) => table.clear()));
+          let bush = await openBush();
+          const written: string[] = [];
+          for (const turn of turns) {
+            server.next = [...turn.moods];
+            const drafts = Array.from({ length: turn.size }, (_, i) => ({
+              treeId: trees[(written.length + i) % trees.length]!.id,
+              draft: reading(1000 + written.length + i)
+            }));
+            written.push(...(await bush.recordAll(drafts)).map(({ id }) => id));
+            await bush.outbox.send();
+            if (reopens) {
+              bush.close();
+              bush = await openBush();
+            }
+            const here = bush.outbox.entries.map(({ id }) => id);
+            expect(new Set([...sent(), ...here])).toEqual(new Set(written));
+            expect(new Set(sent()).size).toBe(sent().length);
+          }
+          server.next = [];
+          await settle(bush);
+          expect(new Set([...sent(), ...bush.outbox.refused.map(({ id }) => id)])).toEqual(new Set(written));
+          expect(bush.outbox.waiting).toBe(0);
+          bush.close();
+        }
+      ),
+      { numRuns: 60 }
+    );
+  });
+});
