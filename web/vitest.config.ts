@@ -1,16 +1,19 @@
+import { fileURLToPath } from 'node:url';
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
 import { inBrowser, onServer } from './coreSource.ts';
 
 /** What runs on the server, against a real MariaDB whose address comes in DATABASE_URL; and what runs on a device. */
+const alias = { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) };
+
 export default defineConfig({
   test: {
     testTimeout: 60_000,
     hookTimeout: 60_000,
     fileParallelism: false,
     projects: [
-      { extends: true, ssr: onServer, test: { name: 'server', include: ['test/*.test.ts'] } },
+      { extends: true, ssr: onServer, resolve: { alias }, test: { name: 'server', include: ['test/*.test.ts'] } },
       {
         extends: true,
         plugins: [svelte()],

@@ -59,6 +59,20 @@ describe('growth', () => {
     expect(ring * 2 * Math.PI).toBeCloseTo(0.08147716 * 365, 4);
   });
 
+  it('weighs each reading by its method, as weighted least squares does', () => {
+    // Made once with numpy 2.4: linalg.lstsq of rows divided by their method's error, and the inverse of its normal matrix.
+    const readings = [
+      read(2009.8, 281, 'girthTape'),
+      read(2014.8, 296, 'girthTape'),
+      read(2019.8, 306),
+      read(2022.5, 330, 'biltmore'),
+      read(2024.8, 322)
+    ];
+    const { ringMm, seMm } = estimateGrowth(readings, null).observed!;
+    expect(2 * ringMm).toBeCloseTo(2.700477405685148, 9);
+    expect(2 * seMm).toBeCloseTo(0.22376144193041345, 9);
+  });
+
   it('through the fast years of the orange trees it is as steep as the logistic curve that R fits', () => {
     // R datasets::Orange, nls(circumference ~ SSlogis(age, Asym, xmid, scal)): 192.687, 728.756, 353.533, RSS 17480.23.
     const logistic = (days: number) => 192.687 / (1 + Math.exp((728.756 - days) / 353.533));

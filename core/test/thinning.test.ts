@@ -123,6 +123,24 @@ describe('competition', () => {
     expect(raised[1]).toBe(1);
     expect(raised[2]).toBe(3);
   });
+
+  it.each([0.1, 0.3, 0.5, 0.7, 0.9])(
+    '%d of a radius from a straight edge, what is seen is all but a segment of a circle',
+    (share) => {
+      // Area of a segment: r2 acos(d/r) - d sqrt(r2 - d2), any handbook of geometry.
+      const field = [
+        [0, 0],
+        [200, 0],
+        [200, 200],
+        [0, 200]
+      ] as const;
+      const radius = 12;
+      const d = share * radius;
+      const segment = radius ** 2 * Math.acos(share) - d * Math.sqrt(radius ** 2 - d ** 2);
+      const [raised] = edgeCorrection([{ eastM: 100, northM: d }], [field], radius);
+      expect(Math.abs(raised! * (1 - segment / (Math.PI * radius ** 2)) - 1)).toBeLessThan(0.03);
+    }
+  );
 });
 
 describe('crowns', () => {

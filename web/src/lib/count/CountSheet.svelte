@@ -1,8 +1,8 @@
 <script lang="ts">
   import { isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
-  import { conditionCap, lookIsOld, tapGuidelineOf, suggestTaps, vigourClass } from '@baumkin/core/taps';
-  import { balanceOf, placementOf } from '@baumkin/core/bush';
+  import { conditionCap, lookIsOld, tapGuidelineOf, vigourClass } from '@baumkin/core/taps';
+  import { placementOf, suggestionFor } from '@baumkin/core/bush';
   import { toast } from 'svelte-sonner';
   import { untrack } from 'svelte';
 
@@ -55,20 +55,7 @@
   const guideline = $derived(tapGuidelineOf(settings));
   const forbidden = $derived(tapForbidden(row, stand, bush.today));
   const suggestion = $derived(
-    tree.dbhMm === null
-      ? null
-      : suggestTaps({
-          dbhMm: tree.dbhMm,
-          ringMm: tree.growth.ringMm,
-          ringSeMm: tree.growth.ringSeMm,
-          ...balanceOf(settings, row.species),
-          condition: tree.assessment,
-          today: bush.today,
-          forbidden: forbidden !== null,
-          isMaple: knownMaple(row),
-          room,
-          seasonsSinceTapped: tree.lastTappedSeason === null ? null : bush.season - tree.lastTappedSeason
-        })
+    row.dbhMm === null ? null : suggestionFor(row, { settings, season: bush.season, today: bush.today, stand }, room)
   );
 
   /** A ladder of the bush's own may go higher. */

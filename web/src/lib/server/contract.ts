@@ -126,10 +126,9 @@ export const PATHS = {
   },
   '/bushes/{bush}/records': {
     post: {
-      says: `File records of work (${[...RECORD_KINDS, ...BUSH_RECORD_KINDS].join(', ')}). Ids are made by whoever writes; sending twice stores once`,
+      says: `File records of work (${[...RECORD_KINDS, ...BUSH_RECORD_KINDS].join(', ')}). Ids are made by whoever writes; sending twice stores once. Each is answered for itself: what its writer’s role may not write is refused`,
       takes: 'RecordBatch',
-      gives: 'Outcomes',
-      needs: 'crew'
+      gives: 'Outcomes'
     }
   },
   '/bushes/{bush}/trees/{tree}': { get: { says: 'Everything recorded of one tree', gives: 'Life' } },

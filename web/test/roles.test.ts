@@ -1,0 +1,146 @@
+import type { Role } from '@baumkin/core/records';
+import { isHttpError, type RequestEvent } from '@sveltejs/kit';
+import { beforeAll, describe, expect, it } from 'vitest';
+
+import { handle } from '../src/hooks.server.ts';
+import { createAccount, makeToken } from '../src/lib/server/accounts.ts';
+import { PATHS, SCHEMAS, type Method, type Operation } from '../src/lib/server/contract.ts';
+import { Membership } from '../src/lib/server/db/index.ts';
+import { bushWithTrees, useFreshDatabase } from './database.ts';
+
+/* Who gets in where: every address by every role, by a member of another bush, by a key, and by nobody. */
+
+/** The least role that each address asks for; a person is anybody who is signed in and is no program. */
+const LEAST = {
+  'get /bushes': 'anybody',
+  'get /bushes/{bush}': 'viewer',
+  'patch /bushes/{bush}': 'steward',
+  // Each record is answered for itself: what a viewer wrote while she was crew is refused with its reason, one by one.
+  'post /bushes/{bush}/records': 'viewer',
+  'get /bushes/{bush}/trees/{tree}': 'viewer',
+  'get /bushes/{bush}/pack': 'viewer',
+  'patch /bushes/{bush}/settings': 'steward',
+  'put /bushes/{bush}/walk': 'steward',
+  'put /bushes/{bush}/stands/{stand}': 'steward',
+  'delete /bushes/{bush}/stands/{stand}': 'steward',
+  'put /bushes/{bush}/features/{feature}': 'steward',
+  'delete /bushes/{bush}/features/{feature}': 'steward',
+  'get /bushes/{bush}/base-map': 'viewer',
+  'put /bushes/{bush}/base-map': 'steward',
+  'delete /bushes/{bush}/base-map': 'steward',
+  'get /bushes/{bush}/members': 'viewer',
+  'post /bushes/{bush}/members': 'steward',
+  'patch /bushes/{bush}/members': 'viewer',
+  'post /bushes/{bush}/import': 'steward',
+  'post /bushes/{bush}/archive': 'steward',
+  'get /bushes/{bush}/files/{file}': 'viewer',
+  'get /devices': 'anybody',
+  'get /tokens': 'person',
+  'post /tokens': 'person',
+  'delete /tokens/{token}': 'person'
+} as const satisfies Record<string, Role | 'anybody' | 'person'>;
+type Address = keyof typeof LEAST;
+const ADDRESSES = Object.entries(LEAST) as [Address, (typeof LEAST)[Address]][];
+
+useFreshDatabase();
+
+const routes = import.meta.glob<Partial<Record<string, (event: RequestEvent) => Promise<Response> | Response>>>(
+  '../src/routes/api/v1/**/+server.ts'
+);
+const path: Record<string, string> = {
+  stand: crypto.randomUUID(),
+  feature: crypto.randomUUID(),
+  token: crypto.randomUUID(),
+  file: 'trees.csv'
+};
+const keys = {} as Record<Role | 'readOnly', string>;
+let elsewhere: string;
+
+async function keyOf(memberId: string, mayWrite: boolean): Promise<string> {
+  return (await makeToken(memberId, { name: 'a program', mayWrite, days: 30 })).token;
+}
+
+beforeAll(async () => {
+  const { userId, bushId, treeIds } = await bushWithTrees();
+  Object.assign(path, { bush: bushId, tree: treeIds[0] });
+  keys.steward = await keyOf(userId, true);
+  keys.readOnly = await keyOf(userId, false);
+  for (const role of ['crew', 'viewer'] as const) {
+    const { id } = await createAccount({ name: role, displayName: role, password: 'a long enough one' });
+    await Membership.create({ userId: id, bushId, role });
+    keys[role] = await keyOf(id, true);
+  }
+  elsewhere = await keyOf((await bushWithTrees()).userId, true);
+});
+
+/** Asks an address by way of the door that every request comes through. @param key of a program; null for nobody */
+async function answerOf(address: Address, key: string | null): Promise<Response> {
+  const [method, where] = address.split(' ') as [Method, string];
+  const file = `../src/routes/api/v1${where.replaceAll('{', '[').replaceAll('}', ']')}/+server.ts`;
+  const params = Object.fromEntries([...where.matchAll(/\{(\w+)\}/g)].map(([, name]) => [name, path[name!]!]));
+  const url = new URL(`http://baumkin.test/api/v1${where.replace(/\{(\w+)\}/g, (_, name: string) => params[name]!)}`);
+  const request = new Request(url, {
+    method: method.toUpperCase(),
+    headers: key === null ? {} : { authorization: `Bearer ${key}` },
+    ...(method === 'get' ? {} : { body: '{}' })
+  });
+  const event = { url, request, params, locals: {}, cookies: { get: () => undefined }, route: { id: where } };
+  const resolve = async (given: unknown) => {
+    try {
+      return await (
+        await routes[file]!()
+      )[method.toUpperCase()]!(given as RequestEvent);
+    } catch (error) {
+      if (isHttpError(error)) return new Response(error.body.message, { status: error.status });
+      throw error;
+    }
+  };
+  return handle({ event: event as unknown as RequestEvent, resolve: resolve as never });
+}
+
+const ask = async (address: Address, key: string | null) => (await answerOf(address, key)).status;
+
+/** Got in: the answer itself, or what is wrong with an empty body, or that there is no such thing here to take away. */
+const GOT_IN = [200, 204, 400];
+const gotIn = (address: Address, status: number) =>
+  GOT_IN.includes(status) || (status === 404 && address === 'get /bushes/{bush}/base-map');
+
+describe('the interface', () => {
+  it('has these addresses and no others, and its description says the role that each asks for', () => {
+    const said = Object.entries(PATHS).flatMap(([where, operations]) =>
+      Object.entries<Operation>(operations).map(([method, { needs }]) => [`${method} ${where}`, needs ?? null])
+    );
+    expect(Object.fromEntries(said)).toEqual(
+      Object.fromEntries(ADDRESSES.map(([address, least]) => [address, least === 'steward' ? least : null]))
+    );
+  });
+
+  const told = Object.entries<Partial<Record<Method, Operation>>>(PATHS).flatMap(([where, { get }]) =>
+    get?.gives && LEAST[`get ${where}` as Address] !== 'person' ? [[`get ${where}` as Address, get.gives] as const] : []
+  );
+  it.each(told)('%s answers with what is described as %s', async (address, gives) => {
+    const answer = await answerOf(address, keys.steward);
+    expect(SCHEMAS[gives].safeParse(await answer.json()).error).toBeUndefined();
+  });
+
+  it.each(ADDRESSES)('%s lets in: %s', async (address, least) => {
+    const reads = address.startsWith('get');
+    expect(await ask(address, null), 'nobody').toBe(401);
+    expect(await ask(address, 'a-key-that-was-never-made'), 'a made-up key').toBe(401);
+    if (!reads) expect(await ask(address, keys.readOnly), 'a key that only reads').toBe(403);
+    else if (least !== 'person')
+      expect(await ask(address, keys.readOnly), 'a key that only reads').toSatisfy((s: number) => gotIn(address, s));
+    if (least === 'person') {
+      expect(await ask(address, keys.steward), 'a program').toBe(403);
+      return;
+    }
+    const rank = ['viewer', 'crew', 'steward'] as const;
+    for (const role of rank) {
+      const status = await ask(address, keys[role]);
+      if (least === 'anybody' || rank.indexOf(role) >= rank.indexOf(least))
+        expect(status, role).toSatisfy((s: number) => gotIn(address, s));
+      else expect(status, role).toBe(403);
+    }
+    if (least !== 'anybody') expect(await ask(address, elsewhere), 'a member of another bush').toBe(404);
+  });
+});
