@@ -3,6 +3,7 @@ import ts from 'typescript';
 import { describe, expect, it } from 'vitest';
 
 import { apiListing, areasOffered } from './apiListing.ts';
+import { constantsOf, constantsPage } from './constants.ts';
 
 const faces = import.meta.glob<Record<string, unknown>>('../src/*/index.ts');
 const readme = readFileSync(new URL('../README.md', import.meta.url), 'utf8');
@@ -40,6 +41,18 @@ async function run(code: string): Promise<void> {
   new Function('exports', 'imported', 'check', outputText)(exported, faceOf, check);
   await exported.example!();
 }
+
+describe('the constants', () => {
+  const constants = constantsOf();
+
+  it('are those that the docs list, with their values', async () => {
+    await expect(constantsPage(constants)).toMatchFileSnapshot('../../docs/constants.md');
+  });
+
+  it('each say what they are', () => {
+    expect(constants.filter(({ says }) => says.length < 12)).toEqual([]);
+  });
+});
 
 describe('the core as a library', () => {
   const areas = areasOffered();

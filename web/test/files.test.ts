@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 
 import { gga } from '../../standins/receiver.mjs';
 import { decodeText } from '../src/lib/client/decode.ts';
-import { fixOf, meanFix, phoneFix } from '../src/lib/devices/fixes.ts';
-import { placer } from '../src/lib/map/baseMapFit.ts';
+import { meanFix, phoneFix, placer } from '@baumkin/core/geometry';
+import { fixOf } from '../src/lib/devices/nmea.ts';
 
 describe('texts of files', () => {
   const bytes = (...list: number[]) => new Uint8Array(list).buffer;
@@ -87,7 +87,7 @@ describe('a picture laid down by two points', () => {
         const pixels = Math.hypot(a.x - b.x, a.y - b.y);
         const metres = Math.hypot(a.eastM - b.eastM, a.northM - b.northM);
         fc.pre(pixels >= 10 && metres >= 1);
-        const { toMetres, metresPerPixel } = placer({ pins: [a, b] });
+        const { toMetres, metresPerPixel } = placer([a, b]);
         for (const p of [a, b]) {
           const [east, north] = toMetres(p.x, p.y);
           expect([east, north]).toEqual([expect.closeTo(p.eastM, 6), expect.closeTo(p.northM, 6)]);
@@ -102,12 +102,10 @@ describe('a picture laid down by two points', () => {
   });
 
   it('with north up has no turn', () => {
-    const { turnDeg, metresPerPixel } = placer({
-      pins: [
-        { x: 0, y: 100, eastM: 10, northM: 0 },
-        { x: 100, y: 0, eastM: 60, northM: 50 }
-      ]
-    });
+    const { turnDeg, metresPerPixel } = placer([
+      { x: 0, y: 100, eastM: 10, northM: 0 },
+      { x: 100, y: 0, eastM: 60, northM: 50 }
+    ]);
     expect([turnDeg, metresPerPixel]).toEqual([expect.closeTo(0, 9), expect.closeTo(0.5, 9)]);
   });
 });

@@ -17,8 +17,9 @@ export interface TreePlacement {
   readonly holes: readonly Taphole[];
 }
 
-/** Holes keep this far from what stands on a trunk. Common practice: a hand from wounds, half a hand from the rest. */
+/** Holes keep this far from what stands on a trunk, mm. Common practice: a hand from wounds, half a hand from the rest. */
 const MARGINS_MM: Partial<Record<TrunkFeature['what'], number>> = { limb: 100, root: 100, seam: 100, wound: 150 };
+/** Holes keep this far from a defect that somebody saw on the trunk, mm. Common practice: a hand. */
 const DEFECT_MARGIN_MM = 150;
 
 /** What a hole keeps away from: defects whose place is known, and what stands on the trunk. */

@@ -18,6 +18,7 @@ import {
   fateOf,
   releases,
   isAsh,
+  isDoomed,
   LATER_YEARS,
   othersToStay,
   sideStates,
@@ -99,7 +100,7 @@ function isResistant(row: TreeRow, ashBorer: boolean): boolean {
     row.diebackPct !== null &&
     row.diebackPct <= SOUND_PCT &&
     !row.defects.some((kind) => kind === 'canker' || kind === 'decay' || kind === 'borers');
-  return sound && (row.species === 'beech' || (ashBorer && isAsh(row.species)));
+  return sound && isDoomed(row.species) && (ashBorer || !isAsh(row.species));
 }
 
 /** Has a hazard, or stands dead, over a path, building or line that it can hit. */
@@ -163,7 +164,7 @@ export function thinStand(
       wishes
     );
     if (fate.clash !== null) clashes.push({ row, clash: fate.clash });
-    const doomed = !resistant && (row.species === 'beech' || isAsh(row.species));
+    const doomed = !resistant && isDoomed(row.species);
     return {
       tree: byId.get(row.id)!,
       crop,

@@ -1,2 +1,3 @@
+export * from './gauges.ts';
 export * from './plots.ts';
 export * from './precision.ts';

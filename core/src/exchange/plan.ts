@@ -62,7 +62,9 @@ export interface ImportPlan {
 
 /** Readings of one day that differ by less are the same reading, mm of diameter. */
 const SAME_READING_MM = 0.6;
+/** Holes of one season this near each other are the same hole, degrees and mm. */
 const SAME_HOLE = { bearingDeg: 1, heightMm: 11 };
+/** Places nearer each other than this are the same place, metres. */
 const SAME_PLACE_M = 0.05;
 
 /**

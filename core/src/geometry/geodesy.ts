@@ -1,8 +1,9 @@
 import { toDegrees, toRadians } from '../math/index.ts';
 import type { GroundPoint } from './ground.ts';
 
-/** WGS 84: semi-major axis, m, and first eccentricity squared. */
+/** Semi-major axis of the earth, m (WGS 84). */
 const A = 6_378_137;
+/** First eccentricity of the earth, squared (WGS 84). */
 const E2 = 0.006_694_379_990_14;
 
 /** A place on earth, degrees (WGS 84). */

@@ -52,6 +52,7 @@ export interface PracticeOptions {
 const EVENNESS = 0.5;
 /** A miss makes a species come up this much more often. */
 const MISS_WEIGHT = 1;
+/** So many names to choose from are offered. */
 const CHOICES = 5;
 /** How often a weak clue is shown beside the others. */
 const WEAK_CLUE_SHOWN = 0.3;

@@ -9,10 +9,13 @@ export interface GrainBelief {
   readonly sizeFactor: number;
 }
 
-/** The kernel's places lie this far apart, up and sideways, mm. */
+/** The kernel's places lie this far apart upwards, mm. */
 const STEP_UP = 5;
+/** And this far sideways, mm. */
 const STEP_SIDE = 2;
+/** The kernel reaches this far up and down, mm: no column of the model is longer. */
 const REACH_UP_MM = 1000;
+/** Rows of the kernel. */
 const ROWS = (2 * REACH_UP_MM) / STEP_UP + 1;
 
 /**
@@ -149,6 +152,7 @@ export function depthShared(buriedMm: number, oldDepthMm: number, newDepthMm: nu
 }
 
 const kernels = new Map<string, LossKernel>();
+/** So many kernels are kept for the next hole of their size. */
 const KERNELS_KEPT = 12;
 
 /** Kernels take a quarter of a second to make and serve every tree of a bush. */

@@ -244,8 +244,9 @@ function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: 
   return chosen;
 }
 
-/** A plan has to look past what it shows by about as long as it takes to bury a hole, within reason. */
+/** A plan has to look past what it shows by about as long as it takes to bury a hole: at least so many seasons. */
 const MIN_AHEAD = 45;
+/** And at most so many seasons. */
 const MAX_AHEAD = 75;
 
 function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
@@ -298,4 +299,5 @@ function pastOf(
     });
   });
 }
+/** A hole of the past is tried at so many of the places where it may be. */
 const PLACES_OF_A_SCAR = 16;

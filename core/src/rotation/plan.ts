@@ -46,8 +46,9 @@ export interface PlannedHole extends BarkSpot {
 /** Holes of one season are never set closer than this sideways: not one above the other. Six inches, common practice. */
 export const SIDEWAYS_APART_MM = 152.4;
 
-/** Cells of the picture that rules places out and finds the greedy choice, sideways and up, mm. */
+/** Width of a cell of the picture that rules places out and finds the greedy choice, mm. */
 const CELL_SIDE_MM = 6;
+/** Height of such a cell, mm. */
 const CELL_UP_MM = 25;
 
 /** A place is never farther than this from the middle of its cell, where `allowed` is asked, mm. */
@@ -379,9 +380,11 @@ class Board {
   }
 }
 
-/** Temperatures of the annealing, in shares of a hole: from what a poor place costs down to what nobody notices. */
+/** The annealing begins at this temperature, in shares of a hole: what a poor place costs. */
 const HOTTEST = 0.01;
+/** It ends at this temperature, in shares of a hole: what nobody notices. */
 const COLDEST = 2e-6;
+/** The annealing tries so many changes for each hole that it plans. */
 const STEPS_A_HOLE = 1000;
 
 const wrapped = (round: number) => round - Math.floor(round);

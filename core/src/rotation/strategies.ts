@@ -3,6 +3,7 @@ import { toDegrees, wrapDegrees, type Rng } from '../math/index.ts';
 import { alongSurface, shorterWay, type Trunk } from '../trunk/index.ts';
 import { haphazard, pattern, sunnySide, type PlacementRule, type RuleTree } from './rules.ts';
 import { SIDEWAYS_APART_MM } from './plan.ts';
+import { MM_PER_INCH } from '../units/index.ts';
 
 /** The ways in which stewards place holes, by name. */
 export const PLACEMENT_STRATEGY_IDS = [
@@ -35,7 +36,6 @@ export interface PlacementStrategy {
 /** A grown hand from thumb to little finger, mm. Common practice. */
 export const HAND_SPAN_MM = 200;
 
-const INCH = 25.4;
 /** A hand does not hit a measured place more exactly than this, mm. */
 const NEAR_MM = 30;
 
@@ -141,7 +141,7 @@ function bestOfTries(tree: RuleTree, rng: Rng, roomAt: (spot: BarkSpot) => numbe
 
 const spanRoom = (side: number, up: number) =>
   side < NEAR_MM ? side / NEAR_MM / 2 : Math.hypot(side, up) / HAND_SPAN_MM;
-const overAndUpRoom = (side: number, up: number) => Math.min(side / SIDEWAYS_APART_MM, up / (12 * INCH));
+const overAndUpRoom = (side: number, up: number) => Math.min(side / SIDEWAYS_APART_MM, up / (12 * MM_PER_INCH));
 
 /** The main schools, as common practice tells them (no published source), and our own. */
 export const PLACEMENT_STRATEGIES: readonly PlacementStrategy[] = [
@@ -165,7 +165,7 @@ export const PLACEMENT_STRATEGIES: readonly PlacementStrategy[] = [
     id: 'sixOverTwelve',
     against: (spot, trunk, depthMm) => {
       const near = offsets(spot, trunk, depthMm).find(
-        ({ sideMm, upMm }) => Math.abs(sideMm) < SIDEWAYS_APART_MM && Math.abs(upMm) < 12 * INCH
+        ({ sideMm, upMm }) => Math.abs(sideMm) < SIDEWAYS_APART_MM && Math.abs(upMm) < 12 * MM_PER_INCH
       );
       return near ? { why: 'overAndUp', season: near.season } : null;
     },
@@ -173,17 +173,17 @@ export const PLACEMENT_STRATEGIES: readonly PlacementStrategy[] = [
   },
   {
     id: 'sixAndSix',
-    against: stepFromLast('sixAndSix', [6 * INCH, 6 * INCH], [6 * INCH, 6 * INCH]),
-    rule: stepping(6 * INCH, 6 * INCH, false)
+    against: stepFromLast('sixAndSix', [6 * MM_PER_INCH, 6 * MM_PER_INCH], [6 * MM_PER_INCH, 6 * MM_PER_INCH]),
+    rule: stepping(6 * MM_PER_INCH, 6 * MM_PER_INCH, false)
   },
   {
     id: 'sixAndTwentyFour',
-    against: stepFromLast('sixAndTwentyFour', [6 * INCH, 6 * INCH], [20 * INCH, 24 * INCH]),
-    rule: stepping(6 * INCH, 24 * INCH, true)
+    against: stepFromLast('sixAndTwentyFour', [6 * MM_PER_INCH, 6 * MM_PER_INCH], [20 * MM_PER_INCH, 24 * MM_PER_INCH]),
+    rule: stepping(6 * MM_PER_INCH, 24 * MM_PER_INCH, true)
   },
   {
     id: 'pattern',
-    against: stepFromLast('pattern', [1 * INCH, 2 * INCH], [8 * INCH, 10 * INCH]),
+    against: stepFromLast('pattern', [1 * MM_PER_INCH, 2 * MM_PER_INCH], [8 * MM_PER_INCH, 10 * MM_PER_INCH]),
     rule: pattern
   },
   {

@@ -76,6 +76,7 @@ function nearestNext(trees: readonly PlacedTree[], from: GroundPoint): PlacedTre
 
 /** No better than this is worth another round, metres. */
 const WORTH_M = 1e-6;
+/** The walk is bettered in at most so many rounds. */
 const MAX_ROUNDS = 30;
 /** Longest run of trees that is moved elsewhere as a whole. */
 const LONGEST_RUN = 3;

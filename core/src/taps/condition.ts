@@ -105,8 +105,9 @@ const WEAK_AFTER_YEARS = 3;
 const STRESS_LASTS_SEASONS = 2;
 /** A growing season is over by this day. */
 const SEASON_ENDS = '-09-15';
-/** Bark peeled round this share of the girth asks for one tap at the most, and for a rest. Working assumptions. */
+/** Bark peeled round this share of the girth asks for one tap at the most, percent. Working assumption. */
 const PEELED_SOME_PCT = 15;
+/** Bark peeled round this share of the girth asks for a rest, percent. Working assumption. */
 const PEELED_MUCH_PCT = 35;
 
 /** Growing seasons that have ended after one day and up to another. @param from ISO date @param to ISO date */

@@ -1,6 +1,7 @@
 import { heightOf, radiusOf, type StandTree } from '../stand/index.ts';
 import { MM_PER_FOOT, MM_PER_INCH } from '../units/index.ts';
 
+/** 1 cubic foot in cubic metres. */
 const M3_PER_FT3 = (MM_PER_FOOT / 1000) ** 3;
 
 /**

@@ -106,8 +106,9 @@ export function growingSpace(
 
 /** A tree never gets more than this many times its seen competition for what lies unmapped round it. */
 const MAX_CORRECTION = 3;
-/** Points by which a circle is looked through: rings of equal area, and angles. */
+/** A circle is looked through by points on so many rings of equal area. */
 const RINGS = 6;
+/** And at so many angles. */
 const ANGLES = 24;
 
 /**

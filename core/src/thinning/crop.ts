@@ -62,6 +62,7 @@ export interface CropScore {
 /** Fewer points make no crop tree unless the steward pins it. */
 export const MIN_CROP_SCORE = 45;
 
+/** Points of a crop tree by its crown class. Working assumption. */
 const CLASS_POINTS: Readonly<Record<CrownClass, number>> = {
   dominant: 20,
   codominant: 18,
@@ -69,6 +70,7 @@ const CLASS_POINTS: Readonly<Record<CrownClass, number>> = {
   intermediate: 7,
   suppressed: 0
 };
+/** Points that a defect takes from a crop tree. Working assumption. */
 const DEFECT_POINTS: Readonly<Record<DefectKind, number>> = {
   seam: 6,
   frostCrack: 6,

@@ -23,8 +23,9 @@ export interface GrowthModel {
   readonly covLevelC: number;
 }
 
-/** How far a bush may stray from the default before its readings are seen: a factor of 1.5, and a third of c. */
+/** How far the level of a bush's growth may stray from the default before its readings are seen: a factor of 1.5. */
 const LEVEL_SD = 0.4;
+/** How far its answer to competition may stray: a third of c. */
 const C_SD = 0.08;
 
 /**
@@ -236,6 +237,7 @@ const DEATHS_A_YEAR: Readonly<Record<VigourClass, number>> = {
 
 /** Species that are counted on to go: beech with bark disease, ash where the borer is near. Working assumption. */
 const DOOMED: readonly SpeciesId[] = ['beech', 'whiteAsh', 'blackAsh'];
+/** Deaths a year of a species that is counted on to go. Working assumption. */
 const DOOMED_A_YEAR = 0.04;
 /** Ash where the borer is present: 15 to 25 % a year (reports from the 2000s and 2010s; from memory). */
 export const ASH_WITH_BORER_A_YEAR = 0.2;
@@ -245,6 +247,9 @@ const GIRDLED_A_YEAR = 0.5;
 /** A species that the ash borer kills. */
 export const isAsh = (species: SpeciesId | null) => species === 'whiteAsh' || species === 'blackAsh';
 
+/** A species that is counted on to go. */
+export const isDoomed = (species: SpeciesId | null) => species !== null && DOOMED.includes(species);
+
 /** Chance that a tree dies within a year on its own. */
 export function deathsAYear({
   species,
@@ -253,7 +258,7 @@ export function deathsAYear({
   borer = false
 }: Pick<GrowingTree, 'species' | 'diebackPct' | 'girdled' | 'borer'>): number {
   const base = Math.max(DEATHS_A_YEAR[vigourClass(diebackPct ?? 5)], girdled ? GIRDLED_A_YEAR : 0);
-  if (!species || !DOOMED.includes(species)) return base;
+  if (!isDoomed(species)) return base;
   return Math.max(base, borer && isAsh(species) ? ASH_WITH_BORER_A_YEAR : DOOMED_A_YEAR);
 }
 
@@ -261,8 +266,9 @@ export function deathsAYear({
 export const RESPONSE_SEASONS = 3;
 /** Above this share of the largest index, trees die for want of room. */
 const CROWDED = 0.85;
-/** Stems that come up a year on a hectare with all its room free, and their diameter when they count, mm. */
+/** Stems that come up a year on a hectare with all its room free. */
 const INGROWTH_PER_HA = 8;
+/** Their diameter when they count, mm. */
 const INGROWTH_MM = 100;
 /** Young stems stand under others: their competition against the stand's mean. */
 const YOUNG_COMPETITION = 1.5;

@@ -8,7 +8,7 @@ import {
   type SiteFeatureKind,
   type StandTree
 } from '../stand/index.ts';
-import { isAsh } from './growth.ts';
+import { isDoomed } from './growth.ts';
 import type { DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
 
 /** What a mark asks for. */
@@ -76,7 +76,7 @@ export function fellingCautions<F extends Feature>(
   const heightM = heightOf(tree);
   const reaches = placed ? withinReach(tree, heightM, features, positionSd(tree)) : [];
   const deadCrown = (diebackPct ?? 0) >= MOSTLY_DEAD_PCT;
-  const brittle = (isAsh(tree.species) || tree.species === 'beech') && (diebackPct ?? 100) > SOUND_PCT;
+  const brittle = isDoomed(tree.species) && (diebackPct ?? 100) > SOUND_PCT;
   const hollow = defects.includes('hollow') || hazards.includes('hollowButt');
   return {
     hazards,

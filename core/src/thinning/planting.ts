@@ -6,6 +6,7 @@ export type Guard = (typeof GUARDS)[number];
 const CLIMB_M = [0.25, 0.4, 0.6] as const;
 /** Diameter growth after that, mm a year: crowded, usual, with the crown kept free. Working assumption. */
 const THICKEN_MM = [4, 5.5, 8] as const;
+/** Breast height, m: diameters are measured here. */
 const BREAST_M = 1.3;
 /** A height when planted where none was written down, m. Working assumption. */
 const USUAL_HEIGHT_M = 0.5;

@@ -89,8 +89,11 @@ export interface Fence {
 export const FENCE_HEIGHT_M = 2.4;
 /** Into a small plot they do not jump: there this serves (common practice; up to which size: working assumption). */
 export const SMALL_FENCE_HEIGHT_M = 1.5;
+/** A plot up to this size is small, m2. Working assumption. */
 const SMALL_PLOT_M2 = 60;
+/** A fence has a post every so many metres. Common practice. */
 const POST_EVERY_M = 4;
+/** Mesh is bought with so much more than the fence is long. Common practice. */
 const MESH_OVERLAP = 1.05;
 /** A gate has two posts of its own. */
 const GATE_POSTS = 2;

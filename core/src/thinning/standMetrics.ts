@@ -153,8 +153,9 @@ export function gapsIn(trees: readonly StandTree[], outline: readonly Point[], w
   return gaps;
 }
 
-/** How far either way of due north a tree at a gap's northern rim may stand, degrees, and how near its crown comes, m. */
+/** How far either way of due north a tree at a gap's northern rim may stand, degrees. */
 const RIM_DEG = 45;
+/** How near its crown comes to the gap, m. */
 const RIM_M = 2;
 
 /**

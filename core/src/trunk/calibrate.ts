@@ -71,8 +71,11 @@ export interface Calibration {
 /** A correction is worth taking when it explains what was seen at least e^2, about seven times, better. */
 export const WORTH_CORRECTING = 2;
 
+/** Sizes of columns that are tried, in shares of the default. */
 const SIZES = [0.4, 0.55, 0.75, 1, 1.35, 1.8, 2.5];
+/** Errors of recorded places that are tried, in shares of the default. */
 const POSITIONS = [0.5, 0.75, 1, 1.4, 2];
+/** Limits of the classes in which what was expected and what was seen are compared, shares of brown. */
 const EDGES = [0, 0.04, 0.1, 0.2, 0.4, 1.0001];
 
 /**

@@ -94,12 +94,14 @@ export interface LearnOptions {
   readonly ringCv?: number;
 }
 
-/**
- * Chains that start far from each other, how many sweeps each takes before the first truth is kept, and how many between two.
- * Chosen by the spread over seeds of the chance of clear wood at one spot (test/posterior.test.ts).
+/*
+ * The next three are chosen by the spread over seeds of the chance of clear wood at one spot (test/posterior.test.ts).
  */
+/** Chains of the sampler, which start far from each other. */
 const CHAINS = 12;
+/** Sweeps that each takes before its first truth is kept. */
 const WARM_UP = 15;
+/** Sweeps between two truths that are kept: with few holes, and from `manyFrom` on with many. */
 const BETWEEN = { few: 6, many: 2, manyFrom: 7 } as const;
 /** A small step, in standard deviations. */
 const NUDGE = 0.7;

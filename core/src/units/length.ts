@@ -5,7 +5,7 @@
 export const MM_PER_INCH = 25.4;
 /** Twelve inches. */
 export const MM_PER_FOOT = 304.8;
-/** 5280 feet. */
+/** 1 mile in mm: 5280 feet. */
 export const MM_PER_MILE = 1_609_344;
 
 /** How the steward wants to see figures. */

@@ -1,4 +1,6 @@
-import { fixOf, meanFix, phoneFix, type Fix } from './fixes.ts';
+import { meanFix, phoneFix, type Fix } from '@baumkin/core/geometry';
+
+import { fixOf } from './nmea.ts';
 import { listenTo, offeredDevices, type Device } from './wire.ts';
 
 /** The mean of what a receiver says while the steward stands still: this device's own, or one on a wire. */

@@ -1,12 +1,11 @@
 <script lang="ts">
+  import { placer } from '@baumkin/core/geometry';
   import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { readMetres } from '$lib/ui/readMetres.ts';
-
-  import { placer } from './baseMapFit.ts';
 
   /** A scanned plan or a photograph under the map, laid down by two points; and where on earth the bush lies. */
   const bush = useBush();
@@ -83,7 +82,7 @@
     });
     return parsed.success ? parsed.data : parsed.error.issues[0]!.message;
   });
-  const laid = $derived(fit !== null && typeof fit !== 'string' ? placer(fit) : null);
+  const laid = $derived(fit !== null && typeof fit !== 'string' ? placer(fit.pins) : null);
 
   async function lay(): Promise<void> {
     if (!picture || fit === null || typeof fit === 'string') return;

@@ -20,7 +20,7 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { northUp } from './baseMapFit.ts';
+  import { northUp } from './northUp.ts';
   import { makeTreeLayer, type MapTree, type Scene, type TreeLayer } from './treeLayer.ts';
   import { keepWordsApart } from '$lib/ui/keepApart.ts';
 

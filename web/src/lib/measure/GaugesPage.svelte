@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { basalAreaFactors, gaugeRow, stickMarks } from '@baumkin/core/cruise';
   import { girthFromDiameter } from '@baumkin/core/measure';
   import { DEFAULT_BUSH_SETTINGS } from '@baumkin/core/records';
   import { tapGuidelineOf } from '@baumkin/core/taps';
@@ -9,8 +10,6 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Term from '$lib/ui/Term.svelte';
-
-  import { basalAreaFactors, gaugeRow, stickMarks } from './gaugeTables.ts';
 
   /** Gauges to make oneself: a Biltmore stick at true scale, loops of cord, an angle gauge. */
   const bush = useBush();

@@ -3,7 +3,7 @@
   import { toDiameter } from '@baumkin/core/measure';
   import type { PlotRecord } from '@baumkin/core/records';
   import { M2_PER_ACRE, parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
-  import { limitingDistanceM, plotRadius } from '@baumkin/core/cruise';
+  import { basalAreaFactors, limitingDistanceM, plotRadius } from '@baumkin/core/cruise';
   import { onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
@@ -12,8 +12,6 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   import PlaceInput, { type GivenPlace } from '$lib/tree/PlaceInput.svelte';
-
-  import { basalAreaFactors } from './gaugeTables.ts';
 
   /** Counting a plot, tree by tree; what is half counted stays on the device. */
   const { plots, standId }: { plots: readonly PlotRecord[]; standId: string } = $props();

@@ -1,5 +1,4 @@
-import { mean } from '@baumkin/core/math';
-import { parseNmeaSentence } from 'nmea-simple';
+import { mean } from '../math/index.ts';
 
 /** One answer of a satellite receiver. */
 export interface Fix {
@@ -13,33 +12,44 @@ export interface Fix {
 
 /** Error of a fix where the satellites stand well (HDOP 1), metres. From memory of receiver handbooks. */
 const RANGE_ERROR_M = 3;
+/** Dilution that is taken where a receiver does not tell it. Working assumption. */
+const UNKNOWN_HDOP = 2;
 
-/** The fix in an NMEA 0183 sentence; null for other sentences, broken ones and a receiver that sees no satellites. */
-export function fixOf(sentence: string): Fix | null {
-  try {
-    const packet = parseNmeaSentence(sentence);
-    if (packet.sentenceId !== 'GGA' || packet.fixType === 'none') return null;
-    const { latitude: lat, longitude: lon, horizontalDilution } = packet;
-    if (!Number.isFinite(lat) || !Number.isFinite(lon)) return null;
-    return { lat, lon, sdM: RANGE_ERROR_M * (horizontalDilution > 0 ? horizontalDilution : 2), leastM: 0 };
-  } catch {
-    return null;
-  }
+/**
+ * What a satellite receiver's answer is worth.
+ * @param hdop horizontal dilution of precision as the receiver gives it; 0 or less where it does not
+ */
+export function receiverFix({
+  lat,
+  lon,
+  hdop
+}: {
+  readonly lat: number;
+  readonly lon: number;
+  readonly hdop: number;
+}): Fix {
+  return { lat, lon, sdM: RANGE_ERROR_M * (hdop > 0 ? hdop : UNKNOWN_HDOP), leastM: 0 };
 }
 
+/** A circle that holds 68 % of the places in a plane has this many standard deviations as its radius. */
+const SD_IN_68_PCT = 1.5;
 /** A phone is never better than this, metres. Working assumption. */
 const MIN_PHONE_SD_M = 3;
 
 /**
  * How far off a phone's position may be. By the standard's text the accuracy is a radius of 95 % (2.45
  * standard deviations in the plane); many phones give one of 68 % (1.5): the cautious reading is taken.
- * @param coords as the browser's `Geolocation` gives them
+ * @param coords degrees and metres, as a browser gives them
  */
-export function phoneFix(coords: Pick<GeolocationCoordinates, 'latitude' | 'longitude' | 'accuracy'>): Fix {
+export function phoneFix(coords: {
+  readonly latitude: number;
+  readonly longitude: number;
+  readonly accuracy: number;
+}): Fix {
   return {
     lat: coords.latitude,
     lon: coords.longitude,
-    sdM: Math.max(MIN_PHONE_SD_M, coords.accuracy / 1.5),
+    sdM: Math.max(MIN_PHONE_SD_M, coords.accuracy / SD_IN_68_PCT),
     leastM: MIN_PHONE_SD_M
   };
 }

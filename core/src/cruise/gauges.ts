@@ -1,6 +1,6 @@
-import { biltmoreMark } from '@baumkin/core/measure';
-import { M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, type UnitSystem } from '@baumkin/core/units';
-import { gaugeWidth, limitingDistanceM } from '@baumkin/core/cruise';
+import { biltmoreMark } from '../measure/index.ts';
+import { M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, type UnitSystem } from '../units/index.ts';
+import { gaugeWidth, limitingDistanceM } from './plots.ts';
 
 /** One mark of a Biltmore stick. */
 export interface StickMark {

@@ -1,30 +1,9 @@
-import { toDegrees, toRadians } from '@baumkin/core/math';
+import { placer } from '@baumkin/core/geometry';
+import { toRadians } from '@baumkin/core/math';
 import type { BaseMapFit } from '@baumkin/core/records';
 
-/**
- * How a picture lies on the ground: two pins fix its scale, turn and shift. Pixels run right and down, metres east and
- * north.
- */
-export function placer({ pins: [a, b] }: Pick<BaseMapFit, 'pins'>): {
-  readonly toMetres: (x: number, y: number) => [eastM: number, northM: number];
-  readonly metresPerPixel: number;
-  /** clockwise turn that brings north up, degrees */
-  readonly turnDeg: number;
-} {
-  // As complex numbers with the picture's y turned upwards: ground = factor * pixel + shift.
-  const [px, py] = [b.x - a.x, -(b.y - a.y)];
-  const [gx, gy] = [b.eastM - a.eastM, b.northM - a.northM];
-  const length2 = px * px + py * py;
-  const [re, im] = [(gx * px + gy * py) / length2, (gy * px - gx * py) / length2];
-  return {
-    toMetres: (x, y) => {
-      const [dx, dy] = [x - a.x, -(y - a.y)];
-      return [a.eastM + re * dx - im * dy, a.northM + im * dx + re * dy];
-    },
-    metresPerPixel: Math.hypot(re, im),
-    turnDeg: toDegrees(-Math.atan2(im, re))
-  };
-}
+/** The longer side of a turned picture, pixels: more than this not every canvas takes. */
+const MAX_PIXELS = 4096;
 
 /** A picture of the ground turned so that north is up, with the box that it fills; null where it cannot be read. */
 export async function northUp({ url, fit }: { readonly url: string; readonly fit: BaseMapFit }): Promise<{
@@ -38,7 +17,7 @@ export async function northUp({ url, fit }: { readonly url: string; readonly fit
   if (!response?.ok) return null;
   const bitmap = await createImageBitmap(await response.blob()).catch(() => null);
   if (!bitmap) return null;
-  const { toMetres, metresPerPixel, turnDeg } = placer(fit);
+  const { toMetres, metresPerPixel, turnDeg } = placer(fit.pins);
   const corners = [
     [0, 0],
     [bitmap.width, 0],
@@ -63,5 +42,3 @@ export async function northUp({ url, fit }: { readonly url: string; readonly fit
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve));
   return blob && { url: URL.createObjectURL(blob), west, south, east, north };
 }
-
-const MAX_PIXELS = 4096;
