@@ -4,6 +4,8 @@ export default defineConfig({
   test: {
     include: ['test/**/*.test.ts'],
     benchmark: { include: ['bench/**/*.bench.ts'] },
-    testTimeout: 240_000
+    testTimeout: 600_000,
+    maxWorkers: 2,
+    setupFiles: ['../testing/setup.ts']
   }
 });

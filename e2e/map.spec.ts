@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 
+import { shortOrLong } from '../testing/long.ts';
 import {
   allSaved,
   bushIdOf,
@@ -301,43 +302,54 @@ test('help, finding and the words of the trade lie on top of the map, in both si
         }
       return over;
     }, selector);
-  for (const theme of ['snow', 'night'])
-    for (const width of [1280, 390]) {
-      await page.setViewportSize({ width, height: 800 });
-      await page.evaluate(
-        (name) => localStorage.setItem('baumkin-preferences', JSON.stringify({ units: 'metric', theme: name })),
-        theme
-      );
-      // The opening page shows no map on a phone.
-      for (const path of width > 768 ? ['', '/map'] : ['/map']) {
-        await page.goto(`/bush/${bushId}${path}`);
-        await expect(page.locator('.stand-map').first()).toBeVisible();
-        await page.locator('body').click({ position: { x: 2, y: 400 } });
-        for (const [key, title] of [
-          ['?', 'Keys and words'],
-          ['/', 'Find a tree by its tag']
-        ] as const) {
-          await page.keyboard.press(key);
-          await expect(page.getByRole('dialog', { name: title })).toBeVisible();
-          expect(await covered('dialog[open]'), `${title} over ${path || 'the opening page'}`).toBe(0);
-          await page.keyboard.press('Escape');
-          await expect(page.getByRole('dialog')).toHaveCount(0);
-        }
-      }
-      if (width <= 768) {
-        await page.getByRole('button', { name: 'More' }).click();
-        expect(await covered('dialog[open]'), 'what a phone’s top line has no room for').toBe(0);
-        await page.getByRole('button', { name: 'Words of the trade' }).click();
-        await expect(page.getByRole('dialog', { name: 'Keys and words' })).toContainText('basal area');
+  const sizes = shortOrLong(
+    [
+      ['snow', 390],
+      ['night', 1280]
+    ],
+    [
+      ['snow', 1280],
+      ['snow', 390],
+      ['night', 1280],
+      ['night', 390]
+    ]
+  ) as [string, number][];
+  for (const [theme, width] of sizes) {
+    await page.setViewportSize({ width, height: 800 });
+    await page.evaluate(
+      (name) => localStorage.setItem('baumkin-preferences', JSON.stringify({ units: 'metric', theme: name })),
+      theme
+    );
+    // The opening page shows no map on a phone.
+    for (const path of width > 768 ? ['', '/map'] : ['/map']) {
+      await page.goto(`/bush/${bushId}${path}`);
+      await expect(page.locator('.stand-map').first()).toBeVisible();
+      await page.locator('body').click({ position: { x: 2, y: 400 } });
+      for (const [key, title] of [
+        ['?', 'Keys and words'],
+        ['/', 'Find a tree by its tag']
+      ] as const) {
+        await page.keyboard.press(key);
+        await expect(page.getByRole('dialog', { name: title })).toBeVisible();
+        expect(await covered('dialog[open]'), `${title} over ${path || 'the opening page'}`).toBe(0);
         await page.keyboard.press('Escape');
         await expect(page.getByRole('dialog')).toHaveCount(0);
       }
-      await page.goto(`/bush/${bushId}/thin/plan`);
-      const term = page.getByTestId('in-short').getByRole('button', { name: 'crop trees' });
-      await term.click();
-      await expect(page.getByRole('tooltip')).toContainText('the stand is managed for');
-      expect(await covered('[role=tooltip]'), 'the word explained').toBe(0);
-      await page.keyboard.press('Escape');
-      await expect(page.getByRole('tooltip')).toHaveCount(0);
     }
+    if (width <= 768) {
+      await page.getByRole('button', { name: 'More' }).click();
+      expect(await covered('dialog[open]'), 'what a phone’s top line has no room for').toBe(0);
+      await page.getByRole('button', { name: 'Words of the trade' }).click();
+      await expect(page.getByRole('dialog', { name: 'Keys and words' })).toContainText('basal area');
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toHaveCount(0);
+    }
+    await page.goto(`/bush/${bushId}/thin/plan`);
+    const term = page.getByTestId('in-short').getByRole('button', { name: 'crop trees' });
+    await term.click();
+    await expect(page.getByRole('tooltip')).toContainText('the stand is managed for');
+    expect(await covered('[role=tooltip]'), 'the word explained').toBe(0);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('tooltip')).toHaveCount(0);
+  }
 });

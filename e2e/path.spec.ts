@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 
 import { crownSides } from '../core/src/stand/index.ts';
+import { shortOrLong } from '../testing/long.ts';
 import {
   allSaved,
   bushIdOf,
@@ -175,7 +176,7 @@ for (const [what, theme, width, height, rules] of [
       (t) => localStorage.setItem('baumkin-preferences', JSON.stringify({ theme: t, units: 'inch' })),
       theme
     );
-    for (const station of [
+    const stations = [
       '',
       'identify/',
       'measure/',
@@ -190,7 +191,8 @@ for (const [what, theme, width, height, rules] of [
       'exchange',
       'map',
       'map/ground'
-    ]) {
+    ];
+    for (const station of shortOrLong(['', 'measure/', 'place/', 'thin/plan', 'map'], stations)) {
       await page.goto(`/bush/${bushId}/${station}${station.endsWith('/') ? tree.id : ''}`);
       await expect(page.locator('main h1, main h2').first()).toBeAttached();
       await expect(page.getByText('Working out …')).toBeHidden();

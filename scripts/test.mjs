@@ -13,9 +13,12 @@ import { ensureNodeModules, ensurePrograms } from './lib/setup.mjs';
  * Everything that has to hold before a change lands, in one run on a fresh machine: formatting, lint, types, core tests,
  * server tests against a real MariaDB, the build, and the interface in Chromium. Ends with one line of counts.
  * `npm test -- core server` runs parts of it, and a name from e2e/ (`npm test -- place`) that part of the interface alone.
+ * `npm run test:long` runs the long form: every page in every theme, more of all that chance decides, and kills.
  */
 const PARTS = ['checks', 'core', 'server', 'starts', 'interface'];
-const asked = process.argv.slice(2);
+const LONG = process.argv.includes('--long');
+if (LONG) process.env.BAUMKIN_LONG = '1';
+const asked = process.argv.slice(2).filter((word) => word !== '--long');
 const specs = readdirSync(join(root, 'e2e')).flatMap((name) => (name.endsWith('.spec.ts') ? [name.slice(0, -8)] : []));
 const unknown = asked.filter((part) => !PARTS.includes(part) && !specs.includes(part));
 if (unknown.length > 0) {
@@ -35,7 +38,7 @@ const tally = { passed: 0, failed: 0 };
 const TODAY = '2026-11-23';
 
 /** The interface tests that take about as long as all the others together. */
-const SECOND_LANE = ['bench', 'offline', 'own-trees', 'path', 'thin'];
+const SECOND_LANE = ['bench', 'identify', 'offline', 'own-trees', 'path', 'thin'];
 
 /** @param {string} name @param {string} command @param {string[]} args @param {Record<string, string>} [env] */
 async function step(name, command, args, env) {
@@ -52,7 +55,7 @@ async function check(...args) {
   else tally.failed += 1;
 }
 
-/** @param {(() => Promise<void>)[]} steps */
+/** @param {(() => Promise<unknown>)[]} steps */
 async function inTurn(...steps) {
   for (const each of steps) await each();
 }
@@ -77,7 +80,7 @@ await run(async () => {
   mkdirSync(stateDir, { recursive: true });
   await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'chromium']);
   await ensureNodeModules();
-  if (wants('checks')) await checks();
+  if (wants('checks') && !LONG) await checks();
   if (wants('core')) await vitest('core tests', 'core');
   if (!['server', 'starts', 'interface'].some(wants)) return;
 
@@ -93,9 +96,13 @@ await run(async () => {
       process.exit(130);
     });
   try {
-    if (wants('server')) await vitest('server tests', 'web', { DATABASE_URL: database.url });
-    if (wants('starts') || wants('interface')) await ensureBuild();
-    if (wants('starts')) await vitest('starting and stopping', 'scripts');
+    await Promise.all([
+      wants('server') && vitest('server and device tests', 'web', { DATABASE_URL: database.url }),
+      inTurn(
+        async () => (wants('starts') || wants('interface')) && ensureBuild(),
+        async () => wants('starts') && vitest(LONG ? 'starting, stopping, kills' : 'starting and stopping', 'scripts')
+      )
+    ]);
     if (wants('interface')) await throughTheInterface(database, undo);
   } finally {
     await stopAll();
@@ -180,5 +187,5 @@ async function throughTheInterface(database, undo) {
 }
 
 if (process.exitCode) tally.failed += 1;
-say(`\n${tally.passed} passed, ${tally.failed} failed`);
+say(`\n${LONG ? 'long form: ' : ''}${tally.passed} passed, ${tally.failed} failed`);
 process.exitCode = tally.failed > 0 ? 1 : 0;

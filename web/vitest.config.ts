@@ -9,7 +9,8 @@ const alias = { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) };
 
 export default defineConfig({
   test: {
-    testTimeout: 60_000,
+    testTimeout: 240_000,
+    setupFiles: ['../testing/setup.ts'],
     hookTimeout: 60_000,
     fileParallelism: false,
     projects: [

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import { seededRng } from '../src/math/index.ts';
 import {
   deriveTree,
@@ -209,7 +210,7 @@ describe('who is kept', () => {
           );
         }
       }),
-      { numRuns: 25 }
+      tries(25)
     );
   });
 });
@@ -478,7 +479,7 @@ describe('how much stays', () => {
           );
         }
       ),
-      { numRuns: 12 }
+      tries(4)
     );
   });
 

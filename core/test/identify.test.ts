@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import {
   CHARACTERS,
   ClueTable,
@@ -362,7 +363,7 @@ describe('properties', () => {
           }
         }
       ),
-      { numRuns: 40 }
+      tries(40)
     );
   });
 
@@ -379,7 +380,7 @@ describe('properties', () => {
           for (const b of SPECIES)
             expect(shifted[a.id]! / shifted[b.id]! / (base[a.id]! / base[b.id]!)).toBeLessThanOrEqual(2 + 1e-9);
       }),
-      { numRuns: 30 }
+      tries(30)
     );
   });
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
+import { shortOrLong } from '../../testing/long.ts';
 import { type BarkSpot } from '../src/geometry/index.ts';
 import { seededRng } from '../src/math/index.ts';
 import { pattern, sunnySide } from '../src/rotation/rules.ts';
@@ -65,26 +66,29 @@ function tapped(k: number, seasons: number, model: ColumnModel = DEFAULT_COLUMNS
 }
 
 describe('learning from shavings', () => {
-  it('over 300 trees the 80 % interval of the lean holds the truth as often, and its error falls below the prior’s', () => {
+  it('over many trees the 80 % interval of the lean holds the truth as often, and its error falls below the prior’s', () => {
     let held = 0;
     const errors: number[] = [];
     const prior: number[] = [];
-    for (let k = 0; k < 300; k++) {
+    const trees = shortOrLong(100, 300);
+    for (let k = 0; k < trees; k++) {
       const { trunk, seen, hidden } = tapped(k, 10);
       const { learned } = learnTrunk(trunk, seen, DEFAULT_COLUMNS, { draws: 120, depthMm: 38.1, seed: k });
       if (learned.leanFromDeg <= hidden.leanDeg && hidden.leanDeg <= learned.leanToDeg) held += 1;
       errors.push((learned.leanMeanDeg - hidden.leanDeg) ** 2);
       prior.push(hidden.leanDeg ** 2);
     }
-    expect(held / 300).toBeGreaterThan(0.75);
-    expect(held / 300).toBeLessThan(0.85);
+    // Two standard errors of a share of 0.8.
+    const either = 2 * Math.sqrt((0.8 * 0.2) / trees);
+    expect(held / trees).toBeGreaterThan(0.8 - either);
+    expect(held / trees).toBeLessThan(0.8 + either);
     expect(mean(errors)).toBeLessThan(mean(prior));
   });
 
   it('the next choices are no worse for it, and the map is nearer to the truth', () => {
     const saved: number[] = [];
     const wrong = { with: 0, without: 0 };
-    const trees = 60;
+    const trees = shortOrLong(20, 60);
     for (let k = 0; k < trees; k++) {
       const { trunk, seen, hidden } = tapped(2 * k, 16);
       const grid = gridFor(trunk, 700, 1300, 40);

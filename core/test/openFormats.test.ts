@@ -3,6 +3,7 @@ import Ajv2020 from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { tries } from '../../testing/long.ts';
 import { z } from 'zod';
 
 import { toLocalMetres } from '../src/geometry/index.ts';
@@ -332,7 +333,7 @@ describe('the archive of a bush', () => {
         expect(readArchive(text)).toEqual(archive);
         expect([accepts(JSON.parse(text)), accepts.errors]).toEqual([true, null]);
       }),
-      { numRuns: 40 }
+      tries(40)
     );
     expect(accepts({ format: 'baumkin-bush', version: 1 })).toBe(false);
   });
@@ -345,7 +346,7 @@ describe('the archive of a bush', () => {
         expect(JSON.stringify(other).replaceAll('0000-5000', '0000-4000')).toBe(JSON.stringify(archive));
         expect(readArchive(JSON.stringify(other)).walk).toEqual(archive.walk.map(renamed));
       }),
-      { numRuns: 20 }
+      tries(20)
     );
   });
 

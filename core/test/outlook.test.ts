@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import { seededRng } from '../src/math/index.ts';
 import {
   calibrateGrowth,
@@ -145,7 +146,7 @@ describe('growth with competition', () => {
           expect(freed[year]!.dbhMm[subject]!).toBeGreaterThanOrEqual(dbhMm[subject]! - 1e-12);
         });
       }),
-      { numRuns: 30 }
+      tries(30)
     );
   });
 

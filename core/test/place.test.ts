@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import {
   compareStrategies,
   hiddenTruth,
@@ -96,7 +97,7 @@ describe('what speaks against a place', () => {
           }
         }
       ),
-      { numRuns: 40 }
+      tries(40)
     );
   });
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import { compassPoint, normaliseBearing, wrapDegrees } from '../src/math/index.ts';
 import { bearingTo } from '../src/geometry/index.ts';
 import { isMaple, REGIONAL_PRIOR, SPECIES, standPrior, type SpeciesId } from '../src/identify/index.ts';
@@ -55,7 +56,7 @@ describe('trunks as they come', () => {
           for (const way of outlook.inTheWay) expect(way.hole).toBeLessThan(holes.length);
         }
       }),
-      { numRuns: 40 }
+      tries(40)
     );
   });
 
@@ -77,7 +78,7 @@ describe('trunks as they come', () => {
         expect(proposals).toHaveLength(1);
         expect(proposals[0]!.outlook.pClear).toBeGreaterThanOrEqual(Math.max(...map.pClear) - 0.0201);
       }),
-      { numRuns: 40 }
+      tries(40)
     );
   });
 

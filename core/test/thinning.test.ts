@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import loadHighs from 'highs';
 import { beforeAll, describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import { seededRng } from '../src/math/index.ts';
 import { crownSides, openGrownCrownWidth, radiusOf, type StandTree } from '../src/stand/index.ts';
 import {
@@ -331,7 +332,7 @@ describe('the plan', () => {
             expect(plan.judgement.worth).toBeGreaterThanOrEqual(byEye.worth - 0.001 * Math.abs(byEye.worth) - 1e-6);
         }
       ),
-      { numRuns: 25 }
+      tries(25)
     );
   });
 

@@ -28,13 +28,13 @@ export async function prepareDemo(databaseUrl) {
 
 /**
  * Starts the production server on loopback and waits until it answers.
- * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[] }} options
+ * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[], quiet?: boolean }} options
  */
-export async function startServer({ databaseUrl, port, demo, today, devices = [] }) {
+export async function startServer({ databaseUrl, port, demo, today, devices = [], quiet = false }) {
   const origin = `http://127.0.0.1:${port}`;
   const child = spawn('node', [serverEntry], {
     detached: true,
-    stdio: ['ignore', 'ignore', 'inherit'],
+    stdio: ['ignore', 'ignore', quiet ? 'ignore' : 'inherit'],
     env: {
       ...process.env,
       NODE_ENV: 'production',

@@ -3,6 +3,7 @@ import { standSchema } from '@baumkin/core/records';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import { createAccount, signIn } from '../src/lib/server/accounts.ts';
 import { restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
 import { admit, bushFor, createBush, upsertShape, deleteShape, membersOf, shapesOf } from '../src/lib/server/bushes.ts';
@@ -398,7 +399,7 @@ describe('an archive', () => {
           before.walk.length
         ]);
       }),
-      { numRuns: 12 }
+      tries(12)
     );
     expect(tables().sequelize).toBeDefined();
   }, 60_000);

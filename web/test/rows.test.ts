@@ -11,6 +11,7 @@ import {
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import { tries } from '../../testing/long.ts';
 import { rowsOf } from '../src/lib/client/rows.ts';
 import { demo, known, lives } from './demoBush.ts';
 
@@ -93,7 +94,7 @@ describe('a tree in the list and on its sheet', () => {
         const holds = new Set(effectiveRecords(records).map(({ id }) => id));
         for (const hole of state.tapholes) expect(holds.has(hole.id)).toBe(true);
       }),
-      { numRuns: 400 }
+      tries(400)
     );
   });
 
@@ -114,7 +115,7 @@ describe('a tree in the list and on its sheet', () => {
         const [onDevice] = rowsOf(overview as never, here);
         expect({ ...onDevice, walkOrder: 0 }).toEqual(fromServer);
       }),
-      { numRuns: 200 }
+      tries(200)
     );
   });
 });

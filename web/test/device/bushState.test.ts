@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
+import { tries } from '../../../testing/long.ts';
 import { BUSH, FailingServer, trees, type Mood } from './server.ts';
 
 /* The bush on a device as its pages see it, with a server that fails in every way in which servers fail. */
@@ -240,7 +241,7 @@ describe('whatever the server does', () => {
           bush.close();
         }
       ),
-      { numRuns: 60 }
+      tries(60)
     );
   });
 });
