@@ -1,3 +1,4 @@
+export * from './comingToSize.ts';
 export * from './cruised.ts';
 export * from './growthRows.ts';
 export * from './landmark.ts';

@@ -2,8 +2,8 @@ import type { Point } from '../geometry/index.ts';
 import type { Rng } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import { baseOf, standDensityIndex, type StandTree } from '../stand/index.ts';
-import { vigourClass, type VigourClass } from '../taps/index.ts';
 import { baseDiameters, bases, edgeCorrection, hegyi, neighbours, type Neighbours } from './competition.ts';
+import { deathsAYear } from './mortality.ts';
 
 /**
  * How fast trees grow beside each other: `w = w_open(species) * exp(-c * CI) * room(SDI)`. Hegyi's index alone knows no
@@ -224,42 +224,6 @@ export function calibrateGrowth(
     ownSe[i] = Math.sqrt(trust * one.variance);
   });
   return { model, own, ownSe, used };
-}
-
-/** Deaths a year by the crown's dieback. Working assumptions, of the order that crown surveys tell. */
-const DEATHS_A_YEAR: Readonly<Record<VigourClass, number>> = {
-  healthy: 0.004,
-  light: 0.008,
-  moderate: 0.03,
-  severe: 0.1,
-  dead: 1
-};
-
-/** Species that are counted on to go: beech with bark disease, ash where the borer is near. Working assumption. */
-const DOOMED: readonly SpeciesId[] = ['beech', 'whiteAsh', 'blackAsh'];
-/** Deaths a year of a species that is counted on to go. Working assumption. */
-const DOOMED_A_YEAR = 0.04;
-/** Ash where the borer is present: 15 to 25 % a year (reports from the 2000s and 2010s; from memory). */
-export const ASH_WITH_BORER_A_YEAR = 0.2;
-/** A girdled tree dies within one to three years. Common practice. */
-const GIRDLED_A_YEAR = 0.5;
-
-/** A species that the ash borer kills. */
-export const isAsh = (species: SpeciesId | null) => species === 'whiteAsh' || species === 'blackAsh';
-
-/** A species that is counted on to go. */
-export const isDoomed = (species: SpeciesId | null) => species !== null && DOOMED.includes(species);
-
-/** Chance that a tree dies within a year on its own. */
-export function deathsAYear({
-  species,
-  diebackPct,
-  girdled = false,
-  borer = false
-}: Pick<GrowingTree, 'species' | 'diebackPct' | 'girdled' | 'borer'>): number {
-  const base = Math.max(DEATHS_A_YEAR[vigourClass(diebackPct ?? 5)], girdled ? GIRDLED_A_YEAR : 0);
-  if (!isDoomed(species)) return base;
-  return Math.max(base, borer && isAsh(species) ? ASH_WITH_BORER_A_YEAR : DOOMED_A_YEAR);
 }
 
 /** Crowns and roots fill what a cut gives them over so many seasons. */

@@ -7,6 +7,7 @@ export * from './felling.ts';
 export * from './standMetrics.ts';
 export * from './growth.ts';
 export * from './marking.ts';
+export * from './mortality.ts';
 export * from './outlook.ts';
 export * from './plan.ts';
 export * from './planStand.ts';

@@ -8,7 +8,7 @@ import {
   type SiteFeatureKind,
   type StandTree
 } from '../stand/index.ts';
-import { isDoomed } from './growth.ts';
+import { isDoomed } from './mortality.ts';
 import type { DefectKind, HazardKind, WildlifeKind } from '../taps/index.ts';
 
 /** What a mark asks for. */

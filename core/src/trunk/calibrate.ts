@@ -2,7 +2,7 @@ import { mean, seededRng, toDegrees } from '../math/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import { columnsOf, type ColumnModel } from './defaults.ts';
 import { drawTrunks } from './draws.ts';
-import { readingChances, type SeenShavings } from './learn.ts';
+import { readingChances, type SeenShavings } from './shavings.ts';
 import { judgeSpot } from './spot.ts';
 import type { Trunk } from './trunk.ts';
 

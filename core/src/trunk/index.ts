@@ -5,6 +5,7 @@ export * from './draws.ts';
 export * from './heatmap.ts';
 export * from './learn.ts';
 export * from './sections.ts';
+export { readingChances, readShavings, stainedOf, type SeenShavings } from './shavings.ts';
 export * from './spot.ts';
 export * from './trunk.ts';
 export * from './instruction.ts';

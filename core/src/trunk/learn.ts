@@ -12,55 +12,9 @@ import {
   type TrunkDraw,
   type TrunkTruth
 } from './draws.ts';
+import { READING, readingChances, type SeenShavings } from './shavings.ts';
 import { shorterWay } from './spot.ts';
 import type { Trunk } from './trunk.ts';
-
-/** What came out of a hole. */
-export interface SeenShavings {
-  /** which of the trunk's holes */
-  readonly hole: number;
-  readonly seen: 'pale' | 'partly' | 'brown' | 'dry';
-  /** share of brown shavings where partly brown; null where it was not said */
-  readonly brownShare: number | null;
-  /** depth at which they turned brown, mm; null where nobody looked */
-  readonly brownFromMm: number | null;
-}
-
-/**
- * How people read shavings of a path with a given stained share: working assumptions. Little stain is overlooked, a share
- * is told to about an eighth, the depth of the change to about a quarter inch, and a hole may stay dry for other reasons
- * than stain.
- */
-const READING = {
-  overlooked: 0.08,
-  shareSd: 0.12,
-  allBrownFrom: 0.8,
-  depthSdMm: 6,
-  dry: 0.02,
-  dryByStain: 0.15
-} as const;
-
-/** Chances that a path is read as each kind, given its stained share. They add up to 1. */
-export function readingChances(stained: number, hitShare: number): Record<SeenShavings['seen'], number> {
-  const dry = READING.dry + READING.dryByStain * stained;
-  const pale = 0.01 + 0.96 * Math.exp(-Math.max(0, stained - hitShare) / READING.overlooked);
-  const allBrown = 1 / (1 + Math.exp(-(stained - READING.allBrownFrom) / 0.05));
-  return {
-    dry,
-    pale: (1 - dry) * pale,
-    brown: (1 - dry) * (1 - pale) * allBrown,
-    partly: (1 - dry) * (1 - pale) * (1 - allBrown)
-  };
-}
-
-/** What somebody says of a path, drawn: for practice and for tests. */
-export function readShavings(stained: number, hitShare: number, rng: Rng): Pick<SeenShavings, 'seen' | 'brownShare'> {
-  const chances = readingChances(stained, hitShare);
-  let left = rng.uniform();
-  const seen = (['pale', 'partly', 'brown'] as const).find((kind) => (left -= chances[kind]) < 0) ?? 'dry';
-  const share = Math.min(0.95, Math.max(0.05, rng.normal(stained, READING.shareSd)));
-  return { seen, brownShare: seen === 'partly' ? share : null };
-}
 
 /** What a tree's shavings say about its grain and columns. */
 export interface Learned {
@@ -418,17 +372,4 @@ function summary(trunk: Trunk, truths: readonly TrunkTruth[], looked: number): L
       upMm: meanOf((p) => p.holes[i]!.upMm)
     }))
   };
-}
-
-/** Share of a path that was stained, as its shavings tell it; a dry hole gives nothing, whatever the cause. */
-export function stainedOf({ seen, brownShare }: Pick<SeenShavings, 'seen' | 'brownShare'>): number {
-  switch (seen) {
-    case 'pale':
-      return 0;
-    case 'partly':
-      return brownShare ?? 0.5;
-    case 'brown':
-    case 'dry':
-      return 1;
-  }
 }

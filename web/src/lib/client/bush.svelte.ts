@@ -220,19 +220,16 @@ export class BushState {
     return this.outbox.put(records, () => this.#fromDevice(treeIds));
   }
 
-  /** Takes a record of the bush back. */
-  async withdrawOfBush({ id, recordedAt: _at, ...rest }: BushRecord): Promise<void> {
-    await this.recordOfBush({ ...rest, correctsId: id, withdrawn: true });
-  }
-
-  /** Takes records back: corrections that say nothing instead. */
-  async withdraw(...records: readonly WorkRecord[]): Promise<void> {
-    await this.recordAll(
-      records.map(({ id, treeId, recordedAt: _at, ...rest }) => ({
-        treeId,
-        draft: { ...rest, correctsId: id, withdrawn: true } as Draft
-      }))
-    );
+  /** Takes records back, a tree's or the bush's: corrections that say nothing instead. */
+  async withdraw(...records: readonly (WorkRecord | BushRecord)[]): Promise<void> {
+    const taken = records.map((record) => {
+      const { id, recordedAt: _at, ...rest } = record;
+      const draft = { ...rest, correctsId: id, withdrawn: true };
+      return 'treeId' in record
+        ? writeDown(record.treeId, draft as Draft, this.#writer)
+        : writeDownOfBush(draft as BushDraft, this.#writer);
+    });
+    await this.#keep(taken);
   }
 
   /** Steps through these trees alone, in walking order, until the round is ended. */

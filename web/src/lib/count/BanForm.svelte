@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import { TAP_BANS, type TapBanReason } from '@baumkin/core/records';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { BAN_LABELS } from '$lib/labels/permission.ts';
@@ -20,9 +20,7 @@
       until: until === '' ? null : until
     });
     open = false;
-    toast.success('This tree is not to be tapped.', {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, 'This tree is not to be tapped.', record);
   }
 </script>
 

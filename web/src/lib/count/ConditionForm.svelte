@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import type { CrownClass } from '@baumkin/core/measure';
   import {
     conditionEffects,
@@ -12,7 +13,6 @@
   } from '@baumkin/core/taps';
   import X from '@lucide/svelte/icons/x';
   import { untrack } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { conditionWords, DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -125,7 +125,7 @@
       note: ''
     });
     ondone();
-    toast.success('Condition written down.', { action: { label: 'Undo', onClick: () => void bush.withdraw(record) } });
+    saved(bush, 'Condition written down.', record);
   }
 </script>
 

@@ -1,9 +1,9 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import { isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import { conditionCap, lookIsOld, tapGuidelineOf, vigourClass } from '@baumkin/core/taps';
   import { placementOf, suggestionFor } from '@baumkin/core/bush';
-  import { toast } from 'svelte-sonner';
   import { untrack } from 'svelte';
 
   import {
@@ -87,9 +87,7 @@
     });
     choice = null;
     reason = '';
-    toast.success(`Tree ${row.tag}: ${tapWords(taps)} in ${bush.season}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag}: ${tapWords(taps)} in ${bush.season}.`, record);
   }
 </script>
 

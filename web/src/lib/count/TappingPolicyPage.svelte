@@ -1,20 +1,6 @@
 <script lang="ts">
-  import {
-    ownGuidelineSchema,
-    PAINT_PLACES,
-    paintClash,
-    PAINTS,
-    type Paint,
-    type PaintPlace
-  } from '@baumkin/core/records';
-  import {
-    growthBalance,
-    tapGuidelineOf,
-    guidelineTaps,
-    TAP_GUIDELINES,
-    type TapGuidelineId,
-    type OwnStep
-  } from '@baumkin/core/taps';
+  import { ownGuidelineSchema, type Paint, type PaintPlace } from '@baumkin/core/records';
+  import { tapGuidelineOf, TAP_GUIDELINES, type TapGuidelineId, type OwnStep } from '@baumkin/core/taps';
   import { DEFAULT_COLUMNS } from '@baumkin/core/trunk';
   import { MM_PER_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import X from '@lucide/svelte/icons/x';
@@ -24,17 +10,18 @@
   import { GUIDELINE_LABELS, guidelineRule } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import LengthField from '$lib/ui/LengthField.svelte';
+  import LengthInput from '$lib/ui/LengthInput.svelte';
   import Term from '$lib/ui/Term.svelte';
 
-  import GuidelinePicture from './GuidelinePicture.svelte';
+  import PaintFields from './PaintFields.svelte';
+  import SchoolsPanel from './SchoolsPanel.svelte';
+  import { USUAL, usuallyCarried } from './usualTree.ts';
 
   /** The bush's own habits: the ladder that it goes by, bit, depth, band and the stain that it accepts. */
   const bush = useBush();
   const kept = $derived(bush.overview!.bush.settings);
   /** A drop line to begin with, mm. Common practice: some 30 in. */
   const USUAL_DROP_MM = 750;
-  const show = (mm: number) => preferences.length(mm, 'trunk');
 
   let tapGuideline = $state<TapGuidelineId>(untrack(() => kept.tapGuideline));
   let steps = $state<OwnStep[]>(untrack(() => kept.ownGuideline.map((step) => ({ ...step }))));
@@ -53,14 +40,6 @@
   let paintSince = $state<number | null>(untrack(() => kept.paintSince));
   let paintLasts = $state<number | null>(untrack(() => kept.paintLasts));
   let paintPlace = $state<PaintPlace>(untrack(() => kept.paintPlace));
-  const clash = $derived(paintClash(paints, kept.markPaint));
-  const PLACE_WORDS: Readonly<Record<PaintPlace, string>> = {
-    below: 'below the hole',
-    above: 'above it',
-    left: 'to its left',
-    right: 'to its right',
-    round: 'round it'
-  };
   let accepted = $state(untrack(() => Math.round(100 * kept.acceptedShare)));
   let problem = $state<string | null>(null);
 
@@ -106,38 +85,7 @@
       ? tapGuidelineOf(kept)
       : tapGuidelineOf({ tapGuideline: change.tapGuideline, ownGuideline: change.ownGuideline })
   );
-  /** Common practice. */
-  const DEPTHS = [
-    [1.5, 'most people now; our default'],
-    [2, 'the deepest that is needed; some gain a little sap on thick trunks'],
-    [2.5, 'older practice on trunks over two feet'],
-    [3, 'older practice on giants; often meets dark heartwood, which gives no sap']
-  ] as const;
-  const DIFFERENCES = [
-    [
-      'Height',
-      'From two to five feet is common. Lower runs no better; higher reaches fresh wood, if arms, snow and drop line allow, and if the bucket can be lifted down when the snow is gone.'
-    ],
-    [
-      'Clearing the hole',
-      'Some leave the shavings where they are, some brush them out, some rinse with clean water, some swab. Each works with a clean, sharp bit that goes in and out in one go. Nobody blows into a hole: breath brings microbes.'
-    ],
-    [
-      'Plugging the hole afterwards',
-      'It does not help. A plug keeps the wound wet and the tree from closing it; open holes close by themselves in one to two years.'
-    ],
-    [
-      'The warm side, under a limb, over a root',
-      'They run first on a bright morning and little more in a season. Where everybody goes there, holes crowd: see what that costs under Ways of placing.'
-    ]
-  ] as const;
-  /** A usual tree, to show what a habit does. */
-  const USUAL = { dbhMm: 400, ringMm: 1.4, ringSeMm: 0 };
-  const carried = $derived(
-    typeof change === 'string'
-      ? null
-      : growthBalance({ ...USUAL, ...change, bandMm: change.highestMm - change.lowestMm }).tapsCarried
-  );
+  const carried = $derived(typeof change === 'string' ? null : usuallyCarried(change));
 
   async function save(): Promise<void> {
     if (typeof change === 'string') return;
@@ -166,7 +114,7 @@
       {#if tapGuideline === 'own'}
         {#each steps as step, i (i)}
           <div class="flex items-center gap-2" role="group" aria-label="Step {i + 1}">
-            from <LengthField
+            from <LengthInput
               class="input w-28"
               label="Diameter"
               use="trunk"
@@ -205,21 +153,21 @@
         ></label
       >
       <label class="flex items-center gap-3"
-        ><span class="w-32">Depth in wood</span><LengthField
+        ><span class="w-32">Depth in wood</span><LengthInput
           use="drill"
           bind:valueMm={depthMm}
           bind:problem={() => unreadable.depth ?? null, (problem) => (unreadable.depth = problem)}
         /></label
       >
       <label class="flex items-center gap-3"
-        ><span class="w-32">Band from</span><LengthField
+        ><span class="w-32">Band from</span><LengthInput
           use="hand"
           bind:valueMm={lowestMm}
           bind:problem={() => unreadable.lowest ?? null, (problem) => (unreadable.lowest = problem)}
         /></label
       >
       <label class="flex items-center gap-3"
-        ><span class="w-32">up to</span><LengthField
+        ><span class="w-32">up to</span><LengthInput
           use="hand"
           bind:valueMm={highestMm}
           bind:problem={() => unreadable.highest ?? null, (problem) => (unreadable.highest = problem)}
@@ -232,7 +180,7 @@
         )} up, {preferences.length(1.5 * MM_PER_INCH, 'drill')} deep.
       </p>
       <label class="flex items-center gap-3"
-        ><span class="w-32">Snow at tapping</span><LengthField
+        ><span class="w-32">Snow at tapping</span><LengthInput
           use="hand"
           mayBeNothing
           bind:valueMm={snowMm}
@@ -257,14 +205,14 @@
         ></label
       >
       {#if collects === 'tubing'}<label class="flex items-center gap-3"
-          ><span class="w-32"><Term of="dropLine">Drop line</Term></span><LengthField
+          ><span class="w-32"><Term of="dropLine">Drop line</Term></span><LengthInput
             use="hand"
             bind:valueMm={dropMm}
             bind:problem={() => unreadable.drop ?? null, (problem) => (unreadable.drop = problem)}
           /></label
         >{/if}
       <label class="flex items-center gap-3"
-        ><span class="w-32"><Term of="sapwood">Sapwood</Term></span><LengthField
+        ><span class="w-32"><Term of="sapwood">Sapwood</Term></span><LengthInput
           use="drill"
           bind:valueMm={sapwoodMm}
           bind:problem={() => unreadable.sapwood ?? null, (problem) => (unreadable.sapwood = problem)}
@@ -277,75 +225,7 @@
         )} is a working assumption.
       </p>
     </fieldset>
-    <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide} data-testid="paint">
-      <legend class="mb-1 font-slab text-lg font-semibold">Paint at the holes</legend>
-      <p class="aside">
-        Many put a mark in the season’s colour at each hole, so that the years can be read off the bark. Choose the
-        colours in their turn, or none.
-      </p>
-      <ol class="flex flex-wrap items-center gap-2">
-        {#each paints as paint, i (paint)}
-          <li class="flex items-center gap-1.5 border border-base-300 py-0.5 pr-1 pl-2">
-            <span class="inline-block h-3.5 w-3.5 border border-current" style="background: var(--paint-{paint})"
-            ></span>
-            {paint}
-            <button
-              type="button"
-              class="grid h-7 w-7 place-items-center hover:bg-base-200"
-              aria-label="Take {paint} out"
-              onclick={() => paints.splice(i, 1)}><X size={14} /></button
-            >
-          </li>
-        {:else}<li>No paint.</li>{/each}
-        <li>
-          <select
-            class="select w-40 select-sm"
-            aria-label="Add a colour"
-            value=""
-            onchange={(event) => {
-              const paint = event.currentTarget.value as Paint;
-              if (paint && !paints.includes(paint)) paints.push(paint);
-              event.currentTarget.value = '';
-            }}
-            ><option value="">add a colour</option
-            >{#each PAINTS.filter((each) => !paints.includes(each)) as paint (paint)}<option value={paint}
-                >{paint}</option
-              >{/each}</select
-          >
-        </li>
-      </ol>
-      {#if paints.length > 0}
-        <label class="flex items-center gap-3"
-          ><span class="w-32">The mark sits</span><select class="select grow" bind:value={paintPlace}
-            >{#each PAINT_PLACES as place (place)}<option value={place}>{PLACE_WORDS[place]}</option>{/each}</select
-          ></label
-        >
-        <label class="flex items-center gap-3"
-          ><span class="w-32">{paints[0]} since season</span><input
-            class="input w-28"
-            type="number"
-            min="1900"
-            max="2200"
-            placeholder="always"
-            bind:value={paintSince}
-          /></label
-        >
-        <label class="flex items-center gap-3"
-          ><span class="w-32">seen for</span><input
-            class="input w-28"
-            type="number"
-            min="1"
-            max="60"
-            placeholder="for good"
-            bind:value={paintLasts}
-          />
-          seasons</label
-        >
-      {/if}
-      {#if clash.length > 0}<p class="border-l-4 border-primary pl-3" data-testid="paint-clash">
-          Trees to take are painted with “{kept.markPaint}”: {clash.join(' and ')} at a hole would look like it.
-        </p>{/if}
-    </fieldset>
+    <PaintFields bind:paints bind:since={paintSince} bind:lasts={paintLasts} bind:place={paintPlace} />
     <fieldset class="flex flex-col gap-2" disabled={!bush.mayDecide}>
       <legend class="mb-1 font-slab text-lg font-semibold">How much stain you accept</legend>
       <label class="flex flex-col gap-1"
@@ -369,76 +249,5 @@
       >
     {:else}<p class="aside">The habits are the steward’s to set.</p>{/if}
   </form>
-  <section aria-labelledby="schools" class="min-w-0">
-    <h2 id="schools">Where the schools differ</h2>
-    <p class="aside mb-2">
-      Taps by diameter. They all ask for size; none asks whether the tree grows. Our default is the last to begin and
-      never asks for more than two; over {show(18 * MM_PER_INCH)} some others ask for fewer.
-    </p>
-    <GuidelinePicture chosen={picture} dbhMm={null} />
-    <table class="mt-3 w-full max-w-2xl text-left text-sm">
-      <thead
-        ><tr class="border-b-2 border-base-content"
-          ><th class="py-1 pr-4 font-semibold">School</th><th class="pr-4 font-semibold">Rule</th><th
-            class="text-right font-semibold whitespace-nowrap">At {show(USUAL.dbhMm)}</th
-          ></tr
-        ></thead
-      >
-      <tbody>
-        {#each TAP_GUIDELINES as school (school.id)}
-          <tr class="border-b border-base-300/60"
-            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{GUIDELINE_LABELS[school.id].name}</th><td
-              class="pr-4">{guidelineRule(school, preferences.units)}</td
-            ><td class="text-right">{guidelineTaps(school, USUAL.dbhMm)}</td></tr
-          >
-        {/each}
-      </tbody>
-    </table>
-    <p class="mt-3 max-w-2xl">
-      <b>“Tap at forty years”, “at ten years”:</b> age does not tell. Two trees of one seed lot can be twice as thick as each
-      other; one planted in the open may be ready at twenty-five, one under others not at eighty. Go by the tape.
-    </p>
-    <h2 class="mt-6">How deep: what each depth costs</h2>
-    <p class="aside mb-2">
-      On a tree {show(USUAL.dbhMm)} thick with rings of {preferences.length(USUAL.ringMm, 'ring')}, with your bit and
-      band. The tape on the bit adds the bark.
-    </p>
-    <table class="w-full max-w-2xl text-left text-sm" data-testid="depths">
-      <thead
-        ><tr class="border-b-2 border-base-content"
-          ><th class="py-1 pr-4 font-semibold">Wood</th><th class="pr-4 font-semibold">Who says so</th><th
-            class="pr-4 text-right font-semibold">Buried after</th
-          ><th class="text-right font-semibold">Holes a year it carries</th></tr
-        ></thead
-      >
-      <tbody>
-        {#each DEPTHS as [inches, who] (inches)}
-          {@const mm = inches * MM_PER_INCH}
-          <tr class="border-b border-base-300/60"
-            ><th class="py-1 pr-4 font-semibold whitespace-nowrap">{preferences.length(mm, 'bit')}</th><td class="pr-4"
-              >{who}</td
-            ><td class="pr-4 text-right">{Math.round(mm / USUAL.ringMm)} seasons</td><td class="text-right"
-              >{typeof change === 'string'
-                ? ''
-                : growthBalance({
-                    ...USUAL,
-                    ...change,
-                    depthMm: mm,
-                    bandMm: change.highestMm - change.lowestMm
-                  }).tapsCarried.toFixed(1)}</td
-            ></tr
-          >
-        {/each}
-      </tbody>
-    </table>
-    <h2 class="mt-6">What else people do differently</h2>
-    <dl class="mt-1 flex max-w-2xl flex-col gap-2">
-      {#each DIFFERENCES as [what, says] (what)}
-        <div>
-          <dt class="font-semibold">{what}</dt>
-          <dd>{says}</dd>
-        </div>
-      {/each}
-    </dl>
-  </section>
+  <SchoolsPanel guideline={picture} drilling={typeof change === 'string' ? null : change} />
 </div>

@@ -1,7 +1,7 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
   import { entranceOf, walkLength } from '@baumkin/core/stand';
   import { wrap } from 'comlink';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -40,9 +40,7 @@
     problem = await bush.change.walk(order);
     if (problem !== null) return;
     found = null;
-    toast.success('The trees now follow one another along the shorter walk.', {
-      action: { label: 'Undo', onClick: () => void bush.change.walk(before) }
-    });
+    undoable('The trees now follow one another along the shorter walk.', () => bush.change.walk(before));
   }
 </script>
 

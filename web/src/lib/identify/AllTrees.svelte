@@ -1,12 +1,15 @@
 <script lang="ts">
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { SPECIES, speciesById, type SpeciesId } from '@baumkin/core/identify';
   import { declaration, knownMaple, wantsLeafVisit, type TreeRow } from '@baumkin/core/records';
   import { SvelteSet } from 'svelte/reactivity';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import WindowedList from '$lib/ui/WindowedList.svelte';
+  import DataTable, { type Column } from '$lib/ui/DataTable.svelte';
 
   import { capital } from '$lib/words/capital.ts';
 
@@ -24,8 +27,14 @@
   let filter = $state<Filter>('open');
   let standId = $state('');
   let sortBy = $state<'walk' | 'species' | 'date'>('walk');
+  let width = $state(1000);
+  const narrow = $derived(width < 640);
+  const COLUMNS = $derived(
+    (narrow ? ['3rem', 'minmax(0,1fr)'] : ['4rem', 'minmax(0,1fr)', '5rem', '7rem', '6rem']).map(
+      (track, i): Column<TreeRow> => ({ id: String(i), label: '', track })
+    )
+  );
   const chosen = new SvelteSet<string>();
-  let lastIndex = $state<number | null>(null);
 
   const inStand = $derived(bush.rows.filter((row) => standId === '' || row.standId === standId));
   const shown = $derived.by(() => {
@@ -49,22 +58,7 @@
     }
   }
 
-  /** One tree, or with shift everything between the last one and this. */
-  function toggle(index: number, event: MouseEvent): void {
-    const on = !chosen.has(shown[index]!.id);
-    const from = event.shiftKey && lastIndex !== null ? lastIndex : index;
-    for (let i = Math.min(from, index); i <= Math.max(from, index); i++) {
-      const row = shown[i];
-      if (!row) continue;
-      if (on) chosen.add(row.id);
-      else chosen.delete(row.id);
-    }
-    lastIndex = index;
-  }
-
-  function show(next: Filter): void {
-    filter = next;
-    lastIndex = null;
+  function startAtTop(): void {
     document.querySelector('main')?.scrollTo({ top: 0 });
   }
 
@@ -88,26 +82,20 @@
       }))
     );
     chosen.clear();
-    toast.success(
-      `${records.length} ${records.length === 1 ? 'tree' : 'trees'} settled as ${speciesById(settled).name}.`,
-      { action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }, duration: 10_000 }
-    );
+    saved(bush, `${counted(records.length, 'tree')} settled as ${speciesById(settled).name}.`, ...records);
   }
 </script>
 
 <div class="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_20rem]">
-  <section aria-labelledby="trees" class="flex min-w-0 flex-col">
+  <section aria-labelledby="trees" class="flex min-w-0 flex-col" bind:clientWidth={width}>
     <h1 id="trees" class="sr-only">What every tree is</h1>
     <div class="mb-2 flex flex-wrap items-center gap-x-1 gap-y-2">
-      <div class="flex flex-wrap gap-x-1" role="group" aria-label="Show">
-        {#each FILTERS as [id, label, test] (id)}
-          <button
-            class="px-2 py-1 max-md:min-h-11 {filter === id ? 'border-b-[3px] border-base-content font-bold' : ''}"
-            aria-pressed={filter === id}
-            onclick={() => show(id)}>{label} <span class="aside">{inStand.filter(test).length}</span></button
-          >
-        {/each}
-      </div>
+      <ToggleGroup
+        label="Show"
+        options={FILTERS.map(([id, label, test]) => ({ id, label, count: inStand.filter(test).length }))}
+        bind:value={filter}
+        onchange={startAtTop}
+      />
     </div>
     <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
       {#if bush.mayRecord && shown.length > 0}
@@ -118,10 +106,7 @@
         <span class="aside max-md:hidden">With shift: everything in between.</span>
       {/if}
       <div class="ml-auto flex gap-2 max-md:ml-0 max-md:w-full">
-        <select class="select w-36 select-sm" aria-label="Stand" bind:value={standId}>
-          <option value="">All stands</option>
-          {#each bush.overview?.stands ?? [] as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-        </select>
+        <StandSelect bind:value={standId} size="w-36" />
         <select class="select w-40 select-sm" aria-label="Order" bind:value={sortBy}>
           <option value="walk">in walking order</option>
           <option value="species">by species</option>
@@ -129,38 +114,29 @@
         </select>
       </div>
     </div>
-    {#if shown.length === 0}
-      <p class="py-4">
-        {filter === 'open'
-          ? 'Every tree here is settled.'
-          : filter === 'leaf'
-            ? 'No tree waits for its leaves.'
-            : 'There are no such trees here.'}
-      </p>
-    {:else}
-      <WindowedList items={shown} rowPx={42}>
-        {#snippet line(row, index)}
-          <div class="flex h-full items-center gap-3 px-1 {chosen.has(row.id) ? 'bg-primary/12' : ''}">
-            {#if bush.mayRecord}
-              <input
-                type="checkbox"
-                class="checkbox checkbox-sm"
-                aria-label="Choose tree {row.tag}"
-                checked={chosen.has(row.id)}
-                onclick={(event) => toggle(index, event)}
-              />
-            {/if}
-            <a class="w-14 shrink-0 link font-bold max-md:w-10" href="/bush/{bush.id}/identify/{row.id}">{row.tag}</a>
-            <span class="min-w-0 grow truncate">{nameOf(row)}</span>
-            <span class="aside w-20 text-right max-md:hidden"
-              >{row.dbhMm === null ? '' : preferences.length(row.dbhMm, 'trunk')}</span
-            >
-            <span class="aside w-28 truncate max-md:hidden">{bush.standOf(row)?.name ?? ''}</span>
-            <span class="aside w-24 shrink-0 text-right max-md:hidden">{row.determinedOn ?? 'never'}</span>
-          </div>
-        {/snippet}
-      </WindowedList>
-    {/if}
+    <DataTable
+      rows={shown}
+      columns={COLUMNS}
+      rowPx={42}
+      idOf={(row) => row.id}
+      nameOf={(row) => `tree ${row.tag}`}
+      chosen={bush.mayRecord ? chosen : undefined}
+      nothing={filter === 'open'
+        ? 'Every tree here is settled.'
+        : filter === 'leaf'
+          ? 'No tree waits for its leaves.'
+          : 'There are no such trees here.'}
+    >
+      {#snippet cells(row: TreeRow)}
+        <a class="link font-bold" href="/bush/{bush.id}/identify/{row.id}">{row.tag}</a>
+        <span class="min-w-0 truncate">{nameOf(row)}</span>
+        {#if !narrow}
+          <span class="aside text-right">{row.dbhMm === null ? '' : preferences.length(row.dbhMm, 'trunk')}</span>
+          <span class="aside truncate">{bush.standOf(row)?.name ?? ''}</span>
+          <span class="aside text-right">{row.determinedOn ?? 'never'}</span>
+        {/if}
+      {/snippet}
+    </DataTable>
   </section>
 
   <aside
@@ -179,7 +155,7 @@
       </p>
     {:else}
       <p>
-        <b>{chosen.size} {chosen.size === 1 ? 'tree' : 'trees'}</b>: {chosenRows
+        <b>{counted(chosen.size, 'tree')}</b>: {chosenRows
           .slice(0, 14)
           .map((row) => row.tag)
           .join(', ')}{chosenRows.length > 14 ? ' …' : ''}
@@ -213,7 +189,7 @@
         </div>
       {/if}
       <button class="btn btn-primary" disabled={species === '' || how.trim() === ''} onclick={settle}
-        >Settle {chosen.size} {chosen.size === 1 ? 'tree' : 'trees'}</button
+        >Settle {counted(chosen.size, 'tree')}</button
       >
       {#if species === '' || how.trim() === ''}<p class="aside">Say what they are and how you know it.</p>{/if}
     {/if}

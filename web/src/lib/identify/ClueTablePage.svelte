@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
   import {
     AGE_CLASSES,
     LOOK_SEASONS,
@@ -9,7 +10,6 @@
     type CharacterId,
     type SpeciesId
   } from '@baumkin/core/identify';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
@@ -71,9 +71,7 @@
     problem = await bush.change.settings({ clueTable: all });
     if (problem !== null) return;
     editing = null;
-    toast.success(said, {
-      action: { label: 'Undo', onClick: () => void bush.change.settings({ clueTable: before }) }
-    });
+    undoable(said, () => bush.change.settings({ clueTable: before }));
   }
 
   const nameOf = (species: SpeciesId) => SPECIES.find((s) => s.id === species)!.name;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import { effectiveRecords, type Determination } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
@@ -29,7 +30,7 @@
   const grounds = (entry: Determination) => {
     if (entry.basis === 'declared') return entry.note || 'declared';
     const clues = Object.keys(entry.evidence).length;
-    return `${clues} ${clues === 1 ? 'clue' : 'clues'}${entry.note ? `; ${entry.note}` : ''}`;
+    return `${counted(clues, 'clue')}${entry.note ? `; ${entry.note}` : ''}`;
   };
 </script>
 

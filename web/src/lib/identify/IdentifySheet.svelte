@@ -1,9 +1,8 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import {
-    AGE_CLASSES,
     judge,
     likelyAge,
-    LOOK_SEASONS,
     lookSeasonOf,
     nextLooks,
     questionAge,
@@ -18,7 +17,6 @@
     type SpeciesId
   } from '@baumkin/core/identify';
   import { priorFor } from '@baumkin/core/bush';
-  import { toast } from 'svelte-sonner';
   import { onMount, tick, untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -26,12 +24,14 @@
   import Told from '$lib/ui/Told.svelte';
   import { capital } from '$lib/words/capital.ts';
 
+  import Circumstances from './Circumstances.svelte';
   import Declared from './Declared.svelte';
   import History from './History.svelte';
   import LookCard from './LookCard.svelte';
+  import OtherLooks from './OtherLooks.svelte';
   import SideBySide from './SideBySide.svelte';
   import Standing from './Standing.svelte';
-  import { AGE_NAMES, headlineOf, inHundred, SEASON_NAMES, toneOf } from '$lib/labels/identify.ts';
+  import { headlineOf, inHundred, labelOf, toneOf } from '$lib/labels/identify.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
@@ -55,8 +55,6 @@
   let asked = $state<CharacterId | null>(null);
   let keptAt = $state<number | null>(null);
   let comparing = $state(false);
-  /** on a phone: season and age of the bark are being changed */
-  let circumstances = $state(false);
   let heading = $state<HTMLHeadingElement | null>(null);
   let pair = $state<{ a: SpeciesId; b: SpeciesId } | null>(null);
 
@@ -98,7 +96,6 @@
   const seen = $derived(
     table.forAge(work.age).filter((c) => c.id !== 'twigsFrom' && work.evidence[c.id] !== undefined)
   );
-  const whoseTwigs = $derived(table.character('twigsFrom'));
   const others = $derived(
     table
       .visible(work.age, work.season)
@@ -110,7 +107,6 @@
     return i < 0 ? looks.length : i;
   };
   const ageQuestion = $derived(questionAge(work.age, row.dbhMm));
-  const labelOf = (character: Character, state: string) => character.states.find((s) => s.id === state)?.label ?? state;
 
   async function keep(): Promise<void> {
     keptAt = null;
@@ -158,9 +154,7 @@
     });
     await dropDraft(bush, 'identify', treeId);
     keptAt = null;
-    toast.success(`Tree ${row.tag}: ${headlineOf(judgement.verdict, leading.species, true).toLowerCase()}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag}: ${headlineOf(judgement.verdict, leading.species, true).toLowerCase()}.`, record);
   }
 
   function compare(): void {
@@ -204,50 +198,13 @@
 <svelte:window {onkeydown} />
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_20.5rem]">
   <section aria-labelledby="look" class="min-w-0">
-    <button
-      class="mb-2 min-h-11 text-left text-sm underline underline-offset-4 md:hidden"
-      aria-expanded={circumstances}
-      onclick={() => (circumstances = !circumstances)}
-      >The woods are {SEASON_NAMES[work.season]}, its bark is {AGE_NAMES[work.age]}, the twigs are {labelOf(
-        whoseTwigs,
-        work.evidence.twigsFrom ?? 'own'
-      ).toLowerCase()}</button
-    >
-    <div class="mb-3 flex flex-wrap gap-x-6 gap-y-1.5 text-sm {circumstances ? '' : 'max-md:hidden'}">
-      <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <legend class="float-left mr-3 font-semibold">The woods are</legend>
-        {#each LOOK_SEASONS as season (season)}
-          <label class="flex min-h-6 items-center gap-1.5"
-            ><input type="radio" class="radio radio-xs" value={season} bind:group={work.season} onchange={keep} />
-            {SEASON_NAMES[season]}</label
-          >
-        {/each}
-      </fieldset>
-      <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <legend class="float-left mr-3 font-semibold">Its bark is</legend>
-        {#each AGE_CLASSES as age (age)}
-          <label class="flex min-h-6 items-center gap-1.5"
-            ><input type="radio" class="radio radio-xs" value={age} bind:group={work.age} onchange={keep} />
-            {AGE_NAMES[age]}</label
-          >
-        {/each}
-      </fieldset>
-      <fieldset class="flex flex-wrap items-center gap-x-3 gap-y-1" data-testid="whose-twigs">
-        <legend class="float-left mr-3 font-semibold">The twigs are</legend>
-        {#each whoseTwigs.states as state (state.id)}
-          <label class="flex min-h-6 items-center gap-1.5" title={state.description}
-            ><input
-              type="radio"
-              class="radio radio-xs"
-              value={state.id}
-              bind:group={work.evidence.twigsFrom}
-              onchange={keep}
-            />
-            {state.label.toLowerCase()}</label
-          >
-        {/each}
-      </fieldset>
-    </div>
+    <Circumstances
+      bind:season={work.season}
+      bind:age={work.age}
+      bind:twigsFrom={work.evidence.twigsFrom}
+      twigs={table.character('twigsFrom')}
+      onchange={keep}
+    />
     {#if ageQuestion}<p class="mb-3 border-l-4 border-primary pl-3" data-testid="age-question">{ageQuestion}</p>{/if}
     {#if keptAt !== null}
       <p class="mb-3 border-l-4 border-base-content pl-3">
@@ -318,41 +275,7 @@
       </p>
     {/if}
 
-    {#if seen.length > 0}
-      <div class="mt-5">
-        <h2 class="mb-1.5">Seen so far</h2>
-        <ul class="flex flex-wrap gap-1.5">
-          {#each seen as character (character.id)}
-            <li>
-              <button
-                class="flex items-center gap-1.5 border border-base-300 bg-base-200 py-0.5 pr-2.5 pl-1 text-sm max-md:min-h-11 {asked ===
-                character.id
-                  ? 'border-base-content font-bold'
-                  : ''}"
-                onclick={() => (asked = character.id)}
-                >{character.name}: <b>{labelOf(character, work.evidence[character.id]!).toLowerCase()}</b></button
-              >
-            </li>
-          {/each}
-        </ul>
-      </div>
-    {/if}
-    {#if others.length > 0}
-      <details class="mt-4">
-        <summary class="cursor-pointer font-semibold max-md:py-2">Look at something else</summary>
-        <ul class="mt-1.5 flex flex-wrap gap-1.5">
-          {#each others as character (character.id)}
-            <li>
-              <button
-                class="border border-base-300 px-2.5 py-0.5 text-sm max-md:min-h-11"
-                onclick={() => (asked = character.id)}
-                >{character.name}{work.skipped.includes(character.id) ? ': can’t tell' : ''}</button
-              >
-            </li>
-          {/each}
-        </ul>
-      </details>
-    {/if}
+    <OtherLooks {seen} {others} evidence={work.evidence} skipped={work.skipped} bind:asked />
     <button class="btn mt-4 btn-outline btn-sm" aria-expanded={comparing} onclick={compare}
       >{comparing
         ? 'Close the comparison'

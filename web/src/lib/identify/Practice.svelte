@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import {
     askLook,
     askSpecies,
@@ -129,18 +130,15 @@
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_18rem]">
   <section class="min-w-0" aria-labelledby="question">
     <div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
-      <div role="group" aria-label="Practise" class="flex gap-x-1">
-        {#each [['species', 'What is it?'], ['look', 'What to look at next?']] as const as [id, label] (id)}
-          <button
-            class="px-2 py-1 max-md:min-h-11 {mode === id ? 'border-b-[3px] border-base-content font-bold' : ''}"
-            aria-pressed={mode === id}
-            onclick={() => {
-              mode = id;
-              ask();
-            }}>{label}</button
-          >
-        {/each}
-      </div>
+      <ToggleGroup
+        label="Practise"
+        options={[
+          { id: 'species', label: 'What is it?' },
+          { id: 'look', label: 'What to look at next?' }
+        ]}
+        bind:value={mode}
+        onchange={ask}
+      />
       <label class="flex items-center gap-2"
         >The woods are
         <select class="select w-40 select-sm" bind:value={season} onchange={ask}>

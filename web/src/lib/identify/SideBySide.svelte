@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { labelOf } from '$lib/labels/identify.ts';
   import {
     shareSeen,
     SPECIES,
@@ -58,7 +59,6 @@
   );
   const telling = $derived(lines.filter((line) => line.parts >= 0.25));
   const alike = $derived(lines.filter((line) => line.parts < 0.25));
-  const labelOf = (character: Character, state: string) => character.states.find((s) => s.id === state)!.label;
   const says = (character: Character, state: string) => {
     const [forA, forB] = [table.likelihood(character, state, a), table.likelihood(character, state, b)];
     const ratio = forA / forB;

@@ -3,6 +3,7 @@ import {
   speciesById,
   type AgeClass,
   type Because,
+  type Character,
   type CharacterId,
   type ClueTable,
   type Conflict,
@@ -141,3 +142,7 @@ export function budBreakWords(days: number): string {
     ? `Its buds break about ${-days} days before sugar maple’s: pull its spouts first.`
     : `Its buds break about ${days} days after sugar maple’s.`;
 }
+
+/** A state of a character by its label; its id where the table no longer has it. */
+export const labelOf = (character: Character, state: string): string =>
+  character.states.find(({ id }) => id === state)?.label ?? state;

@@ -1,3 +1,5 @@
+import type { Learned } from '@baumkin/core/trunk';
+import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import type { Objection, PlacementStrategyId } from '@baumkin/core/rotation';
 import type { BodyHeight, Instruction, LandmarkName, TrunkFeatureKind } from '@baumkin/core/trunk';
@@ -143,4 +145,21 @@ export function instructionWords(
     compass,
     highBare
   };
+}
+
+/** What the shavings say of the grain, once they say anything. */
+export function taughtWords(learned: Learned | null | undefined): string | null {
+  if (!learned || learned.looked === 0) return null;
+  const { leanMeanDeg, leanFromDeg, leanToDeg, sizeFactor, looked } = learned;
+  const lean =
+    leanFromDeg > 0 || leanToDeg < 0
+      ? `This tree’s grain leans to the ${leanMeanDeg > 0 ? 'left' : 'right'} going up, about ${Math.abs(Math.round(leanMeanDeg))}° (8 in 10: ${Math.round(leanFromDeg)} to ${Math.round(leanToDeg)}°).`
+      : `They do not tell yet which way the grain leans (8 in 10: ${Math.round(-leanFromDeg)}° right to ${Math.round(leanToDeg)}° left).`;
+  const size =
+    sizeFactor > 1.15
+      ? ' Its stain reaches farther than most.'
+      : sizeFactor < 0.87
+        ? ' Its stain stays shorter than most.'
+        : '';
+  return `Shavings of ${counted(looked, 'hole')} were looked at. ${lean}${size}`;
 }

@@ -1,3 +1,4 @@
+import { counted } from './counted.ts';
 import { speciesById } from '@baumkin/core/identify';
 import { compassPoint } from '@baumkin/core/math';
 import { toDiameter } from '@baumkin/core/measure';
@@ -48,7 +49,7 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       return `Measured: ${parts.join('; ')}`;
     }
     case 'assessment':
-      return `${record.diebackPct === null ? 'Looked at, not up at its crown' : `Looked up: ${record.diebackPct} % dieback`}${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears === null ? '' : record.oldestOpenHoleYears === 0 ? ', old holes closed' : `, a hole open after ${record.oldestOpenHoleYears} ${record.oldestOpenHoleYears === 1 ? 'year' : 'years'}`}${record.stressed ? ', stressed the summer before' : ''}${record.peeledPct ? `, bark peeled round ${record.peeledPct} % of its girth${record.peelFresh ? ', freshly' : ''}` : ''}${[...record.defects.map((d) => DEFECT_WORDS[d.kind]), ...record.hazards.map((h) => HAZARD_WORDS[h]), ...record.wildlife.map((w) => WILDLIFE_WORDS[w])].map((word) => `, ${word}`).join('')}`;
+      return `${record.diebackPct === null ? 'Looked at, not up at its crown' : `Looked up: ${record.diebackPct} % dieback`}${record.crownClass ? `, ${record.crownClass}` : ''}${record.oldestOpenHoleYears === null ? '' : record.oldestOpenHoleYears === 0 ? ', old holes closed' : `, a hole open after ${counted(record.oldestOpenHoleYears, 'year')}`}${record.stressed ? ', stressed the summer before' : ''}${record.peeledPct ? `, bark peeled round ${record.peeledPct} % of its girth${record.peelFresh ? ', freshly' : ''}` : ''}${[...record.defects.map((d) => DEFECT_WORDS[d.kind]), ...record.hazards.map((h) => HAZARD_WORDS[h]), ...record.wildlife.map((w) => WILDLIFE_WORDS[w])].map((word) => `, ${word}`).join('')}`;
     case 'decision':
       return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
     case 'taphole':

@@ -1,3 +1,4 @@
+import { counted } from './counted.ts';
 import {
   HOLES_PER_BIT,
   TAPS_PER_LATERAL,
@@ -107,7 +108,7 @@ export function conditionWords(reason: ConditionReason): string {
         : '';
       return weak
         ? `A hole is ${seen ? 'perhaps ' : ''}still open after ${years} years: the tree is weak.${asked}`
-        : `A hole is open after ${years} ${years === 1 ? 'year' : 'years'}: that is no longer than usual.${asked}`;
+        : `A hole is open after ${counted(years, 'year')}: that is no longer than usual.${asked}`;
     }
     case 'stressed':
       return `It was stressed in the summer before ${reason.on}: let it recover for two summers.`;

@@ -1,3 +1,4 @@
+import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import type { Cut, Mark } from '@baumkin/core/records';
 import type { WildlifeKind } from '@baumkin/core/taps';
@@ -216,7 +217,7 @@ function seenWords(part: CropPart): string {
       if (stressed) return 'stressed of late';
       if (openYears === null) return 'closing of holes not looked at';
       if (openYears === 0) return 'its holes have closed';
-      return `a hole open after ${openYears} ${openYears === 1 ? 'year' : 'years'}`;
+      return `a hole open after ${counted(openYears, 'year')}`;
     }
   }
 }

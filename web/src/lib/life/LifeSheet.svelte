@@ -1,4 +1,6 @@
 <script lang="ts">
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import Printer from '@lucide/svelte/icons/printer';
   import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core/records';
 
@@ -43,26 +45,17 @@
 <p class="max-w-prose">
   {tree.tapholes.length === 0
     ? 'No hole is written down'
-    : `${tree.tapholes.length} ${tree.tapholes.length === 1 ? 'hole' : 'holes'} since ${Math.min(...tree.tapholes.map((h) => h.season))}`}{tree
-    .shavings.size > 0
+    : `${counted(tree.tapholes.length, 'hole')} since ${Math.min(...tree.tapholes.map((h) => h.season))}`}{tree.shavings
+    .size > 0
     ? `; shavings seen at ${tree.shavings.size}, brown at ${brown}`
     : ''}.
-  {tree.readings.length}
-  {tree.readings.length === 1 ? 'reading' : 'readings'}; {tree.growth.observed
+  {counted(tree.readings.length, 'reading')}; {tree.growth.observed
     ? `it lays about ${preferences.length(tree.growth.ringMm, 'ring')} of wood a year`
     : `its growth is not measured yet, and ${preferences.length(tree.growth.ringMm, 'ring')} of wood a year are assumed`}.
 </p>
 <div class="my-4 flex flex-wrap items-center gap-2">
   <a class="btn btn-outline btn-sm" href="/bush/{bush.id}/card/{treeId}"><Printer size={16} /> Tree card</a>
-  <div class="flex flex-wrap gap-x-1" role="group" aria-label="Show">
-    {#each GROUPS as [group, label] (group)}
-      <button
-        class="px-2.5 py-1 {only === group ? 'border-b-[3px] border-base-content font-bold' : ''}"
-        aria-pressed={only === group}
-        onclick={() => (only = group)}>{label}</button
-      >
-    {/each}
-  </div>
+  <ToggleGroup label="Show" options={GROUPS.map(([id, label]) => ({ id, label }))} bind:value={only} />
 </div>
 {#each years as [year, list] (year)}
   <section

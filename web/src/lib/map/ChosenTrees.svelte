@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { deriveTree, kindOf, type TreeRow } from '@baumkin/core/records';
   import { basalArea, quadraticMeanDiameter, walkLength } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
@@ -33,9 +35,7 @@
   async function intoStand(): Promise<void> {
     const moved = chosen.filter((row) => row.standId !== (standId || null));
     const back = await bush.putIntoStands(moved.map((row) => ({ row, standId: standId || null })));
-    toast.success(`${moved.length} ${moved.length === 1 ? 'tree belongs' : 'trees belong'} to another stand now.`, {
-      action: { label: 'Undo', onClick: () => void back() }
-    });
+    undoable(`${counted(moved.length, 'tree belongs', 'trees belong')} to another stand now.`, () => back());
   }
 
   async function csv(): Promise<void> {
@@ -81,19 +81,18 @@
 
 <section aria-labelledby="chosen" data-testid="chosen">
   <h2 id="chosen">
-    {chosen.length === 0 ? 'Nothing chosen' : `${chosen.length} ${chosen.length === 1 ? 'tree' : 'trees'} chosen`}
+    {chosen.length === 0 ? 'Nothing chosen' : `${counted(chosen.length, 'tree')} chosen`}
   </h2>
   {#if chosen.length === 0}
     <p class="aside">Draw a line round trees, take an answer above, a stand or a rule. The list appears here.</p>
   {:else}
     <p>
-      {maples}
-      {maples === 1 ? 'maple' : 'maples'}{taps > 0
-        ? `, ${taps} ${taps === 1 ? 'tap' : 'taps'} decided`
-        : ''}{#if sized.length > 0}; {preferences.basalArea(area)} of basal area, mean {preferences.length(
-          quadraticMeanDiameter(sized),
-          'trunk'
-        )}{/if}. The walk past them: {preferences.length(walkLength(chosen) * 1000, 'way')}.
+      {counted(maples, 'maple')}{taps > 0 ? `, ${counted(taps, 'tap')} decided` : ''}{#if sized.length > 0}; {preferences.basalArea(
+          area
+        )} of basal area, mean {preferences.length(quadraticMeanDiameter(sized), 'trunk')}{/if}. The walk past them: {preferences.length(
+        walkLength(chosen) * 1000,
+        'way'
+      )}.
     </p>
     <div class="mt-2 flex flex-wrap gap-2 print:hidden">
       <button class="btn btn-primary btn-sm" onclick={() => bush.walkOnly(chosen.map((row) => row.id))}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import { drillForbidden, isSugarbush } from '@baumkin/core/records';
   import { collectingPoints, type CollectingPoint } from '@baumkin/core/stand';
   import { tapGuidelineOf, guidelineTaps } from '@baumkin/core/taps';
@@ -52,8 +53,7 @@
     </p>
     {#if undecided > 0}
       <p class="aside">
-        {undecided}
-        {undecided === 1 ? 'tree is' : 'trees are'} not decided yet: counted by size, after the bush’s ladder.
+        {counted(undecided, 'tree is', 'trees are')} not decided yet: counted by size, after the bush’s ladder.
       </p>
     {/if}
   {/if}

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { chosenBy, type Rule } from '@baumkin/core/records';
   import type { CollectingPoint } from '@baumkin/core/stand';
 
@@ -107,22 +109,13 @@
 <div class="flex h-full flex-col">
   <div class="mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 print:hidden">
     <h1>The map</h1>
-    <div class="flex gap-x-1" role="group" aria-label="What to do on the map">
-      {#each TOOLS as [id, label] (id)}
-        {#if id !== 'add' || bush.mayRecord}
-          <button
-            class="border-b-[3px] px-2.5 py-1 {tool === id
-              ? 'border-base-content font-bold'
-              : 'border-transparent hover:underline'}"
-            aria-pressed={tool === id}
-            onclick={() => take(id)}>{label}</button
-          >
-        {/if}
-      {/each}
-    </div>
+    <ToggleGroup
+      label="What to do on the map"
+      options={TOOLS.filter(([id]) => id !== 'add' || bush.mayRecord).map(([id, label]) => ({ id, label }))}
+      bind:value={() => tool, take}
+    />
     {#if unplaced > 0}<p class="aside">
-        {unplaced}
-        {unplaced === 1 ? 'tree has' : 'trees have'} no place and cannot be shown.
+        {counted(unplaced, 'tree has', 'trees have')} no place and cannot be shown.
       </p>{/if}
     <button class="ml-auto link text-sm" onclick={() => stand?.frame()}>Show all</button>
   </div>
@@ -157,17 +150,15 @@
         <div class="flex flex-col gap-4 print:hidden">
           <Legend {questions} bind:asked rows={bush.rows} onchoose={choose} />
           <div class="flex flex-col gap-1.5">
-            <div class="grid grid-cols-2" role="group" aria-label="Choose by hand">
-              {#each [['click', 'Tree by tree'], ['lasso', 'Line round them']] as const as [id, label] (id)}
-                <button
-                  class="min-h-9 border border-base-content px-2 text-sm first:border-r-0 {hand === id
-                    ? 'bg-neutral font-bold text-neutral-content'
-                    : ''}"
-                  aria-pressed={hand === id}
-                  onclick={() => (hand = id)}>{label}</button
-                >
-              {/each}
-            </div>
+            <ToggleGroup
+              look="boxes"
+              label="Choose by hand"
+              options={[
+                { id: 'click', label: 'Tree by tree' },
+                { id: 'lasso', label: 'Line round them' }
+              ]}
+              bind:value={hand}
+            />
             <p class="aside">
               {hand === 'lasso'
                 ? 'Draw a line round trees. With Shift they are added, with Alt taken out.'

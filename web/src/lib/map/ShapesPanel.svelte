@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { insideOutline, outlineAreaHa } from '@baumkin/core/geometry';
   import {
     standPurposeSchema,
@@ -196,9 +198,7 @@
     const putBack = () => (stand ? bush.change.stand(stand) : feature && bush.change.feature(feature));
     problem = await remove(what, id);
     if (problem !== null) return;
-    toast.success(`${name} is off the map.`, {
-      action: { label: 'Undo', onClick: () => void putBack() }
-    });
+    undoable(`${name} is off the map.`, () => putBack());
     end();
   }
 </script>
@@ -312,8 +312,7 @@
       {#if strangers.length > 0}
         <label class="flex items-center gap-2"
           ><input type="checkbox" class="checkbox" bind:checked={gather} />
-          {strangers.length}
-          {strangers.length === 1 ? 'tree' : 'trees'} inside shall belong to it</label
+          {counted(strangers.length, 'tree')} inside shall belong to it</label
         >
       {/if}
     {/if}

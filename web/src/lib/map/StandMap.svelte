@@ -20,6 +20,8 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import { drawGround, latLng, word } from './ground.ts';
+  import { drawOutline, lassoOn } from './drawing.ts';
   import { northUp } from './northUp.ts';
   import { makeTreeLayer, type MapTree, type Scene, type TreeLayer } from './treeLayer.ts';
   import { keepWordsApart } from '$lib/ui/keepApart.ts';
@@ -122,8 +124,6 @@
     };
   });
 
-  const latLng = ([east, north]: readonly [number, number]): [number, number] => [north, east];
-  type Shape = Leaflet.Polyline | Leaflet.Polygon;
   const pxPerM = () => 2 ** map!.getZoom();
 
   /** Ground to be seen around the outermost trees, metres. */
@@ -169,70 +169,7 @@
   $effect(() => {
     if (!map || !L || !under) return;
     void preferences.theme;
-    const leaflet = L;
-    under.clearLayers();
-    const style = getComputedStyle(box);
-    const colour = (name: string) => style.getPropertyValue(name).trim();
-    const pane = 'baseMap';
-    for (const stand of stands) {
-      if (!stand.outline) continue;
-      const shape = leaflet.polygon(stand.outline.map(latLng), {
-        pane,
-        interactive: false,
-        pmIgnore: true,
-        color: colour('--color-base-content'),
-        weight: 1.4,
-        opacity: 0.55,
-        dashArray: '7 5',
-        fillColor: colour(stand.wetness === 'wet' ? '--color-info' : '--color-base-content'),
-        fillOpacity: stand.wetness === 'wet' ? 0.1 : 0.025
-      });
-      under.addLayer(shape);
-      const { middle, top, bottom, crowded } = labelPlace(stand.outline);
-      under.addLayer(word(stand.name, middle, crowded ? bottom : top, crowded ? 'stand-name below' : 'stand-name'));
-    }
-    for (const feature of features) {
-      const closed = feature.kind === 'building';
-      const bends = feature.kind === 'path' || feature.kind === 'water';
-      const points = (bends ? softened(feature.points) : feature.points).map(latLng);
-      const options = {
-        pane,
-        interactive: false,
-        pmIgnore: true,
-        lineCap: 'round' as const,
-        color: colour(
-          {
-            building: '--color-base-content',
-            path: '--color-base-content',
-            line: '--color-error',
-            water: '--color-info',
-            fence: '--color-secondary',
-            boundary: '--color-base-content',
-            entrance: '--color-base-content'
-          }[feature.kind]
-        ),
-        weight: { building: 1, path: 2, line: 2, water: 5, fence: 3, boundary: 2, entrance: 3 }[feature.kind],
-        opacity: feature.kind === 'water' ? 0.5 : 0.8,
-        dashArray:
-          feature.kind === 'path'
-            ? '2 6'
-            : feature.kind === 'fence'
-              ? '1 5'
-              : feature.kind === 'boundary'
-                ? '12 4 2 4'
-                : undefined,
-        fillOpacity: 0.75
-      };
-      under.addLayer(
-        feature.kind === 'entrance'
-          ? leaflet.circleMarker(points[0]!, { ...options, radius: 5, fill: false })
-          : closed
-            ? leaflet.polygon(points, options)
-            : leaflet.polyline(points, options)
-      );
-      const [east, north] = feature.points[Math.floor(feature.points.length / 2)]!;
-      under.addLayer(word(feature.name, east, north, 'feature-name'));
-    }
+    drawGround(L, under, { stands, features, box });
     void document.fonts.ready.then(() => box && keepWordsApart(box));
   });
 
@@ -257,7 +194,7 @@
           fillOpacity: 0.16
         })
       );
-      over.addLayer(word(ring.says, ring.eastM, ring.northM, 'ring-word'));
+      over.addLayer(word(L, ring.says, [ring.eastM, ring.northM], 'ring-word'));
     }
     if (lasso.length > 1)
       over.addLayer(
@@ -265,47 +202,6 @@
       );
     keepWordsApart(box);
   });
-
-  /** A stand's name goes above it, or below where another stand lies close above. */
-  function labelPlace(shape: readonly (readonly [number, number])[]) {
-    const [easts, norths] = [shape.map(([e]) => e), shape.map(([, n]) => n)];
-    const [west, east, top, bottom] = [
-      Math.min(...easts),
-      Math.max(...easts),
-      Math.max(...norths),
-      Math.min(...norths)
-    ];
-    const room = (top - bottom) / 5;
-    const crowded = stands.some(({ outline: other }) =>
-      other?.some(([e, n]) => other !== shape && e > west && e < east && n > top - room / 2 && n < top + room)
-    );
-    return { middle: (west + east) / 2, top, bottom, crowded };
-  }
-
-  /** A course with its corners cut twice, as water and feet do (Chaikin 1974). */
-  function softened(points: readonly (readonly [number, number])[]): (readonly [number, number])[] {
-    let line = [...points];
-    for (let round = 0; round < 2; round++)
-      line = line.flatMap((p, i): (readonly [number, number])[] => {
-        const next = line[i + 1];
-        if (!next) return [p];
-        const between = (share: number) => [p[0] + share * (next[0] - p[0]), p[1] + share * (next[1] - p[1])] as const;
-        return i === 0 ? [p, between(0.75)] : i === line.length - 2 ? [between(0.25)] : [between(0.25), between(0.75)];
-      });
-    return line;
-  }
-
-  function word(text: string, eastM: number, northM: number, kind: string): Leaflet.Marker {
-    const label = document.createElement('span');
-    label.textContent = text;
-    return L!.marker([northM, eastM], {
-      pane: 'over',
-      interactive: false,
-      keyboard: false,
-      pmIgnore: true,
-      icon: L!.divIcon({ className: `map-word ${kind}`, html: label, iconSize: [0, 0] })
-    } as Leaflet.MarkerOptions);
-  }
 
   /* The picture of the baseMap, turned so that north is up. */
   $effect(() => {
@@ -334,94 +230,32 @@
     };
   });
 
-  /* Lasso: a free line round the trees that are meant. */
   $effect(() => {
     if (!map || mode !== 'lasso') return;
-    const here = map;
-    here.dragging.disable();
-    let drawing = false;
-    const at = (event: PointerEvent): [number, number] => {
-      const { lat, lng } = here.mouseEventToLatLng(event);
-      return [lng, lat];
-    };
-    const down = (event: PointerEvent) => {
-      if (event.button !== 0 || (event.target as HTMLElement).closest('.leaflet-control')) return;
-      drawing = true;
-      box.setPointerCapture(event.pointerId);
-      lasso = [at(event)];
-    };
-    const move = (event: PointerEvent) => {
-      if (drawing) lasso = [...lasso, at(event)];
-    };
-    const up = (event: PointerEvent) => {
-      if (!drawing) return;
-      drawing = false;
-      const line = lasso;
-      lasso = [];
-      if (line.length < 4) return;
-      const [easts, norths] = [line.map(([e]) => e), line.map(([, n]) => n)];
-      const found = trees!
-        .within(Math.min(...easts), Math.min(...norths), Math.max(...easts), Math.max(...norths))
-        .filter((tree) => insideOutline([tree.eastM, tree.northM], line));
-      onlasso?.(
-        found.map((tree) => tree.id),
-        event.shiftKey ? 'add' : event.altKey ? 'remove' : 'only'
-      );
-    };
-    box.addEventListener('pointerdown', down);
-    box.addEventListener('pointermove', move);
-    box.addEventListener('pointerup', up);
-    return () => {
-      here.dragging.enable();
-      box.removeEventListener('pointerdown', down);
-      box.removeEventListener('pointermove', move);
-      box.removeEventListener('pointerup', up);
-    };
-  });
-
-  /* Drawing a shape, and moving the corners of one that is there. */
-  $effect(() => {
-    const [here, leaflet] = [map, L];
-    if (!here || !leaflet || !editable || (mode !== 'shape' && mode !== 'course')) return;
-    const closed = mode === 'shape';
-    const amber = getComputedStyle(box).getPropertyValue('--color-primary').trim();
-    const style = { color: amber, weight: 2.5, fillOpacity: 0.1 };
-    here.pm.setGlobalOptions({
-      pathOptions: style,
-      templineStyle: style,
-      hintlineStyle: { ...style, dashArray: '5 5' }
+    return lassoOn(map, box, {
+      ondraw: (line) => (lasso = line),
+      ondone: (line, how) => {
+        const [easts, norths] = [line.map(([e]) => e), line.map(([, n]) => n)];
+        const found = trees!
+          .within(Math.min(...easts), Math.min(...norths), Math.max(...easts), Math.max(...norths))
+          .filter((tree) => insideOutline([tree.eastM, tree.northM], line));
+        onlasso?.(
+          found.map((tree) => tree.id),
+          how
+        );
+      }
     });
-    const begun = untrack(() => outline);
-    const report = (layer: Shape) => {
-      const rings = layer.getLatLngs();
-      const points = (closed ? rings[0] : rings) as Leaflet.LatLng[];
-      onoutline?.(points.map(({ lat, lng }): [number, number] => [round(lng), round(lat)]));
-    };
-    let layer: Shape | null = null;
-    const edit = (drawn: Shape) => {
-      layer = drawn;
-      drawn.pm.enable({ allowSelfIntersection: false });
-      drawn.on('pm:edit', () => report(drawn));
-    };
-    if (begun && begun.length > 1) {
-      const made = closed ? leaflet.polygon(begun.map(latLng), style) : leaflet.polyline(begun.map(latLng), style);
-      edit(made.addTo(here));
-    } else {
-      here.pm.enableDraw(closed ? 'Polygon' : 'Line', { allowSelfIntersection: false, finishOn: 'dblclick' });
-      here.once('pm:create', (event) => {
-        here.pm.disableDraw();
-        edit(event.layer as Shape);
-        report(event.layer as Shape);
-      });
-    }
-    return () => {
-      here.off('pm:create');
-      here.pm.disableDraw();
-      layer?.remove();
-    };
   });
 
-  const round = (metres: number) => Number(metres.toFixed(2));
+  $effect(() => {
+    if (!map || !L || !editable || (mode !== 'shape' && mode !== 'course')) return;
+    return drawOutline(L, map, {
+      closed: mode === 'shape',
+      begun: untrack(() => outline),
+      colour: getComputedStyle(box).getPropertyValue('--color-primary').trim(),
+      onoutline: (points) => onoutline?.(points)
+    });
+  });
 </script>
 
 <div

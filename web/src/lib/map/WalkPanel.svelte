@@ -1,7 +1,7 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
   import type { TreeRow } from '@baumkin/core/records';
   import { walkLength } from '@baumkin/core/stand';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -31,9 +31,7 @@
     problem = await bush.change.walk(order.map((row) => row.id));
     if (problem !== null) return;
     picked = [];
-    toast.success('They follow one another now.', {
-      action: { label: 'Undo', onClick: () => void bush.change.walk(before) }
-    });
+    undoable('They follow one another now.', () => bush.change.walk(before));
   }
 </script>
 

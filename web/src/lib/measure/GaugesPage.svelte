@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import { basalAreaFactors, gaugeRow, stickMarks } from '@baumkin/core/cruise';
   import { girthFromDiameter } from '@baumkin/core/measure';
   import { DEFAULT_BUSH_SETTINGS } from '@baumkin/core/records';
@@ -138,7 +139,7 @@
         <tbody>
           {#each steps as step (step.diameterMm)}
             <tr class="border-b border-base-300/60"
-              ><td class="py-1">{length(step.diameterMm)}</td><td>{step.taps} {step.taps === 1 ? 'tap' : 'taps'}</td><td
+              ><td class="py-1">{length(step.diameterMm)}</td><td>{counted(step.taps, 'tap')}</td><td
                 class="text-right font-bold">{length(girthFromDiameter(step.diameterMm))}</td
               ></tr
             >

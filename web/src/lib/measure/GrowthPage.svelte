@@ -1,4 +1,6 @@
 <script lang="ts">
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
   import { wallsOffWell } from '@baumkin/core/trunk';
   import { growthRows, type GrowthRow } from '@baumkin/core/bush';
@@ -59,10 +61,7 @@
   <section aria-labelledby="growth" class="min-w-0 lg:sticky lg:top-0 lg:self-start">
     <div class="flex flex-wrap items-baseline justify-between gap-x-4">
       <h1 id="growth">Who grows, who stalls</h1>
-      <select class="select w-40 select-sm" aria-label="Stand" bind:value={standId}>
-        <option value="">All stands</option>
-        {#each bush.overview?.stands ?? [] as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-      </select>
+      <StandSelect bind:value={standId} />
     </div>
     {#if trees.length === 0}
       <p class="mt-2">
@@ -92,14 +91,12 @@
     {/if}
   </section>
   <section aria-label="Trees" class="min-w-0">
-    <div class="mb-2 flex flex-wrap gap-x-1" role="group" aria-label="Show">
-      {#each VIEWS as [id, label, test] (id)}
-        <button
-          class="px-2 py-1 max-md:min-h-11 {view === id ? 'border-b-[3px] border-base-content font-bold' : ''}"
-          aria-pressed={view === id}
-          onclick={() => (view = id)}>{label} <span class="aside">{trees.filter(test).length}</span></button
-        >
-      {/each}
+    <div class="mb-2">
+      <ToggleGroup
+        label="Show"
+        options={VIEWS.map(([id, label, test]) => ({ id, label, count: trees.filter(test).length }))}
+        bind:value={view}
+      />
     </div>
     {#if view === 'next' && shown.length > 0}
       <p class="aside mb-2">The trees first whose count a new reading is most likely to change. The rest can wait.</p>

@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import { crownRadius, defaultHeight, type CrownRadii } from '@baumkin/core/stand';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -44,9 +44,7 @@
     });
     height = '';
     reaches = ['', '', '', ''];
-    toast.success(`Tree ${row.tag}: written down.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag}: written down.`, record);
   }
 </script>
 

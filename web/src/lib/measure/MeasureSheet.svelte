@@ -1,4 +1,6 @@
 <script lang="ts">
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
   import {
     fractionalYear,
     METHOD_SD_MM,
@@ -8,9 +10,7 @@
     type NeighbourReading,
     type ReadingQuestion
   } from '@baumkin/core/measure';
-  import { swappedReadings, type Reading } from '@baumkin/core/records';
   import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
-  import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
   import { METHOD_LABEL, questionWords } from '$lib/labels/measure.ts';
@@ -23,6 +23,7 @@
 
   import GrowthLine from './GrowthLine.svelte';
   import HeightAndCrownForm from './HeightAndCrownForm.svelte';
+  import OldQuestions from './OldQuestions.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
@@ -82,20 +83,6 @@
   const neighbours = $derived(
     beside.flatMap((r): NeighbourReading[] => (r.lastReading ? [{ tag: r.tag, last: r.lastReading }] : []))
   );
-  const swapped = $derived.by(() => {
-    if (tree.questioned.size === 0) return null;
-    for (const other of beside) {
-      const pair = swappedReadings(tree, bush.stateOf(other.id));
-      if (pair) return { ...pair, neighbour: other };
-    }
-    return null;
-  });
-  $effect(() => {
-    // What the trees beside it say is only asked for where a reading is in question.
-    if (tree.questioned.size === 0) return;
-    const ids = beside.map((r) => r.id);
-    untrack(() => ids.filter((id) => !bush.hasLife(id)).forEach((id) => void bush.loadTree(id)));
-  });
   const last = $derived(tree.lastReading);
   const lastDated = $derived(row.lastReading);
   const question = $derived.by((): ReadingQuestion | null => {
@@ -131,9 +118,7 @@
       confirmed,
       note: elsewhere === '' ? '' : `because of ${elsewhere}`
     });
-    toast.success(`Tree ${row.tag}: ${show(parsed.dbhMm)} thick.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag}: ${show(parsed.dbhMm)} thick.`, record);
     text = elsewhere = atText = '';
   }
 
@@ -155,53 +140,6 @@
     setQuantity('diameter');
     text = show(question.correctedDbhMm);
   }
-
-  /** Answers an old question: a reading that corrects it, or the same value once more, confirmed. */
-  async function answer(reading: Reading, correctedDbhMm: number | null): Promise<void> {
-    const asWritten =
-      correctedDbhMm === null ? reading.asWritten : `${show(correctedDbhMm)}, corrected from ${reading.asWritten}`;
-    await bush.record(treeId, {
-      kind: 'reading',
-      on: reading.on,
-      quantity: correctedDbhMm === null ? reading.quantity : 'diameter',
-      valueMm: correctedDbhMm ?? reading.valueMm,
-      asWritten: asWritten.slice(0, 80),
-      method: reading.method,
-      heightMm: reading.heightMm,
-      confirmed: true,
-      note: reading.note,
-      correctsId: reading.id
-    });
-    toast.success('The old entry is kept; the new one stands for it.');
-  }
-
-  /** Puts two readings back under their own tags: each tree gets the other's value, and both old entries are kept. */
-  async function swapBack({ own, other, neighbour }: NonNullable<typeof swapped>): Promise<void> {
-    const moved = (to: Reading, from: Reading, tag: string) => ({
-      treeId: to.treeId,
-      draft: {
-        kind: 'reading' as const,
-        on: from.on,
-        quantity: from.quantity,
-        valueMm: from.valueMm,
-        asWritten: `${from.asWritten}, written under ${tag}`.slice(0, 80),
-        method: from.method,
-        heightMm: from.heightMm,
-        confirmed: true,
-        note: from.note,
-        correctsId: to.id
-      }
-    });
-    const records = await bush.recordAll([moved(own, other, neighbour.tag), moved(other, own, row.tag)]);
-    toast.success(`The readings of ${row.tag} and ${neighbour.tag} are back under their own tags.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
-    });
-  }
-
-  async function withdraw(reading: Reading): Promise<void> {
-    await bush.withdraw(reading);
-    toast.success('Set aside. It stays in the tree’s life.');
-  }
 </script>
 
 <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[25rem_1fr]">
@@ -214,18 +152,15 @@
           void save();
         }}
       >
-        <div class="grid grid-cols-2" role="group" aria-label="What was measured">
-          {#each [['girth', 'Girth, the way round'], ['diameter', 'Diameter, across']] as const as [quantity, label] (quantity)}
-            <button
-              type="button"
-              class="min-h-11 border border-base-content px-2 last:border-l-0 {chosen === quantity
-                ? 'bg-neutral font-bold text-neutral-content'
-                : ''}"
-              aria-pressed={chosen === quantity}
-              onclick={() => setQuantity(quantity)}>{label}</button
-            >
-          {/each}
-        </div>
+        <ToggleGroup
+          look="boxes"
+          label="What was measured"
+          options={[
+            { id: 'girth', label: 'Girth, the way round' },
+            { id: 'diameter', label: 'Diameter, across' }
+          ]}
+          bind:value={() => chosen, setQuantity}
+        />
         <Listening onreading={hear} />
         <label class="flex flex-col gap-1">
           <span
@@ -323,37 +258,7 @@
   </section>
 
   <section aria-label="Growth" class="flex min-w-0 flex-col gap-4">
-    {#each tree.readings.filter((r) => tree.questioned.has(r.id)) as reading (reading.id)}
-      {@const asked = tree.questioned.get(reading.id)!}
-      {@const dbh = toDiameter(reading.valueMm, reading.quantity)}
-      <div class="border-2 border-primary p-3" data-testid="old-question">
-        <p class="font-slab text-lg font-semibold">The reading of {reading.on} does not fit</p>
-        <p>
-          Written as “{reading.asWritten}”, {reading.quantity}: {show(dbh)} thick. {swapped?.own.id === reading.id
-            ? `It fits tree ${swapped.neighbour.tag} beside it, and that tree’s reading of the same round fits this one: the tags were mixed up.`
-            : questionWords(asked)} Until you answer, growth and diameter leave it aside.
-        </p>
-        {#if bush.mayRecord}
-          <div class="mt-2 flex flex-wrap gap-2">
-            {#if swapped?.own.id === reading.id}
-              <button class="btn btn-primary btn-sm" onclick={() => swapBack(swapped!)}
-                >Swap it with tree {swapped.neighbour.tag}: {show(
-                  toDiameter(swapped.other.valueMm, swapped.other.quantity)
-                )} here</button
-              >
-            {:else if asked.correctedDbhMm}
-              <button class="btn btn-primary btn-sm" onclick={() => answer(reading, asked.correctedDbhMm)}
-                >Make it {show(asked.correctedDbhMm)} thick</button
-              >
-            {/if}
-            <button class="btn btn-outline btn-sm" onclick={() => answer(reading, null)}
-              >It is right as it stands</button
-            >
-            <button class="btn btn-outline btn-sm" onclick={() => withdraw(reading)}>Set it aside</button>
-          </div>
-        {/if}
-      </div>
-    {/each}
+    <OldQuestions {row} {tree} {beside} />
     <div>
       <h2>Growth</h2>
       <p>{growthWords}</p>

@@ -1,11 +1,13 @@
 <script lang="ts">
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { SPECIES, speciesById, type SpeciesId } from '@baumkin/core/identify';
   import { toDiameter } from '@baumkin/core/measure';
   import type { PlotRecord } from '@baumkin/core/records';
   import { M2_PER_ACRE, parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import { basalAreaFactors, limitingDistanceM, plotRadius } from '@baumkin/core/cruise';
   import { onMount } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
@@ -109,9 +111,7 @@
     await dropDraft(bush, 'plot', bush.id);
     entry = null;
     centre = null;
-    toast.success(`Plot ${name}: ${trees.length} ${trees.length === 1 ? 'tree' : 'trees'} counted.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
-    });
+    saved(bush, `Plot ${name}: ${counted(trees.length, 'tree')} counted.`, record);
   }
 
   async function leave(): Promise<void> {
@@ -121,6 +121,10 @@
 
   const inWords = (tree: Entry['trees'][number]) =>
     `${tree.species ? speciesById(tree.species).name : 'species open'}${tree.dbhMm === null ? '' : ` ${preferences.length(tree.dbhMm, 'trunk')}`}`;
+  const PICKS = [
+    ['fixed', 'All on a circle'],
+    ['gauge', 'Angle gauge']
+  ] as const;
 </script>
 
 <section aria-labelledby="count" class="flex min-w-0 flex-col gap-3">
@@ -153,21 +157,13 @@
       </summary>
       <div class="mt-2"><PlaceInput bind:place={centre} bind:problem={centreProblem} /></div>
     </details>
-    <div class="grid grid-cols-2" role="group" aria-label="How the plot picks its trees">
-      {#each [['fixed', 'All on a circle'], ['gauge', 'Angle gauge']] as const as [kind, label] (kind)}
-        <button
-          class="min-h-11 border border-base-content px-2 last:border-l-0 {entry.kind === kind
-            ? 'bg-neutral font-bold text-neutral-content'
-            : ''}"
-          aria-pressed={entry.kind === kind}
-          disabled={entry.trees.length > 0 && entry.kind !== kind}
-          onclick={() => {
-            entry!.kind = kind;
-            keep();
-          }}>{label}</button
-        >
-      {/each}
-    </div>
+    <ToggleGroup
+      look="boxes"
+      label="How the plot picks its trees"
+      options={PICKS.map(([id, label]) => ({ id, label, disabled: entry!.trees.length > 0 && entry!.kind !== id }))}
+      bind:value={entry.kind}
+      onchange={keep}
+    />
     {#if entry.kind === 'fixed'}
       <label class="flex flex-wrap items-center gap-2"
         >Circle

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import type { PlotRecord } from '@baumkin/core/records';
   import { M2_PER_ACRE, M2_PER_HECTARE } from '@baumkin/core/units';
   import {
@@ -48,10 +50,7 @@
 <section aria-labelledby="figures" class="flex min-w-0 flex-col gap-3 max-lg:order-last">
   <div class="flex flex-wrap items-baseline justify-between gap-x-4 gap-y-1">
     <h1 id="figures">What the plots say</h1>
-    <select class="select w-40 select-sm" aria-label="Stand" bind:value={standId}>
-      <option value="">All stands</option>
-      {#each bush.overview?.stands ?? [] as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-    </select>
+    <StandSelect bind:value={standId} />
   </div>
   {#if shown.length === 0}
     <p class="max-w-prose">
@@ -137,15 +136,14 @@
           <li class="grid grid-cols-[2.5rem_1fr_auto] items-baseline gap-x-3 border-t border-base-300 py-1">
             <b class="truncate">{plot.name}</b>
             <span class="grow"
-              >{plot.trees.length}
-              {plot.trees.length === 1 ? 'tree' : 'trees'}, {preferences.basalAreaDensity(
+              >{counted(plot.trees.length, 'tree')}, {preferences.basalAreaDensity(
                 plotMetrics(plot).basalAreaM2PerHa
               )}<span class="aside"
                 >&nbsp;· {designOf(plot)} · {standName(plot.standId)} ·
                 <span class="whitespace-nowrap">{plot.on}</span> · {bush.authorOf(plot)}</span
               ></span
             >
-            {#if bush.mayRecord}<button class="btn btn-ghost btn-sm" onclick={() => bush.withdrawOfBush(plot)}
+            {#if bush.mayRecord}<button class="btn btn-ghost btn-sm" onclick={() => bush.withdraw(plot)}
                 >Take back<span class="sr-only"> plot {plot.name}</span></button
               >{/if}
           </li>

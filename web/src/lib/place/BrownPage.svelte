@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
   import type { TreeRow, WorkRecord } from '@baumkin/core/records';
   import { LITRES_A_TAP } from '@baumkin/core/sap';
   import {
@@ -13,7 +14,6 @@
   } from '@baumkin/core/trunk';
   import { trunkOf } from '@baumkin/core/bush';
   import { onDestroy, onMount } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { STRATEGY_LABELS } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -127,9 +127,7 @@
     problem = await bush.change.settings({ columnFactor, positionFactor });
     if (problem !== null) return;
     found = null;
-    toast.success('Every sheet goes by the corrected columns from now on.', {
-      action: { label: 'Undo', onClick: () => void bush.change.settings(before) }
-    });
+    undoable('Every sheet goes by the corrected columns from now on.', () => bush.change.settings(before));
   }
 
   const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);

@@ -1,34 +1,29 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
-  import { barkThickness } from '@baumkin/core/measure';
-  import {
-    drillForbidden,
-    fewerSinceDecided,
-    knownMaple,
-    tapsToHang,
-    type Shavings,
-    type Taphole
-  } from '@baumkin/core/records';
-  import { CLEAR_ENOUGH, type SpotAnswer } from '@baumkin/core/rotation';
+  import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
+  import type { SpotAnswer } from '@baumkin/core/rotation';
   import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
-  import { toast } from 'svelte-sonner';
 
   import { conditionWords } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
-  import { STRATEGY_LABELS, instructionWords, objectionWords } from '$lib/labels/placement.ts';
+  import { STRATEGY_LABELS, instructionWords, taughtWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
   import Term from '$lib/ui/Term.svelte';
 
   import BarkSheet from './BarkSheet.svelte';
-  import { chanceInWords } from '$lib/labels/chance.ts';
   import CrossSection from './CrossSection.svelte';
   import HighHole from './HighHole.svelte';
+  import HoleOutlook from './HoleOutlook.svelte';
   import Lengthwise from './Lengthwise.svelte';
   import { LivePlacement } from './placement.svelte.ts';
+  import OldHoles from './OldHoles.svelte';
+  import PlannedHoles from './PlannedHoles.svelte';
+  import ShavingsForm from './ShavingsForm.svelte';
   import TrunkNotes from './TrunkNotes.svelte';
   import { placeWorker } from './worker.ts';
 
@@ -93,40 +88,12 @@
     );
   }
 
-  /** What the shavings say of the grain, once they say anything. */
-  const taught = $derived.by(() => {
-    const learned = live.stage === 'full' ? live.placement?.learned : null;
-    if (!learned || learned.looked === 0) return null;
-    const { leanMeanDeg, leanFromDeg, leanToDeg, sizeFactor, looked } = learned;
-    const holes_ = `${looked} ${looked === 1 ? 'hole' : 'holes'}`;
-    const lean =
-      leanFromDeg > 0 || leanToDeg < 0
-        ? `This tree’s grain leans to the ${leanMeanDeg > 0 ? 'left' : 'right'} going up, about ${Math.abs(Math.round(leanMeanDeg))}° (8 in 10: ${Math.round(leanFromDeg)} to ${Math.round(leanToDeg)}°).`
-        : `They do not tell yet which way the grain leans (8 in 10: ${Math.round(-leanFromDeg)}° right to ${Math.round(leanToDeg)}° left).`;
-    const size =
-      sizeFactor > 1.15
-        ? ' Its stain reaches farther than most.'
-        : sizeFactor < 0.87
-          ? ' Its stain stays shorter than most.'
-          : '';
-    return `Shavings of ${holes_} were looked at. ${lean}${size}`;
-  });
+  const taught = $derived(live.stage === 'full' ? taughtWords(live.placement?.learned) : null);
 
   const instruction = $derived(
     spot && placing ? instructionFor(placing, tree.trunkFeatures, spot, bush.asPlanned) : null
   );
   const words = $derived(instruction && instructionWords(instruction, preferences.units));
-
-  const inTheWay = $derived.by(() => {
-    if (!outlook || !placing) return [];
-    return outlook.inTheWay
-      .filter((w) => w.share >= 0.02)
-      .slice(0, 3)
-      .map((w) => ({
-        name: placing.holes[w.hole] ? `the hole of ${placing.holes[w.hole]!.season}` : 'an old scar of unknown year',
-        share: w.share
-      }));
-  });
 
   async function drilled(): Promise<void> {
     if (!spot || !outlook || !answered) return;
@@ -143,47 +110,8 @@
     });
     asked = null;
     chosen = 0;
-    toast.success(`Tree ${row.tag}: hole written down. What did the shavings look like?`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(hole) }
-    });
+    saved(bush, `Tree ${row.tag}: hole written down. What did the shavings look like?`, hole);
   }
-
-  const SEEN: readonly [Shavings['seen'], string, string][] = [
-    ['pale', 'Pale cream', 'clear wood'],
-    ['partly', 'Partly brown', 'met old wood'],
-    ['brown', 'All brown', 'in old wood'],
-    ['dry', 'Dry on a flow day', 'no sap']
-  ];
-  async function logShavings(hole: Taphole, seen: Shavings['seen']): Promise<void> {
-    const known = tree.shavings.get(hole.id);
-    if (known?.seen === seen) return;
-    await bush.record(treeId, {
-      kind: 'shavings',
-      tapholeId: hole.id,
-      seen,
-      brownShare: seen === 'partly' ? 0.5 : null,
-      brownFromMm: null,
-      ...(known ? { correctsId: known.id } : {})
-    });
-    toast.success('Shavings written down.');
-  }
-  async function refine(hole: Taphole, change: Pick<Partial<Shavings>, 'brownShare' | 'brownFromMm'>): Promise<void> {
-    const known = tree.shavings.get(hole.id);
-    if (!known) return;
-    const { brownShare, brownFromMm } = { ...known, ...change };
-    await bush.record(treeId, {
-      kind: 'shavings',
-      tapholeId: hole.id,
-      seen: 'partly',
-      brownShare,
-      brownFromMm,
-      correctsId: known.id
-    });
-  }
-  /** Depths at which shavings may have turned, in steps that a hand can tell apart. */
-  const depths = $derived(
-    Array.from({ length: Math.floor(settings.depthMm / 6.35) }, (_, i) => Math.round((i + 1) * 6.35 * 10) / 10)
-  );
 </script>
 
 {#if knownMaple(row) === false}
@@ -274,64 +202,12 @@
           <Lengthwise task={placing.task} cut={answer.lengthwise} along={answer.along} {spot} />
         </div>
       {/if}
-      {#if plan.length > 0}
-        <details class="mt-3">
-          <summary class="cursor-pointer">The coming seasons as a list ({plan.length} holes)</summary>
-          <p class="aside mt-1 max-w-xl">
-            Planned together, so that the later ones keep clear wood; planned anew whenever growth, a rest or the
-            shavings change what is known.
-          </p>
-          <table class="mt-1 text-left" data-testid="rotation">
-            <thead
-              ><tr
-                ><th class="pr-6">Season</th><th class="pr-6">Side</th><th class="pr-6">Height</th><th>Expected loss</th
-                ></tr
-              ></thead
-            >
-            <tbody>
-              {#each plan as hole, i (i)}
-                <tr>
-                  <td
-                    >{[bush.season + hole.season, bush.paintOf(bush.season + hole.season)]
-                      .filter(Boolean)
-                      .join(', ')}</td
-                  >
-                  <td>{compassPoint(hole.bearingDeg)} {Math.round(hole.bearingDeg)}°</td>
-                  <td>{preferences.length(hole.heightMm, 'hand')}</td>
-                  <td>{hole.lost < 0.005 ? 'none' : `${Math.round(100 * hole.lost)} %`}</td>
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        </details>
-      {/if}
+      {#if plan.length > 0}<PlannedHoles {plan} />{/if}
       <details class="mt-2">
         <summary class="cursor-pointer">On this trunk ({tree.trunkFeatures.length + tree.scars.length} noted)</summary>
         <div class="mt-2"><TrunkNotes {treeId} {tree} {spot} /></div>
       </details>
-      <details class="mt-2">
-        <summary class="cursor-pointer">Old holes as a table ({placing.holes.length})</summary>
-        <table class="mt-1 text-left">
-          <thead
-            ><tr
-              ><th class="pr-6">Season</th><th class="pr-6">Side</th><th class="pr-6">Height</th><th class="pr-6"
-                >Wood grown over it</th
-              ><th>Shavings</th></tr
-            ></thead
-          >
-          <tbody>
-            {#each [...placing.holes].reverse() as hole (hole.id)}
-              <tr>
-                <td>{[hole.season, bush.paintOf(hole.season)].filter(Boolean).join(', ')}</td>
-                <td>{compassPoint(hole.bearingDeg)} {Math.round(hole.bearingDeg)}°</td>
-                <td>{preferences.length(hole.heightMm, 'hand')}</td>
-                <td>{preferences.length(placing.task.trunk.holes[placing.holes.indexOf(hole)]!.buriedMm, 'ring')}</td>
-                <td>{tree.shavings.get(hole.id)?.seen ?? ''}</td>
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-      </details>
+      <OldHoles {placing} shavings={tree.shavings} />
     </section>
 
     <section aria-label="Where to drill" class="flex flex-col gap-4">
@@ -390,38 +266,7 @@
           {#if !asked && proposals[chosen]?.planned}<p class="aside -mt-3">
               Planned together with the coming seasons, so that they keep clear wood too.
             </p>{/if}
-          <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5" data-testid="outlook">
-            <dt><Term of="likely">Clear wood</Term></dt>
-            <dd><b>{chanceInWords(outlook.pClear)}</b>{outlook.pClear < CLEAR_ENOUGH ? ', not clear enough' : ''}</dd>
-            <dt>Expected flow</dt>
-            <dd>{Math.round(outlook.flow * 100)} % of a hole in clear wood</dd>
-            <dt>Clear for</dt>
-            <dd>
-              {preferences.length(outlook.clearDepthMm, 'drill')} of {preferences.length(settings.depthMm, 'drill')}
-            </dd>
-            <dt>In the way</dt>
-            <dd>
-              {#each inTheWay as way, i (way.name + '-' + i)}{i > 0 ? '; ' : ''}{way.name}, {chanceInWords(
-                  way.share
-                )}{:else}nothing{/each}
-            </dd>
-            {#if answer && answer.objections.length > 0}
-              <dt>Against it</dt>
-              <dd class="font-semibold text-error" data-testid="against">
-                {answer.objections.map(objectionWords).join('; ')}
-              </dd>
-            {/if}
-            <dt>Tape on the bit</dt>
-            <dd>
-              at {preferences.length(settings.depthMm + barkThickness(tree.dbhMm!), 'drill')}: {preferences.length(
-                settings.depthMm,
-                'drill'
-              )} of wood, {preferences.length(barkThickness(tree.dbhMm!), 'drill')} of bark; {preferences.length(
-                settings.bitMm,
-                'bit'
-              )} bit
-            </dd>
-          </dl>
+          <HoleOutlook {outlook} {placing} objections={answer?.objections ?? []} dbhMm={tree.dbhMm!} />
         {/if}
         {#if bush.mayRecord}
           <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={drilled} disabled={!outlook || !answered}
@@ -431,53 +276,7 @@
       {/if}
 
       {#each tree.holesThisSeason as hole, i (hole.id)}
-        {@const seen = tree.shavings.get(hole.id)}
-        <div class="border-t border-base-300 pt-3" data-testid="drilled">
-          <h2>Hole {i + 1} of this season: the shavings?</h2>
-          <div class="mt-1.5 grid grid-cols-2 gap-2">
-            {#each SEEN as [kind, label, meaning] (kind)}
-              <button
-                class="min-h-12 border-2 px-2 text-left leading-tight {seen?.seen === kind
-                  ? 'border-primary bg-primary/15'
-                  : 'border-base-300'}"
-                aria-pressed={seen?.seen === kind}
-                disabled={!bush.mayRecord}
-                onclick={() => logShavings(hole, kind)}
-              >
-                <b>{label}</b><span class="aside block">{meaning}</span>
-              </button>
-            {/each}
-          </div>
-          {#if seen?.seen === 'partly'}
-            <label class="mt-2 flex items-center gap-3"
-              >Brown share
-              <select
-                class="select w-auto select-sm"
-                value={String(seen.brownShare)}
-                onchange={(e) => refine(hole, { brownShare: Number(e.currentTarget.value) })}
-              >
-                {#each [0.1, 0.25, 0.5, 0.75, 0.9] as share (share)}<option value={String(share)}
-                    >{Math.round(share * 100)} %</option
-                  >{/each}
-              </select>
-            </label>
-            <label class="mt-2 flex items-center gap-3"
-              >Brown from
-              <select
-                class="select w-auto select-sm"
-                value={seen.brownFromMm === null ? '' : String(seen.brownFromMm)}
-                onchange={(e) =>
-                  refine(hole, { brownFromMm: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })}
-              >
-                <option value="">not looked</option>
-                {#each depths as mm (mm)}<option value={String(mm)}>{preferences.length(mm, 'drill')} in</option>{/each}
-              </select>
-            </label>
-          {/if}
-          <button class="aside mt-1.5 link" onclick={() => bush.withdraw(hole)} disabled={!bush.mayRecord}
-            >Take this hole back</button
-          >
-        </div>
+        <ShavingsForm {hole} number={i + 1} seen={tree.shavings.get(hole.id) ?? null} />
       {/each}
       {#if taught}
         <div class="border-t border-base-300 pt-3">

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { speciesById } from '@baumkin/core/identify';
   import { barkThickness } from '@baumkin/core/measure';
   import {
@@ -151,7 +153,7 @@
     {:else if lines.length === 0}No tree has a count for {bush.season} yet.
       <a class="link" href="/bush/{bush.id}/count/all">Decide the counts</a>, then the whole round is placed in one go.
     {:else}
-      <b>{toDrill} {toDrill === 1 ? 'hole' : 'holes'} to drill</b> on {shown.filter(({ left }) => left > 0).length} trees,
+      <b>{counted(toDrill, 'hole')} to drill</b> on {shown.filter(({ left }) => left > 0).length} trees,
       {drilled} drilled{bush.paintOf(bush.season) ? `; ${bush.paintOf(bush.season)} paint this season` : ''}. That takes {timeFor(
         toDrill
       )} at
@@ -163,10 +165,7 @@
   </p>
   {#if lines.length > 0}
     <div class="mt-3 flex flex-wrap items-center gap-3">
-      <select class="select w-40 select-sm" aria-label="Stand" bind:value={standId}>
-        <option value="">all stands</option>
-        {#each bush.overview!.stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-      </select>
+      <StandSelect bind:value={standId} />
       <select class="select w-48 select-sm" aria-label="Which trees" bind:value={only}>
         <option value="all">all trees of the round</option>
         <option value="left">still to drill</option>
@@ -175,7 +174,7 @@
       <LongRunStatus run={plan} what="Placing the holes" />
       {#if plan.done === null && unplanned.length > 0}
         <button class="btn btn-primary btn-sm" onclick={() => planAll(false)}
-          >Place the holes of {unplanned.length} {unplanned.length === 1 ? 'tree' : 'trees'}</button
+          >Place the holes of {counted(unplanned.length, 'tree')}</button
         >
       {:else if plan.done === null && toDrill > 0}
         <button class="btn btn-sm" onclick={() => planAll(true)}>Place them anew</button>
@@ -283,8 +282,7 @@
           ><br />
           {bush.overview!.bush.name}{stand ? `, ${bush.overview!.stands.find(({ id }) => id === stand)?.name}` : ''},
           season
-          {bush.season}. {holes}
-          {holes === 1 ? 'hole' : 'holes'}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'bit')} bit{bush.paintOf(
+          {bush.season}. {counted(holes, 'hole')}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'bit')} bit{bush.paintOf(
             bush.season
           )
             ? `; ${bush.paintOf(bush.season)} paint`

@@ -1,8 +1,8 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import { compassPoint } from '@baumkin/core/math';
   import type { Scars, TreeState, TrunkFeature } from '@baumkin/core/records';
   import { TRUNK_FEATURES, type TrunkFeatureKind } from '@baumkin/core/trunk';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -37,9 +37,7 @@
       heightMm: Math.round(spot.heightMm),
       note: ''
     });
-    toast.success(`Noted: ${FEATURE_WORDS[what]}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Noted: ${FEATURE_WORDS[what]}.`, record);
   }
   async function noteScars(here: boolean): Promise<void> {
     const { bitMm, depthMm } = bush.overview!.bush.settings;
@@ -56,9 +54,7 @@
       depthMm: to < 2005 ? 50.8 : depthMm,
       note: ''
     });
-    toast.success('Noted. The sheet doubts that wood from now on.', {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, 'Noted. The sheet doubts that wood from now on.', record);
   }
   const say = (record: TrunkFeature | Scars) =>
     record.kind === 'trunkFeature'

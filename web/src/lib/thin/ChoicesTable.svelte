@@ -76,7 +76,7 @@
               {#if record && bush.mayDecide}<button
                   class="btn btn-square btn-ghost btn-xs"
                   aria-label="Throw “{choice.name}” away"
-                  onclick={() => void bush.withdrawOfBush(record)}><Trash size={14} /></button
+                  onclick={() => void bush.withdraw(record)}><Trash size={14} /></button
                 >{/if}
             {/if}
           </th>

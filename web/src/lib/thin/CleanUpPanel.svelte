@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import { isMaple } from '@baumkin/core/identify';
   import type { StandTree } from '@baumkin/core/stand';
   import { M3_PER_CORD, M3_PER_CUBIC_YARD } from '@baumkin/core/units';
@@ -39,8 +40,7 @@
   <h2 id="clean-up">The clean-up</h2>
   {#if work && trees.length > 0}
     <p class="max-w-prose text-lg">
-      {work.trees}
-      {work.trees === 1 ? 'tree gives' : 'trees give'} about {preferences.stacked(work.stackedM3)} of stacked firewood and
+      {counted(work.trees, 'tree gives', 'trees give')} about {preferences.stacked(work.stackedM3)} of stacked firewood and
       {preferences.heap(work.brushM3)} of brush, or {preferences.heap(work.chipsM3)} of chips for {preferences.length(
         work.pathM * 1000,
         'ground'

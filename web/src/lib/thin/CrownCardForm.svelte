@@ -1,4 +1,6 @@
 <script lang="ts">
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
   import { SPECIES } from '@baumkin/core/identify';
   import { toDiameter } from '@baumkin/core/measure';
   import type { TreeRow } from '@baumkin/core/records';
@@ -6,7 +8,6 @@
   import { parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import type { SeenBlocker, SideSeen } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -82,9 +83,7 @@
       blockers: $state.snapshot(blockers),
       note: ''
     });
-    toast.success(`The crown card of tree ${row.tag} is kept.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `The crown card of tree ${row.tag} is kept.`, record);
     ondone();
   }
 
@@ -111,18 +110,15 @@
     <div class="border-b border-base-300/60 pb-2">
       <div class="flex items-center gap-3">
         <span class="w-14 font-bold">{NAME[side]}</span>
-        <div class="grid grid-cols-2" role="group" aria-label="{NAME[side]} side">
-          {#each ['free', 'blocked'] as const as seen (seen)}
-            <button
-              type="button"
-              class="min-h-11 border border-base-content px-4 first:border-r-0 {sides[side] === seen
-                ? 'bg-neutral font-bold text-neutral-content'
-                : ''}"
-              aria-pressed={sides[side] === seen}
-              onclick={() => say(side, seen)}>{seen}</button
-            >
-          {/each}
-        </div>
+        <ToggleGroup
+          look="boxes"
+          label="{NAME[side]} side"
+          options={[
+            { id: 'free', label: 'free' },
+            { id: 'blocked', label: 'blocked' }
+          ]}
+          bind:value={() => sides[side] ?? null, (seen) => say(side, seen)}
+        />
         {#if sides[side] === 'blocked' && adding !== side}<button
             type="button"
             class="link"

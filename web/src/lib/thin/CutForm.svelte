@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import type { Cut, TreeRow } from '@baumkin/core/records';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import Term from '$lib/ui/Term.svelte';
@@ -41,9 +41,7 @@
       note: note.trim(),
       on
     });
-    toast.success(`Tree ${row.tag} is in the log.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag} is in the log.`, record);
     ondone();
   }
 </script>

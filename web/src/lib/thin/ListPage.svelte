@@ -1,34 +1,31 @@
 <script lang="ts">
-  import { speciesById } from '@baumkin/core/identify';
-  import { compassPoint } from '@baumkin/core/math';
-  import { cutForbidden, isSugarbush, type CrownCardRecord, type TreeRow } from '@baumkin/core/records';
-  import { CLEAR_TREE_LENGTHS } from '@baumkin/core/stand';
-  import { heldBack, lengthOf, markingList, type ListedTree } from '@baumkin/core/bush';
+  import { cutForbidden, isSugarbush, type TreeRow } from '@baumkin/core/records';
+  import { heldBack, markingList } from '@baumkin/core/bush';
   import { releases, isQuiet } from '@baumkin/core/thinning';
   import Printer from '@lucide/svelte/icons/printer';
-  import { toast } from 'svelte-sonner';
 
-  import { cautionWords, CUT_WORDS, heldBackWords, lookAgain, MARK_SAID, nearWords } from '$lib/labels/thinning.ts';
+  import { heldBackWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import StandMap from '$lib/map/StandMap.svelte';
   import { mapTrees } from '$lib/map/mapTrees.ts';
   import { questionsFor } from '$lib/map/questions.ts';
   import Term from '$lib/ui/Term.svelte';
-  import Told from '$lib/ui/Told.svelte';
 
   import Clash from './Clash.svelte';
   import CleanUpPanel from './CleanUpPanel.svelte';
-  import CutForm from './CutForm.svelte';
   import FellingPractice from './FellingPractice.svelte';
+  import FollowUps from './FollowUps.svelte';
+  import MarkingTable from './MarkingTable.svelte';
+  import UntaggedMarks from './UntaggedMarks.svelte';
 
   /** What comes down, in walking order, with what a faller has to know; and the log of what came down. */
   const bush = useBush();
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
   let standId = $state<string>('all');
   let asked = $state(false);
-  let cutting = $state<string | null>(null);
   let picked = $state<string | null>(null);
+  const pick = (treeId: string | null) => void (picked = treeId);
 
   const here = (row: TreeRow) => standId === 'all' || row.standId === standId;
   /** Marked to come down, and not to be felled as things stand. */
@@ -55,18 +52,8 @@
   let helper = $state('');
   let away = $state<string[]>([]);
   const AWAY = ['visitors and children', 'dogs', 'horses and livestock'];
-  const standingDead = $derived(
-    bush.rows
-      .filter((row) => here(row) && row.fallen !== null)
-      .sort((a, b) => (a.reviewOn ?? '9').localeCompare(b.reviewOn ?? '9'))
-  );
   const trained = $derived(list.filter((each) => each.cautions === null || each.cautions.trained));
   const others = $derived(list.filter((each) => each.cautions !== null && !each.cautions.trained));
-  const watched = $derived(
-    bush.rows
-      .filter((row) => here(row) && (row.mark === 'watch' || row.mark === 'brace'))
-      .sort((a, b) => (a.reviewOn ?? '9').localeCompare(b.reviewOn ?? '9'))
-  );
   /** Trees without a tag that crown cards mark. */
   const untagged = $derived(
     bush.rows
@@ -77,12 +64,8 @@
         )
       )
   );
-  const log = $derived(bush.stumps.filter(here).toSorted((a, b) => b.cut!.on.localeCompare(a.cut!.on)));
 
   const ready = $derived(asked && faller.trim() !== '' && helper.trim() !== '' && away.length === AWAY.length);
-  const ordinal = (n: number) =>
-    `${n}${n % 100 > 10 && n % 100 < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')}`;
-
   const questions = $derived(questionsFor(bush));
   const question = $derived(questions.find((q) => q.id === 'marks')!);
   const shown = $derived(list.find(({ row }) => row.id === picked) ?? trained[0] ?? list[0] ?? null);
@@ -107,98 +90,7 @@
         ]
       : []
   );
-
-  async function gone({ row, at }: { row: TreeRow; at: number }): Promise<void> {
-    await bush.loadTree(row.id);
-    const {
-      id,
-      treeId: _tree,
-      recordedAt: _at,
-      authorId: _author,
-      withdrawn: _gone,
-      on: _on,
-      ...card
-    } = row.crownCard as CrownCardRecord;
-    const record = await bush.record(row.id, {
-      ...card,
-      correctsId: id,
-      blockers: card.blockers.map((blocker, i) => (i === at ? { ...blocker, fate: 'gone' as const } : blocker))
-    });
-    toast.success(`Gone from beside tree ${row.tag}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
-  }
 </script>
-
-{#snippet table(rows: readonly ListedTree[], label: string)}
-  <table class="w-full text-left" aria-label={label}>
-    <thead class="max-md:not-print:hidden"
-      ><tr class="border-b-2 border-base-content"
-        ><th class="py-1 pr-3 font-semibold">Tag</th><th class="pr-3 font-semibold">Tree</th><th
-          class="pr-3 font-semibold">Why</th
-        ><th class="pr-3 font-semibold">What to know</th><th class="pr-3 text-right font-semibold">Clear round it</th
-        ><th class="print:hidden"></th><th class="hidden w-16 font-semibold print:table-cell">Done</th></tr
-      ></thead
-    >
-    <tbody>
-      {#each rows as each (each.row.id)}
-        {@const { row, near } = each}
-        <tr
-          class="border-b border-base-300/70 align-top max-md:not-print:grid max-md:not-print:grid-cols-[3.2rem_1fr_auto] {shown
-            ?.row.id === row.id
-            ? 'bg-base-200 print:bg-transparent'
-            : ''}"
-        >
-          <th class="py-1.5 pr-3"
-            ><button
-              class="link font-bold"
-              onclick={() => (picked = row.id)}
-              aria-label="Show tree {row.tag} on the map">{row.tag}</button
-            ></th
-          >
-          <td class="py-1.5 pr-3 font-semibold md:font-normal print:font-normal"
-            >{row.species ? speciesById(row.species).name : 'species unsettled'}{row.dbhMm
-              ? `, ${preferences.length(row.dbhMm, 'trunk')}`
-              : ''}{lengthOf(each) === null ? '' : `, about ${metres(lengthOf(each)!)} tall`}{row.mark === 'girdle'
-              ? '; girdle, do not fell'
-              : ''}</td
-          >
-          <td
-            class="py-1.5 pr-3 max-md:not-print:order-1 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
-            ><Told of={row.markReason} /></td
-          >
-          <td
-            class="py-1.5 pr-3 max-md:not-print:order-2 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:py-0"
-            ><Told of={cautionWords(each, metres).join('; ')} />{#if near.length > 0}<span class="block text-sm"
-                >Within its length, {nearWords(near)}</span
-              >{/if}{#if each.turn}<span class="aside block"
-                >{ordinal(each.turn.at)} to come down for least hurt{each.turn.room === 0
-                  ? '; every way it can fall meets something'
-                  : ''}</span
-              >{/if}</td
-          >
-          <td
-            class="py-1.5 pr-3 text-right whitespace-nowrap tabular-nums max-md:not-print:order-3 max-md:not-print:col-span-2 max-md:not-print:col-start-2 max-md:not-print:text-left"
-            ><span class="mr-1 md:hidden print:hidden">keep</span>{each.cautions
-              ? metres(each.cautions.clearM)
-              : `${CLEAR_TREE_LENGTHS} lengths`}<span class="ml-1 md:hidden print:hidden">clear round it</span></td
-          >
-          <td class="py-1 text-right print:hidden"
-            >{#if bush.mayRecord}<button
-                class="btn btn-outline btn-sm"
-                aria-label="Log tree {row.tag}"
-                onclick={() => (cutting = cutting === row.id ? null : row.id)}>Log</button
-              >{/if}</td
-          >
-          <td class="hidden border-l border-base-300 print:table-cell"></td>
-        </tr>
-        {#if cutting === row.id}<tr class="max-md:not-print:block"
-            ><td colspan="7" class="max-md:not-print:block"><CutForm {row} ondone={() => (cutting = null)} /></td></tr
-          >{/if}
-      {/each}
-    </tbody>
-  </table>
-{/snippet}
 
 <h1 class="mb-1">Marking list</h1>
 <div class="mb-3 flex flex-wrap items-end gap-x-5 gap-y-2 print:hidden">
@@ -241,7 +133,7 @@
     <h2 id="held">Marked, but not to be felled as things stand: {held.length}</h2>
     <ul>
       {#each held as { row, back } (row.id)}
-        {#if back.why === 'clash'}<Clash {row} says={heldBackWords(back)} onpick={() => (picked = row.id)} />{:else}<li
+        {#if back.why === 'clash'}<Clash {row} says={heldBackWords(back)} onpick={() => pick(row.id)} />{:else}<li
             class="border-b border-base-300/60 py-1.5"
           >
             <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>: {heldBackWords(back)}.
@@ -295,7 +187,7 @@
       {#if trained.length > 0}
         <section aria-labelledby="trained" data-testid="trained">
           <h2 id="trained">For trained fallers: {trained.length}</h2>
-          {@render table(trained, 'For trained fallers')}
+          <MarkingTable rows={trained} label="For trained fallers" current={shown?.row.id ?? null} onpick={pick} />
         </section>
       {/if}
       {#if others.length > 0}
@@ -304,31 +196,15 @@
           <p class="aside">
             Somebody looked up at them and noted no hazard. That is all it says: whoever fells looks at each anew.
           </p>
-          {@render table(others, 'Not yet judged by anyone trained')}
+          <MarkingTable
+            rows={others}
+            label="Not yet judged by anyone trained"
+            current={shown?.row.id ?? null}
+            onpick={pick}
+          />
         </section>
       {/if}
-      {#if untagged.length > 0}
-        <section aria-labelledby="untagged" data-testid="untagged">
-          <h2 id="untagged">Without a tag, from crown cards: {untagged.length}</h2>
-          <ul>
-            {#each untagged as each (`${each.row.id}/${each.at}`)}
-              <li class="flex items-center gap-3 border-b border-base-300/60 py-1.5">
-                <span class="grow"
-                  >on the {each.blocker.side} side of
-                  <a class="link" href="/bush/{bush.id}/thin/{each.row.id}">{each.row.tag}</a>: {each.blocker.species
-                    ? speciesById(each.blocker.species).name
-                    : 'species not noted'}{each.blocker.dbhMm
-                    ? `, about ${preferences.length(each.blocker.dbhMm, 'trunk')}`
-                    : ''}</span
-                >
-                {#if bush.mayRecord}<button class="btn btn-outline btn-sm print:hidden" onclick={() => gone(each)}
-                    >It is down</button
-                  >{/if}
-              </li>
-            {/each}
-          </ul>
-        </section>
-      {/if}
+      {#if untagged.length > 0}<UntaggedMarks {untagged} />{/if}
     </div>
     <div class="print:hidden">
       <div class="h-80 border border-base-300">
@@ -337,7 +213,7 @@
           stands={(bush.overview?.stands ?? []).filter((s) => standId === 'all' || s.id === standId)}
           features={bush.features}
           {rings}
-          onpick={(id) => (picked = id)}
+          onpick={pick}
         />
       </div>
       {#if shown}<p class="aside mt-1">
@@ -353,57 +229,7 @@
   />
   <div class="flex flex-col gap-6">
     <FellingPractice />
-    {#if standingDead.length > 0}
-      <section aria-labelledby="standing-dead" data-testid="standing-dead">
-        <h2 id="standing-dead">Standing dead, or lying alive</h2>
-        <ul>
-          {#each standingDead as row (row.id)}
-            <li class="border-b border-base-300/60 py-1.5">
-              <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>
-              <Told of={CUT_WORDS[row.fallen!.what]} />, {row.fallen!.on}.
-              <span class={row.reviewOn !== null && row.reviewOn <= bush.today ? 'font-semibold' : 'aside'}
-                >{lookAgain(row.reviewOn, bush.today)}</span
-              >
-            </li>
-          {/each}
-        </ul>
-      </section>
-    {/if}
-    {#if watched.length > 0}
-      <section aria-labelledby="watched" data-testid="watched">
-        <h2 id="watched">Watched and braced</h2>
-        <ul>
-          {#each watched as row (row.id)}
-            {@const due = row.reviewOn !== null && row.reviewOn <= bush.today}
-            <li class="border-b border-base-300/60 py-1.5">
-              <a class="link font-bold" href="/bush/{bush.id}/thin/{row.id}">{row.tag}</a>
-              {MARK_SAID[row.mark!].toLowerCase()}{row.markReason ? `: ${row.markReason}` : ''}{row.leanDeg === null
-                ? ''
-                : `; leans ${compassPoint(row.leanDeg)}`}.
-              <span class={due ? 'font-semibold' : 'aside'}>{lookAgain(row.reviewOn, bush.today)}</span>
-            </li>
-          {/each}
-        </ul>
-      </section>
-    {/if}
-    <section aria-labelledby="log" data-testid="log">
-      <h2 id="log">What came down</h2>
-      <ul>
-        {#each log as row (row.id)}
-          {@const cut = row.cut!}
-          <li class="border-b border-base-300/60 py-1.5">
-            <span class="aside">{cut.on}</span>
-            <a class="link font-bold" href="/bush/{bush.id}/life/{row.id}">{row.tag}</a>
-            {row.species ? speciesById(row.species).name : ''}
-            {CUT_WORDS[cut.what]}{cut.by ? ` by ${cut.by}` : ''}{cut.damaged.length > 0
-              ? `; hurt ${cut.damaged.map((id) => bush.tagOf(id)).join(', ')}`
-              : ''}{cut.note ? `: ${cut.note}` : ''}
-          </li>
-        {:else}
-          <li class="aside">Nothing is in the log yet.</li>
-        {/each}
-      </ul>
-    </section>
+    <FollowUps {here} />
     {#each bush.overview!.stands.filter((s) => !isSugarbush(s)) as stand (stand.id)}
       <p class="aside"><b>{stand.name}</b> is managed for something else{stand.note ? `: ${stand.note}` : '.'}</p>
     {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import type { TreeRow } from '@baumkin/core/records';
   import { heightOf, positionSd, radiusOf } from '@baumkin/core/stand';
   import { standTrees } from '@baumkin/core/bush';
@@ -150,11 +151,9 @@
     {#if there.length === 0}
       No gap of that width lies in this stand.
     {:else if rim.length === 0}
-      {there.length}
-      {there.length === 1 ? 'gap' : 'gaps'}; no tree that stays reaches a northern rim.
+      {counted(there.length, 'gap')}; no tree that stays reaches a northern rim.
     {:else}
-      {there.length}
-      {there.length === 1 ? 'gap' : 'gaps'}. The southern sun comes in to the trees at the northern rim: {rim
+      {counted(there.length, 'gap')}. The southern sun comes in to the trees at the northern rim: {rim
         .map((id) => bush.byId.get(id))
         .map((row) => (row && row.tagged !== false ? row.tag : 'one without a tag'))
         .join(', ')}.

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { freeToGrow, reasonsFor, sidesReleased } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
@@ -50,9 +52,7 @@
       ids.map((id) => ({ treeId: id, draft: { kind: 'cropChoice' as const, choice, reason: '' } }))
     );
     const what = { crop: 'chosen as crop tree', veto: 'never a crop tree', none: 'left to be judged' }[choice];
-    toast.success(`${ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)}` : `${ids.length} trees`}: ${what}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
-    });
+    saved(bush, `${ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)}` : `${ids.length} trees`}: ${what}.`, ...records);
   }
 
   async function keep(): Promise<void> {
@@ -65,9 +65,7 @@
       note: ''
     });
     keptName = '';
-    toast.success('Kept, to be compared.', {
-      action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
-    });
+    saved(bush, 'Kept, to be compared.', record);
   }
 
   async function keepLimits(): Promise<void> {
@@ -90,10 +88,9 @@
     <p data-testid="in-short">
       <b>{desk.crops.size}</b>
       <Term of="cropTree">crop trees</Term>; <b>{freeToGrow(desk.now.judgement)}</b> of them free to grow now{#if shown && shown.taken.size > 0},
-        <b>{freeToGrow(judged)}</b> with “{shown.name}”: {shown.taken.size}
-        {shown.taken.size === 1 ? 'tree' : 'trees'} taken, {(100 * judged.share).toFixed(0)} % of the <Term
-          of="basalArea"
-        />{/if}.
+        <b>{freeToGrow(judged)}</b> with “{shown.name}”: {counted(shown.taken.size, 'tree')} taken, {(
+          100 * judged.share
+        ).toFixed(0)} % of the <Term of="basalArea" />{/if}.
     </p>
   {/if}
   <button class="ml-auto link text-sm" onclick={() => map?.frame()}>Show all</button>

@@ -1,11 +1,11 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import { isMaple, speciesById, SPECIES, type SpeciesId } from '@baumkin/core/identify';
   import type { PlantingRecord } from '@baumkin/core/records';
   import { tapGuidelineOf } from '@baumkin/core/taps';
   import { firstTapping, GUARDS, survival, type Guard } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { untrack } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -54,9 +54,7 @@
         guard,
         note: ''
       });
-      toast.success(`${many} planted trees are in the book.`, {
-        action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
-      });
+      saved(bush, `${many} planted trees are in the book.`, record);
       name = '';
     } catch {
       problem = 'Say a name, a year since 1900 and how many.';
@@ -131,7 +129,7 @@
                 <button
                   class="btn btn-square btn-ghost btn-sm"
                   aria-label="Take {group.name} back"
-                  onclick={() => void bush.withdrawOfBush(group)}><Trash size={14} /></button
+                  onclick={() => void bush.withdraw(group)}><Trash size={14} /></button
                 >
               </div>
             {/if}

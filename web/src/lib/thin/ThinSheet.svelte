@@ -1,47 +1,24 @@
 <script lang="ts">
-  import { speciesById } from '@baumkin/core/identify';
+  import { saved } from '$lib/client/saved.ts';
   import { isSugarbush, knownMaple, type Mark } from '@baumkin/core/records';
-  import {
-    CLEAR_TREE_LENGTHS,
-    crownSides,
-    heightOf,
-    removal,
-    REMOVAL_LIMIT,
-    SIDES_WANTED,
-    positionSd,
-    TOUCHING_M,
-    withinReach,
-    type Competitor,
-    type Side
-  } from '@baumkin/core/stand';
-  import { cruisedM2PerHa, heldBack, standTrees } from '@baumkin/core/bush';
-  import {
-    basalAreaInLarger,
-    COMPETITION_RADIUS_M,
-    competitionOf,
-    cropScore,
-    freeSides,
-    releases,
-    girdlingCaution,
-    growingSpace,
-    sideStates,
-    untaggedMarks
-  } from '@baumkin/core/thinning';
+  import { crownSides, SIDES_WANTED, TOUCHING_M } from '@baumkin/core/stand';
+  import { heldBack, standTrees } from '@baumkin/core/bush';
+  import { cropScore, freeSides, releases, girdlingCaution, sideStates } from '@baumkin/core/thinning';
   import { toast } from 'svelte-sonner';
 
   import { barredWords, cropPartWords, CUT_WORDS, heldBackWords, lookAgain, MARK_SAID } from '$lib/labels/thinning.ts';
-  import { listed } from '$lib/words/listed.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
-  import Term from '$lib/ui/Term.svelte';
-  import Told from '$lib/ui/Told.svelte';
 
   import Clash from './Clash.svelte';
   import CrownCardForm from './CrownCardForm.svelte';
+  import CrowdingNote from './CrowdingNote.svelte';
   import CrownPlan from './CrownPlan.svelte';
+  import CrownSidesList from './CrownSidesList.svelte';
   import CutForm from './CutForm.svelte';
   import MarkForm from './MarkForm.svelte';
+  import RemovalPanel from './RemovalPanel.svelte';
+  import TreeCautions from './TreeCautions.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
@@ -54,10 +31,6 @@
   const free = $derived(freeSides(states, taken));
   const unknown = $derived(states.filter(({ known }) => !known).length);
   const stand = $derived(bush.standOf(row));
-  const inStand = $derived(
-    bush.rows.flatMap((r) => (r.standId === row.standId && r.dbhMm !== null ? [{ id: r.id, dbhMm: r.dbhMm }] : []))
-  );
-  const out = $derived(removal(inStand, taken));
   const maple = $derived(knownMaple(row));
   const score = $derived(
     maple === true && row.dbhMm !== null
@@ -76,39 +49,7 @@
       return own.known && own.competitors[0] ? [{ crop, side: own.competitors[0].side }] : [];
     });
   });
-  const reaches = $derived(subject ? withinReach(subject, heightOf(subject), bush.features, positionSd(subject)) : []);
-  /** How crowded it stands: competition, ground of its own, and what is thicker. */
-  const crowding = $derived.by(() => {
-    if (!subject || unknown === 4) return null;
-    const here = mapped.filter((tree) => bush.byId.get(tree.id)?.standId === row.standId);
-    const at = here.findIndex(({ id }) => id === treeId);
-    const outline = stand?.outline ?? here.map(({ eastM, northM }): [number, number] => [eastM, northM]);
-    const [easts, norths] = [outline.map(([e]) => e), outline.map(([, n]) => n)];
-    const box = [Math.min(...easts), Math.min(...norths), Math.max(...easts), Math.max(...norths)] as const;
-    return {
-      index: competitionOf(here, stand?.outline ? [stand.outline] : [])[at]!,
-      spaceM2: growingSpace(here, box)[at]!,
-      larger: stand?.areaHa
-        ? basalAreaInLarger(
-            here.map(({ dbhMm }) => dbhMm),
-            stand.areaHa
-          )[at]!
-        : null
-    };
-  });
-  /** What crown cards of the stand mark beside: trees that are not in the registry. */
-  const beside = $derived.by(() => {
-    const cards = bush.rows.flatMap((r) =>
-      r.standId === row.standId && r.crownCard ? [untaggedMarks(r.crownCard)] : []
-    );
-    return { many: cards.reduce((n, c) => n + c.many, 0), m2: cards.reduce((n, c) => n + c.basalAreaM2, 0) };
-  });
-  /** The stand's whole basal area, m2, as plots found it; null without plots or ground. */
-  const cruised = $derived.by(() => {
-    const perHa = row.standId === null ? null : cruisedM2PerHa(bush.bushRecords, row.standId);
-    return perHa === null || !stand?.areaHa ? null : stand.areaHa * perHa;
-  });
-  const hurt = $derived(bush.stumps.filter(({ cut }) => cut!.damaged.includes(treeId)));
+
   const tapped = $derived(standTrees(bush.rows.filter((r) => (r.decidedTaps ?? 0) > 0 || r.lastTappedSeason !== null)));
   /** What speaks against the mark that it carries. */
   const back = $derived(releases(row.mark) && !row.fallen ? heldBack(row, stand, bush.today) : null);
@@ -122,18 +63,14 @@
     const other = bush.byId.get(id)!;
     await bush.loadTree(id);
     const record = await bush.record(id, { kind: 'mark', ...said });
-    toast.success(`Tree ${other.tag}: ${MARK_SAID[said.purpose].toLowerCase()}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${other.tag}: ${MARK_SAID[said.purpose].toLowerCase()}.`, record);
   }
 
   async function choose(choice: 'crop' | 'veto' | 'none'): Promise<void> {
     await bush.loadTree(treeId);
     const record = await bush.record(treeId, { kind: 'cropChoice', choice, reason: '' });
     const what = { crop: 'a crop tree', veto: 'never a crop tree', none: 'judged by its points again' }[choice];
-    toast.success(`Tree ${row.tag} is ${what}.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag} is ${what}.`, record);
   }
 
   function toggle(id: string): void {
@@ -153,11 +90,6 @@
       leanDeg
     });
   }
-
-  const name = (species: Competitor['tree']['species']) => (species ? speciesById(species).name : 'species unsettled');
-  const gap = (c: Competitor) =>
-    c.gapM <= 0 ? `crowns overlap by ${metres(-c.gapM)}` : `${metres(c.gapM)} between the crowns`;
-  const SIDE_NAME: Record<Side, string> = { north: 'North', east: 'East', south: 'South', west: 'West' };
 </script>
 
 {#if row.cut}
@@ -242,52 +174,7 @@
               (its {side} side){/each}.
           </p>
         {/if}
-        <dl class="flex flex-col gap-2">
-          {#each states as state (state.side)}
-            <div class="grid grid-cols-[3.6rem_1fr] gap-x-2">
-              <dt class="font-bold">{SIDE_NAME[state.side]}</dt>
-              <dd>
-                {#if state.seenBy === 'card'}
-                  {@const seen =
-                    row.crownCard?.blockers.filter((b) => b.side === state.side && b.fate !== 'gone') ?? []}
-                  <span class="aside">seen from below:</span>
-                  {row.crownCard![state.side] === 'free'
-                    ? 'free'
-                    : seen.length === 0
-                      ? 'blocked'
-                      : listed(
-                          seen.map((b) =>
-                            b.treeId
-                              ? `tree ${bush.byId.get(b.treeId)?.tag ?? '?'}${taken.has(b.treeId) ? ' (marked)' : ''}`
-                              : `${name(b.species)} without a tag${b.dbhMm ? `, about ${preferences.length(b.dbhMm, 'trunk')}` : ''}${b.fate === 'take' ? ' (to take)' : ''}`
-                          )
-                        )}
-                {:else if !state.known}<span class="aside">not looked at</span>
-                {:else}
-                  {#each sides!.competitors.filter((c) => c.side === state.side) as competitor (competitor.tree.id)}
-                    {@const marked = taken.has(competitor.tree.id)}
-                    <div class="flex items-start justify-between gap-2">
-                      <span class={marked ? 'line-through' : ''}>
-                        <a class="link" href="/bush/{bush.id}/thin/{competitor.tree.id}">{competitor.tree.tag}</a>
-                        {name(competitor.tree.species)}, {preferences.length(competitor.tree.dbhMm, 'trunk')}<span
-                          class="aside block">{metres(competitor.distanceM)} away, {gap(competitor)}</span
-                        >
-                      </span>
-                      {#if bush.mayDecide}
-                        <button
-                          class="btn btn-sm {marked ? 'btn-neutral' : 'btn-outline'}"
-                          onclick={() => toggle(competitor.tree.id)}
-                          aria-label="{marked ? 'Unmark' : 'Take'} tree {competitor.tree.tag}"
-                          >{marked ? 'Unmark' : 'Take'}</button
-                        >
-                      {/if}
-                    </div>
-                  {:else}free{/each}
-                {/if}
-              </dd>
-            </div>
-          {/each}
-        </dl>
+        <CrownSidesList {row} {states} {taken} competitors={sides?.competitors ?? []} ontoggle={toggle} />
       {/if}
       {#if bush.mayRecord && !row.cut}<button class="btn self-start btn-outline" onclick={() => (card = true)}
           >{row.crownCard ? `Look up again (last on ${row.crownCard.on})` : 'Fill its crown card from below'}</button
@@ -335,20 +222,7 @@
         {/key}
       </div>
     {/if}
-    {#if crowding}
-      <p data-testid="crowding">
-        {preferences.patch(crowding.spaceM2)} of ground are nearer to it than to any other tree; competition within {metres(
-          COMPETITION_RADIUS_M
-        )} is
-        <span
-          title="The sum over its neighbours of their diameter over its own, divided by their distance in metres (Hegyi 1974)."
-          >{crowding.index < 1 ? 'light' : crowding.index < 2.5 ? 'middling' : 'strong'}</span
-        >
-        ({crowding.index.toFixed(1)}){crowding.larger === null
-          ? ''
-          : `; thicker trees of the stand hold ${preferences.basalAreaDensity(crowding.larger)}`}.
-      </p>
-    {/if}
+    {#if subject && unknown < 4}<CrowdingNote {subject} {mapped} {stand} />{/if}
     {#if bush.mayRecord && !row.cut}
       {#if cutting}<CutForm {row} ondone={() => (cutting = false)} />{:else}<button
           class="btn self-start btn-outline"
@@ -356,53 +230,8 @@
           >{row.fallen ? 'It is down or gone: log it' : 'Felled, girdled, fallen? Log it'}</button
         >{/if}
     {/if}
-    <div data-testid="removal">
-      <h2>What the marks take out of {stand?.name ?? 'the bush'}</h2>
-      <div class="relative my-1.5 h-4 bg-base-300" aria-hidden="true">
-        <div
-          class="absolute inset-y-0 left-0 {out.overLimit ? 'bg-error' : 'bg-neutral'}"
-          style:width="{Math.min(100, out.share * 200)}%"
-        ></div>
-        <div class="absolute -inset-y-1 w-0.5 bg-base-content" style:left="{REMOVAL_LIMIT * 200}%"></div>
-      </div>
-      <p>
-        <b>{(out.share * 100).toFixed(1)} %</b> of the <Term of="basalArea" />: {out.trees}
-        {out.trees === 1 ? 'tree' : 'trees'}, {preferences.basalArea(out.basalAreaM2)}.
-        {out.overLimit
-          ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'
-          : `One entry takes at most about ${REMOVAL_LIMIT * 100} % of the basal area.`}
-      </p>
-      {#if beside.many > 0}<p>
-          Crown cards mark {beside.many} more without a tag, {preferences.basalArea(beside.m2)}.
-        </p>{/if}
-      {#if cruised !== null}<p>
-          Plots found {preferences.basalArea(cruised)} in the whole stand: of that, marks and cards take {(
-            (100 * (out.basalAreaM2 + beside.m2)) /
-            cruised
-          ).toFixed(1)} %.
-        </p>{/if}
-    </div>
-    {#if reaches.length > 0 || row.hazards.length > 0}
-      <p class="caution" data-testid="within-reach">
-        <b>For trained fallers.</b>
-        {#if row.hazards.length > 0}Seen on it: <Told of={listed(row.hazards.map((h) => HAZARD_WORDS[h]))} />.{/if}
-        {#if reaches.length > 0 && subject}Within {CLEAR_TREE_LENGTHS === 2 ? 'two' : CLEAR_TREE_LENGTHS} lengths of this
-          tree, about
-          {metres(heightOf(subject))}{subject.heightM === null ? ' tall by its diameter' : ' tall'}: {listed(
-            reaches.map(
-              ({ feature, distanceM, withinOneLength }) =>
-                `${feature.name}, ${metres(distanceM)} away${withinOneLength ? ', which it can hit' : ''}`
-            )
-          )}.{/if}
-      </p>
-    {/if}
-    {#if row.wildlife.length > 0}<p class="border-l-4 border-secondary pl-3">
-        {listed(row.wildlife.map((home) => WILDLIFE_WORDS[home]))} here: a home is kept. If it must go all the same, the plan
-        asks you.
-      </p>{/if}
-    {#each hurt as other (other.id)}<p class="border-l-4 border-base-content pl-3">
-        Hurt when {other.tag} came down on {other.cut!.on}{other.cut!.note ? `: ${other.cut!.note}` : '.'}
-      </p>{/each}
+    <RemovalPanel standId={row.standId} {taken} />
+    <TreeCautions {row} {subject} />
     <p class="caution">
       Felling kills. No figure here says that a tree is safe to fell. Dead tops, hollow butts, leaners and hung-up trees
       are for trained fallers. Keep two tree lengths clear; helmet, eye, ear and leg protection; never alone; a way of

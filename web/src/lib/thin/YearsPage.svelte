@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
   import { LITRES_PER_GALLON, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import { onDestroy, onMount } from 'svelte';
@@ -114,7 +115,7 @@
     const when =
       mean < 1
         ? 'It pays from the first season'
-        : `It overtakes the stand left alone in about ${Math.round(mean)} ${Math.round(mean) === 1 ? 'year' : 'years'} (eight times in ten between ${Math.round(low)} and ${Math.round(high)})`;
+        : `It overtakes the stand left alone in about ${counted(Math.round(mean), 'year')} (eight times in ten between ${Math.round(low)} and ${Math.round(high)})`;
     return `${when}, in ${Math.round(100 * found.overtakesIn)} of 100 possible futures. ${gain}.`;
   });
 </script>

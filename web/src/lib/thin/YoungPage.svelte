@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import type { SeedlingsRecord } from '@baumkin/core/records';
   import { M2_PER_HECTARE, MM_PER_FOOT } from '@baumkin/core/units';
   import { standTrees } from '@baumkin/core/bush';
@@ -18,7 +20,6 @@
   } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { onMount } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -105,9 +106,7 @@
       fenced,
       note: ''
     });
-    toast.success(`Plot ${name.trim()} is counted.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdrawOfBush(record) }
-    });
+    saved(bush, `Plot ${name.trim()} is counted.`, record);
     name = '';
     counts = empty();
     browsed = null;
@@ -141,7 +140,7 @@
     </section>
     {#if figures}
       <section aria-labelledby="counted">
-        <h2 id="counted">What was counted on {figures.plots} {figures.plots === 1 ? 'plot' : 'plots'}</h2>
+        <h2 id="counted">What was counted on {counted(figures.plots, 'plot')}</h2>
         <table class="w-full max-w-xl text-left" data-testid="seedlings">
           <tbody>
             {#each SEEDLING_GROUPS as group (group)}
@@ -180,7 +179,7 @@
               {#if bush.mayRecord}<button
                   class="btn btn-square btn-ghost btn-xs"
                   aria-label="Take plot {plot.name} back"
-                  onclick={() => void bush.withdrawOfBush(plot)}><Trash size={14} /></button
+                  onclick={() => void bush.withdraw(plot)}><Trash size={14} /></button
                 >{/if}
             </li>
           {/each}

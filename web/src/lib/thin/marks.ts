@@ -1,5 +1,5 @@
+import { saved } from '$lib/client/saved.ts';
 import type { Mark } from '@baumkin/core/records';
-import { toast } from 'svelte-sonner';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 
@@ -26,7 +26,5 @@ export async function markTrees(
     }))
   );
   const said = MARK_SAID[purpose].toLowerCase();
-  toast.success(ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)}: ${said}.` : `${ids.length} trees: ${said}.`, {
-    action: { label: 'Undo', onClick: () => void bush.withdraw(...records) }
-  });
+  saved(bush, ids.length === 1 ? `Tree ${bush.tagOf(ids[0]!)}: ${said}.` : `${ids.length} trees: ${said}.`, ...records);
 }

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { undoable } from '$lib/client/saved.ts';
+  import { saved } from '$lib/client/saved.ts';
   import { combinedDiameter } from '@baumkin/core/measure';
   import { baseOf, positionSd } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
@@ -46,9 +48,7 @@
     if (!place) return;
     const record = await bush.record(treeId, { kind: 'place', ...place });
     doing = null;
-    toast.success(`Tree ${row.tag}: its place is written down.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(record) }
-    });
+    saved(bush, `Tree ${row.tag}: its place is written down.`, record);
   }
 
   async function saveLine(): Promise<void> {
@@ -69,10 +69,11 @@
     // The tree leaves the page with its line: what Undo needs is held here.
     const [opened, id, held] = [bush, treeId, lineDraft(row, entry)];
     const record = await opened.record(id, { ...held, withdrawn: true });
-    toast.success(`${held.tag} is out of the book. Its records are kept.`, {
-      action: { label: 'Undo', onClick: () => void opened.record(id, { ...held, correctsId: record.id }) },
-      duration: 15_000
-    });
+    undoable(
+      `${held.tag} is out of the book. Its records are kept.`,
+      () => opened.record(id, { ...held, correctsId: record.id }),
+      { duration: 15_000 }
+    );
   }
 </script>
 

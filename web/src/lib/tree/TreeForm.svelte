@@ -1,11 +1,11 @@
 <script lang="ts">
+  import { saved } from '$lib/client/saved.ts';
   import { insideOutline } from '@baumkin/core/geometry';
   import { SPECIES, type SpeciesId } from '@baumkin/core/identify';
   import { toDiameter } from '@baumkin/core/measure';
   import { declaration, type TreeRow } from '@baumkin/core/records';
   import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { untrack } from 'svelte';
-  import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -140,9 +140,7 @@
           ]
         : [])
     ]);
-    toast.success(`${tag.trim()} is in the book.`, {
-      action: { label: 'Undo', onClick: () => void bush.withdraw(entry!) }
-    });
+    saved(bush, `${tag.trim()} is in the book.`, entry!);
     size = '';
     tag = suggestedTag();
     ondone?.(treeId);

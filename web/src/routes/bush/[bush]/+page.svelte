@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { counted } from '$lib/labels/counted.ts';
   import { isMaple } from '@baumkin/core/identify';
   import { knownMaple, tapsToHang, type Station } from '@baumkin/core/records';
 
@@ -56,7 +57,7 @@
           {tagged.length} tagged trees, {maples.length} of them maples. For season {bush.season}, {taps === 0 &&
           decided.length === 0
             ? 'nothing is decided yet'
-            : `${taps} ${taps === 1 ? 'taphole is' : 'tapholes are'} decided on ${toHang.length} ${toHang.length === 1 ? 'tree' : 'trees'}, ${drilled} drilled`}.
+            : `${counted(taps, 'taphole is', 'tapholes are')} decided on ${counted(toHang.length, 'tree')}, ${drilled} drilled`}.
         </p>
       </div>
       {#if next}

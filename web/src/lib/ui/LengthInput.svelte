@@ -27,7 +27,7 @@
 
   let typed = $state<string | null>(null);
 
-  // Nobody is held up by a field that is no longer there.
+  // A form that waits for its fields to be readable must not wait for one that was taken away.
   onDestroy(() => (problem = null));
 
   function read(text: string): void {

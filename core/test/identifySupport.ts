@@ -1,0 +1,3 @@
+export function sum(values: readonly number[]): number {
+  return values.reduce((total, value) => total + value, 0);
+}

@@ -1,0 +1,17 @@
+import type { BushRecord, WorkRecord } from '@baumkin/core/records';
+import { toast } from 'svelte-sonner';
+
+import type { BushState } from './bush.svelte.ts';
+
+/** What takes long to read again stays longer. */
+const MANY_MS = 10_000;
+
+/** Says what was done, with a way back. @param undo puts things as they were before */
+export function undoable(said: string, undo: () => unknown, options: { readonly duration?: number } = {}): void {
+  toast.success(said, { action: { label: 'Undo', onClick: () => void undo() }, ...options });
+}
+
+/** Says what was written down, and takes all of it back where that is wished. */
+export function saved(bush: BushState, said: string, ...records: readonly (WorkRecord | BushRecord)[]): void {
+  undoable(said, () => bush.withdraw(...records), records.length > 1 ? { duration: MANY_MS } : {});
+}

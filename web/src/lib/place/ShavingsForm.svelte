@@ -1,0 +1,93 @@
+<script lang="ts">
+  import type { Shavings, Taphole } from '@baumkin/core/records';
+  import { toast } from 'svelte-sonner';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+
+  /** What came out of a hole of this season: one tap says it, and it teaches the sheet about this trunk. */
+  const { hole, number, seen }: { hole: Taphole; number: number; seen: Shavings | null } = $props();
+  const bush = useBush();
+
+  const SEEN: readonly [Shavings['seen'], string, string][] = [
+    ['pale', 'Pale cream', 'clear wood'],
+    ['partly', 'Partly brown', 'met old wood'],
+    ['brown', 'All brown', 'in old wood'],
+    ['dry', 'Dry on a flow day', 'no sap']
+  ];
+  async function log(kind: Shavings['seen']): Promise<void> {
+    if (seen?.seen === kind) return;
+    await bush.record(hole.treeId, {
+      kind: 'shavings',
+      tapholeId: hole.id,
+      seen: kind,
+      brownShare: kind === 'partly' ? 0.5 : null,
+      brownFromMm: null,
+      ...(seen ? { correctsId: seen.id } : {})
+    });
+    toast.success('Shavings written down.');
+  }
+  async function refine(change: Pick<Partial<Shavings>, 'brownShare' | 'brownFromMm'>): Promise<void> {
+    if (!seen) return;
+    const { brownShare, brownFromMm } = { ...seen, ...change };
+    await bush.record(hole.treeId, {
+      kind: 'shavings',
+      tapholeId: hole.id,
+      seen: 'partly',
+      brownShare,
+      brownFromMm,
+      correctsId: seen.id
+    });
+  }
+  const { depthMm } = $derived(bush.overview!.bush.settings);
+  /** Depths at which shavings may have turned, in steps that a hand can tell apart. */
+  const depths = $derived(
+    Array.from({ length: Math.floor(depthMm / 6.35) }, (_, i) => Math.round((i + 1) * 6.35 * 10) / 10)
+  );
+</script>
+
+<div class="border-t border-base-300 pt-3" data-testid="drilled">
+  <h2>Hole {number} of this season: the shavings?</h2>
+  <div class="mt-1.5 grid grid-cols-2 gap-2">
+    {#each SEEN as [kind, label, meaning] (kind)}
+      <button
+        class="min-h-12 border-2 px-2 text-left leading-tight {seen?.seen === kind
+          ? 'border-primary bg-primary/15'
+          : 'border-base-300'}"
+        aria-pressed={seen?.seen === kind}
+        disabled={!bush.mayRecord}
+        onclick={() => log(kind)}
+      >
+        <b>{label}</b><span class="aside block">{meaning}</span>
+      </button>
+    {/each}
+  </div>
+  {#if seen?.seen === 'partly'}
+    <label class="mt-2 flex items-center gap-3"
+      >Brown share
+      <select
+        class="select w-auto select-sm"
+        value={String(seen.brownShare)}
+        onchange={(e) => refine({ brownShare: Number(e.currentTarget.value) })}
+      >
+        {#each [0.1, 0.25, 0.5, 0.75, 0.9] as share (share)}<option value={String(share)}
+            >{Math.round(share * 100)} %</option
+          >{/each}
+      </select>
+    </label>
+    <label class="mt-2 flex items-center gap-3"
+      >Brown from
+      <select
+        class="select w-auto select-sm"
+        value={seen.brownFromMm === null ? '' : String(seen.brownFromMm)}
+        onchange={(e) => refine({ brownFromMm: e.currentTarget.value === '' ? null : Number(e.currentTarget.value) })}
+      >
+        <option value="">not looked</option>
+        {#each depths as mm (mm)}<option value={String(mm)}>{preferences.length(mm, 'drill')} in</option>{/each}
+      </select>
+    </label>
+  {/if}
+  <button class="aside mt-1.5 link" onclick={() => bush.withdraw(hole)} disabled={!bush.mayRecord}
+    >Take this hole back</button
+  >
+</div>
