@@ -36,12 +36,7 @@ export interface MortalTree {
 }
 
 /** Chance that a tree dies within a year on its own. */
-export function deathsAYear({
-  species,
-  diebackPct,
-  girdled = false,
-  borer = false
-}: MortalTree): number {
+export function deathsAYear({ species, diebackPct, girdled = false, borer = false }: MortalTree): number {
   const base = Math.max(DEATHS_A_YEAR[vigourClass(diebackPct ?? 5)], girdled ? GIRDLED_A_YEAR : 0);
   if (!isDoomed(species)) return base;
   return Math.max(base, borer && isAsh(species) ? ASH_WITH_BORER_A_YEAR : DOOMED_A_YEAR);
