@@ -9,4 +9,5 @@ export * from './prior.ts';
 export * from './round.ts';
 export * from './standTrees.ts';
 export * from './suggestion.ts';
+export * from './tappedTrees.ts';
 export * from './thinStand.ts';

@@ -132,7 +132,7 @@
         <span class="min-w-0 truncate">{nameOf(row)}</span>
         {#if !narrow}
           <span class="aside text-right">{row.dbhMm === null ? '' : preferences.length(row.dbhMm, 'trunk')}</span>
-          <span class="aside truncate">{bush.standOf(row)?.name ?? ''}</span>
+          <span class="aside truncate pl-2">{bush.standOf(row)?.name ?? ''}</span>
           <span class="aside text-right">{row.determinedOn ?? 'never'}</span>
         {/if}
       {/snippet}

@@ -2,7 +2,8 @@
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { counted } from '$lib/labels/counted.ts';
   import { chosenBy, type Rule } from '@baumkin/core/records';
-  import type { CollectingPoint } from '@baumkin/core/stand';
+  import { collectingPoints } from '@baumkin/core/stand';
+  import { tappedTrees } from '@baumkin/core/bush';
 
   import { goto } from '$app/navigation';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -38,8 +39,8 @@
   let shapeMode = $state<MapMode>('look');
   let outline = $state<[number, number][] | null>(null);
   let hidden = $state<string | null>(null);
-  let points = $state.raw<readonly CollectingPoint[]>([]);
   let reachM = $state(20);
+  let leastTaps = $state(5);
   let stand = $state<StandMap | null>(null);
 
   const questions = $derived(questionsFor(bush));
@@ -71,6 +72,12 @@
       row.tagged === false || row.eastM === null || row.northM === null ? [] : [[row.eastM, row.northM] as const]
     );
   });
+  const tappedHere = $derived(
+    tool === 'collect'
+      ? tappedTrees(bush.rows, bush.overview!.bush.settings, { today: bush.today, standOf: (row) => bush.standOf(row) })
+      : []
+  );
+  const points = $derived(collectingPoints(tappedHere, reachM, leastTaps));
   const rings = $derived(
     tool === 'collect'
       ? points.map(({ at, taps }) => ({ eastM: at.eastM, northM: at.northM, radiusM: reachM, says: String(taps) }))
@@ -195,8 +202,10 @@
         <WalkPanel bind:picked />
       {:else}
         <CollectPanel
-          bind:points
+          tapped={tappedHere}
+          {points}
           bind:reachM
+          bind:leastTaps
           onchoose={(ids) => {
             take('choose');
             choose(ids);

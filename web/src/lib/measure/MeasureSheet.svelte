@@ -34,7 +34,9 @@
   let chosen = $state<'girth' | 'diameter'>('girth');
   let text = $state('');
   let method = $state<MeasureMethod>('girthTape');
-  let confirmed = $state(false);
+  /** what was looked at again and is right; another reading asks anew */
+  let confirmedAs = $state('');
+  const confirmed = $derived(confirmedAs === `${chosen} ${text}`);
   /** why it was not measured at breast height; empty where it was */
   let elsewhere = $state('');
   let atText = $state('');
@@ -91,11 +93,6 @@
       sizes: bush.overview?.sizes ?? null,
       tapped: tree.tapholes.length > 0
     });
-  });
-  $effect(() => {
-    void text;
-    void chosen;
-    confirmed = false;
   });
 
   const ring = $derived(tree.growth);
@@ -235,7 +232,11 @@
                   >
                 {/if}
                 <label class="flex min-h-11 items-center gap-2"
-                  ><input type="checkbox" class="checkbox" bind:checked={confirmed} /> I looked again: it is right</label
+                  ><input
+                    type="checkbox"
+                    class="checkbox"
+                    bind:checked={() => confirmed, (on) => (confirmedAs = on ? `${chosen} ${text}` : '')}
+                  /> I looked again: it is right</label
                 >
               </div>
             </div>

@@ -47,10 +47,8 @@
     degrees: 'latitude and longitude',
     metres: 'metres from the origin'
   };
-  let way = $state<Way>(untrack(() => (tapped !== null ? 'map' : 'from')));
-  $effect(() => {
-    if (tapped !== null) untrack(() => (way = 'map'));
-  });
+  /** a tap on the map says how the place is given, until another way is chosen */
+  let way = $derived<Way>(tapped !== null ? 'map' : 'from');
   let quality = $state<PositionQuality>('paced');
   let anchor = $state(untrack(() => from));
   let bearing = $state('');

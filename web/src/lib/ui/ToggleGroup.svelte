@@ -20,7 +20,11 @@
     onchange?.(id);
   }
   const LOOKS = {
-    words: ['px-2 py-1 max-md:min-h-11', 'border-b-[3px] border-base-content font-bold', 'hover:underline'],
+    words: [
+      'border-b-[3px] px-2 py-1 max-md:min-h-11',
+      'border-base-content font-bold',
+      'border-transparent hover:underline'
+    ],
     boxes: [
       'min-h-11 border border-l-0 border-base-content px-2 first:border-l',
       'bg-neutral font-bold text-neutral-content',

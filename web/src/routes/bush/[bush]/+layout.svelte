@@ -36,6 +36,7 @@
   $effect(() => {
     if (page.params.tree) lastTree = page.params.tree;
   });
+  /** the tree of the page, or the last one on pages that have none */
   const treeId = $derived(page.params.tree ?? lastTree);
   /** A station, the life of a tree, or null on the other pages; a station's own pages belong to it. */
   const where = $derived.by(() => {
