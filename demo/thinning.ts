@@ -56,7 +56,7 @@ export function thinning(
     keepFor: 'lastOfKind'
   });
 
-  // Two things that contradict each other over the footpath, a tree that dies on its feet, and one that is not ours alone.
+  // A mark that clashes with a home over the footpath, a girdled tree, and a boundary tree.
   const byThePath = upper.reduce((a, b) => (b.northM < a.northM ? b : a));
   say(byThePath, '2026-10-18', {
     kind: 'mark',

@@ -69,7 +69,7 @@ function expected(
   now: ReturnType<typeof standingOf>,
   standingAfter: (clue: Clue) => ReturnType<typeof standingOf>
 ): Look {
-  // What hangs on no such tree at this season is not met: those looks leave all as it is.
+  // A state that no candidate shows in this season is not met: such an answer changes nothing.
   let entropyDrop = 0;
   let settles = 0;
   for (const clue of met) {

@@ -79,7 +79,7 @@ export function wholeColumnQuestion(
     column.q === 'diameter'
       ? ({ cause: 'girthAsDiameter', factor: 1 / Math.PI } as const)
       : ({ cause: 'diameterAsGirth', factor: Math.PI } as const);
-  // Three times and two and a half times lie close together: the middle alone cannot always tell a girth from an inch.
+  // Pi (girth for diameter) and 2.54 (cm for inches) lie close together: the middle alone cannot always tell which.
   const explanations = [
     swap,
     { cause: 'inchAsCm', factor: MM_PER_INCH / 10 } as const,

@@ -21,9 +21,9 @@ type WhoseStand = Pick<Stand, 'name' | 'purpose' | 'mayTap' | 'byWord' | 'wordUn
  * @param stand the tree's own; null for one without
  */
 export function isOutstanding(station: Station, row: TreeRow, today: string, stand: WhoseStand | null = null): boolean {
-  // Nobody is sent to a tree that stands no more.
+  // A felled tree has nothing outstanding.
   if (row.cut) return false;
-  // Neighbours without a tag are in the registry for the crowns that they press on. Nobody is sent to them.
+  // Trees without a tag are in the registry for the crowns that they press on: nothing is outstanding at them.
   if (row.tagged === false && station !== 'thin') return false;
   const maple = knownMaple(row);
   switch (station) {

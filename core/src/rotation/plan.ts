@@ -243,7 +243,7 @@ class Board {
         const at = (side + reachSideMm) / stepSideMm + 0.5;
         const up = (height - heights[k]! + reachUpMm) / stepUpMm + 0.5;
         if (at < 0 || at >= lineLength || up < 0) continue;
-        // Beyond the last line the table answers undefined.
+        // Outside the table it gives undefined.
         sum += f * (tables[stage[pair]!]![(up | 0) * lineLength + (at | 0)] ?? 0);
       }
       return sum;

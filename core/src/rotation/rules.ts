@@ -184,7 +184,7 @@ export function liveThrough(
   for (let k = 0; k < trees; k++) {
     const trunk = new HiddenTrunk(tree, model, seededRng(seed + 2 * k));
     const whim = seededRng(seed + 2 * k + 1);
-    // Who drills without writing is the same for every rule.
+    // Unrecorded seasons are drawn alike for every rule.
     const stray = seededRng(seed + 1_000_003 + k);
     const meant: (readonly BarkSpot[])[] = [];
     for (let season = 0; season < seasons; season++) {
@@ -194,7 +194,7 @@ export function liveThrough(
         lostBySeason[season]! += lost / spots.length / trees;
         if (season >= from) lostByTree[k]! += lost / spots.length / (seasons - from);
       }
-      // An empty season keeps the count of years; nobody knows where its holes went.
+      // An empty season keeps the count of years without telling where its holes are.
       meant.push(written ? spots : []);
     }
   }

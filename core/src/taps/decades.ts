@@ -170,7 +170,7 @@ export function projectBush(
       const ringMm = Math.max(0.05, drift * rng.normal(tree.ringMm, tree.ringSeMm));
       const holes: DrilledTaps[] = [...tree.holes];
       for (let year = 0; year < years; year++) {
-        // Years without a mark of their own count from today: the tree is known now.
+        // Within one future its growth is certain: what is unsure of it lies between the futures.
         const now = { ...tree, dbhMm: tree.dbhMm + 2 * ringMm * year, ringMm, ringSeMm: 0 };
         const set = tapsUnder(policy, now);
         const sum = sums[year]!;

@@ -27,7 +27,7 @@ export function gearFor(taps: number, collecting: Collecting): { readonly what: 
         ];
   const shared: readonly (readonly [Gear, number])[] = [
     ['spouts', withSpares],
-    // One more goes in the pocket.
+    // One spare bit.
     ['bits', Math.max(2, Math.ceil(taps / HOLES_PER_BIT) + 1)]
   ];
   return [...shared, ...own].map(([what, count]) => ({ what, count }));

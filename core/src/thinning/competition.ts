@@ -20,7 +20,7 @@ export interface Neighbours {
 
 /** Neighbours count up to here, metres. Working assumption; published studies take 6 to 10. */
 export const COMPETITION_RADIUS_M = 8;
-/** For growth, nobody stands nearer than this: two pencils on one spot are an error of the map, not a war. */
+/** For growth, stems are taken to stand at least this far apart: two trees mapped on one spot are an error of the map. */
 export const MIN_DISTANCE_M = 1;
 
 /** All pairs of stems within a radius, by a spatial index. Stems on the same spot are neighbours at distance 0. */

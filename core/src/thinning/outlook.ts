@@ -209,7 +209,7 @@ function lived(
         }
       }
       for (const hole of holes[i]!) hole.buriedMm += ringMm[i]!;
-      // Buried for good: only what still lies in a bit's way is carried on.
+      // Columns deeper than a bit reaches are dropped.
       if (holes[i]!.length > 0 && holes[i]![0]!.buriedMm >= policy.depthMm)
         holes[i] = holes[i]!.filter(({ buriedMm }) => buriedMm < policy.depthMm);
     });

@@ -143,7 +143,7 @@ export function openingCovers(
     const trees = loose.filter((tree) => inSight(tree) && reachesInto(tree, disc)).map(({ id }) => id);
     return trees.every((id) => musts.has(id)) ? [] : [{ disc, trees }];
   });
-  // A disc that another's trees keep closed as well says nothing of its own; of equal ones one is enough.
+  // A disc whose closing trees include all of another's adds no condition; of equal discs one is kept.
   const bySize = covers.sort((a, b) => a.trees.length - b.trees.length);
   const kept: { disc: Disc; trees: readonly string[]; set: ReadonlySet<string> }[] = [];
   const holding = new Map<string, number[]>();
@@ -215,7 +215,7 @@ function planProgram(stand: PlanStand, limits: PlanLimits, without: ReadonlySet<
         });
       return column;
     });
-    // Returns fall from side to side, so that the first ones fill first by themselves.
+    // Each further free side is worth less, so that the solver fills them in order without a condition.
     const steps = freeable.map((_, k) => {
       const gain = 100 * weight * (RELEASE_WORTH[before + k + 1]! - RELEASE_WORTH[before + k]!);
       return columns.push({ gain, lower: 0, upper: 1, whole: false }) - 1;

@@ -121,7 +121,7 @@ export function calibrate(
     fits.set(key, fit);
     return fit;
   };
-  // One after the other, and the first once more: the two hardly depend on each other.
+  // Each factor in turn, and the first once more: the two hardly depend on each other.
   let [sizeFactor, positionFactor] = [1, 1];
   for (const turn of ['size', 'position', 'size'] as const) {
     let best = fitOf(sizeFactor, positionFactor);

@@ -191,7 +191,7 @@ class Chain {
     this.#logSize = size + rng.normal(0, TREE_SIZE_SIGMA);
     if (!this.#stays(this.#all, (size ** 2 - this.#logSize ** 2) / (2 * TREE_SIZE_SIGMA ** 2))) this.#logSize = size;
     this.#grow();
-    // Holes that no look speaks of wait until a truth is kept.
+    // Holes without shavings are drawn only when a truth is kept: they change no likelihood.
     for (const index of this.#concerned) {
       this.#redraw(index);
       this.#nudge(index);

@@ -80,7 +80,7 @@ export class BushState {
   readonly walked = $derived.by(() => {
     const { round } = this;
     const rows = round === null ? [] : this.rows.filter((row) => round.has(row.id));
-    // Nobody walks to neighbours without a tag for their own sake.
+    // Trees without a tag are in the registry as neighbours; the walk leaves them out.
     return rows.length > 0 ? rows : this.rows.filter((row) => row.tagged !== false);
   });
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
@@ -215,7 +215,7 @@ export class BushState {
 
   /** What this device knows of these trees has to be at hand, or what is new would not show on their lines. */
   #keep(records: readonly (WorkRecord | BushRecord)[]): Promise<void> {
-    // Only once they are kept: nothing may come between the click and that.
+    // After they are kept: nothing may delay that.
     const treeIds = records.flatMap((record) => ('treeId' in record ? [record.treeId] : []));
     return this.outbox.put(records, () => this.#fromDevice(treeIds));
   }

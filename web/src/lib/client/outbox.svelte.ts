@@ -141,7 +141,7 @@ export class Outbox {
     await store.outbox.bulkDelete(stored.map(({ id }) => id));
     await this.read();
     if (!known) await this.owner.askAnew();
-    // Only what made headway is followed up at once; the rest waits for the next turn of the clock.
+    // After some success the next batch follows at once; without any it waits for the timer.
     if (this.waiting > 0 && stopped === null && stored.length > 0) this.#sendAgain = true;
   }
 

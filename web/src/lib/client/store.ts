@@ -47,7 +47,7 @@ class DeviceStore extends Dexie {
     super('baumkin');
     this.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
     this.version(2).stores({ drafts: 'key, bushId', practice: '++id, memberId' });
-    // Records were called otherwise: what waits here, and what is read without a network, goes by today's names.
+    // Kinds and fields were renamed: what waits here, and what is read without a network, is renamed too.
     this.version(3).upgrade(async (kept) => {
       await kept
         .table<{ record: unknown }>('outbox')

@@ -36,7 +36,7 @@
   let stressed = $state<boolean | null>(null);
   let peeled = $state<number | null>(null);
   let peelFresh = $state(false);
-  // What lasts is taken over: a defect does not heal from one summer to the next, and somebody sees at once what is no more.
+  // Defects, hazards and homes are taken over from the last look: they rarely end within a year, and are easily taken off.
   let defects = $state(
     (before?.defects ?? []).map((d) => ({
       kind: d.kind,

@@ -39,11 +39,11 @@
   const tree = $derived(bush.stateOf(treeId));
   const stand = $derived(bush.standOf(row));
   const settings = $derived(bush.overview!.bush.settings);
-  // Where nothing is tapped, nobody asks for room.
+  // Room for taps is computed only in stands that are tapped.
   const placing = $derived(
     isSugarbush(stand) ? placementOf(tree, { treeId, settings, season: bush.season, wanted: 4 }) : null
   );
-  // Room asks for clear places, not for a plan of the seasons.
+  // Counting clear places needs no plan of the coming seasons.
   const live = new LivePlacement(() => (placing ? { ...placing.task, seasonsAhead: 0 } : null));
 
   /** clear places that keep their distance; null while they are being worked out */

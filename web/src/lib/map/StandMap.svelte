@@ -104,7 +104,7 @@
           position: 'bottomright'
         })
         .addTo(made);
-      // Below the trees what lies on the baseMap, above them what is being done.
+      // The ground lies below the trees, what is being drawn above them.
       made.createPane('baseMap').style.zIndex = '250';
       made.createPane('over').style.zIndex = '450';
       under = leaflet.layerGroup([], { pane: 'baseMap' }).addTo(made);

@@ -14,7 +14,7 @@
     const metric = preferences.units === 'metric';
     const [across, wood] = metric ? [10, 1] : [MM_PER_INCH, MM_PER_INCH];
     const list = trees;
-    // What a hole asks for follows the diameter, a line for those that wall wounds off well and one for the others.
+    // The ring that one hole a year needs, by diameter: one line for species that wall wounds off well, one for the others.
     const asked = (well: boolean) =>
       list
         .filter((tree) => wallsOffWell(tree.row.species) === well)

@@ -79,7 +79,7 @@
 
   async function show(box: HTMLInputElement): Promise<void> {
     problem = await bush.change.ownFigures(box.checked);
-    // What was refused does not look as if it held.
+    // A refused change is put back in the field.
     box.checked = iShow;
   }
 

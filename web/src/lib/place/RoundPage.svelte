@@ -63,12 +63,12 @@
   });
   const lines = $derived.by((): Line[] =>
     bush.walked.flatMap((row) => {
-      // What was written down since the page was opened counts too.
+      // Records written since the page was opened count too.
       const state = bush.hasLife(row.id) ? bush.stateOf(row.id) : states?.get(row.id);
       if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
       const { taps } = state.decision;
       if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
-      // Worse seen since: what it allows is drilled, and the rest waits for another count.
+      // The tree was seen in a worse state since its count: only what that state allows is drilled.
       const left = Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - state.holesThisSeason.length);
       const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: left });
       if (!placing) return [];

@@ -49,7 +49,7 @@
       heightMm: here ? Math.round(spot!.heightMm) : null,
       fromSeason: Math.min(from, to),
       toSeason: Math.max(from, to),
-      // What was usual before 2005 or so; common practice.
+      // The bit and depth that were usual before about 2005; common practice.
       bitMm: to < 2005 ? 11.1125 : bitMm,
       depthMm: to < 2005 ? 50.8 : depthMm,
       note: ''

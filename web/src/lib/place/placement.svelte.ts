@@ -30,7 +30,7 @@ export class LivePlacement {
     try {
       const coarse = await placeWorker().place({ ...task, ...FIRST });
       if (current() !== mine) return;
-      // Holes follow with the plan: a proposal that jumps about is worse than one that comes a moment later.
+      // Holes are shown only with the full plan: a proposal that jumps about is worse than one that comes a moment later.
       this.placement = { ...coarse, proposals: [] };
       this.stage = 'coarse';
       const full = await placeWorker().place(task);

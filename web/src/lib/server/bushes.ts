@@ -196,7 +196,7 @@ export async function admit(bushId: string, byId: string, signInName: string, ro
     const stewards = await Membership.findAll({ where: { bushId, role: 'steward' }, transaction });
     if (!stewards.some(({ userId }) => userId === byId)) throw new Refused('noSteward');
     if (role !== 'steward' && !stewards.some(({ userId }) => userId !== user.id)) throw new Refused('lastSteward');
-    // What she chose to show stays as it was.
+    // A change of role leaves her own choice of what the others see.
     const known = await Membership.findOne({ where: { userId: user.id, bushId }, transaction });
     if (known) await known.update({ role }, { transaction });
     else await Membership.create({ userId: user.id, bushId, role }, { transaction });

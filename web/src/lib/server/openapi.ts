@@ -5,7 +5,7 @@ import { PATHS, SCHEMAS, type Operation } from './contract.ts';
 /** The description of the interface (OpenAPI 3.1), made from its table. */
 export function openApi(origin: string) {
   const registry = z.registry<{ id: string }>();
-  // Each under its name in a copy: the schemas themselves stay free of names.
+  // Registered apart, so that the shared schemas carry no name of their own.
   for (const [id, schema] of Object.entries(SCHEMAS)) registry.add(schema, { id });
   const { schemas } = z.toJSONSchema(registry, {
     io: 'input',

@@ -59,7 +59,7 @@ export async function treeLife(bushId: string, treeId: string): Promise<WorkReco
 export async function reorderWalk(bushId: string, order: readonly string[]): Promise<void> {
   const { sequelize } = tables();
   await sequelize.transaction(async (transaction) => {
-    // Two at a time would leave a mixture of both orders.
+    // Locked: two changes at a time would leave a mixture of both orders.
     await Bush.findByPk(bushId, { transaction, lock: true });
     const known = await TreeRecord.findAll({
       where: { bushId },

@@ -288,7 +288,7 @@ export class ThinDesk {
       if (!answer) return;
       if ('clash' in answer) continue;
       const taken = new Set(answer.taken.map((tree) => tree.id));
-      // One that differs in nothing from the plan needs no column.
+      // A choice equal to the plan gets no column of its own.
       const same = taken.size === this.plan?.taken.length && this.plan.taken.every((tree) => taken.has(tree.id));
       if (same) this.others = `A ${id === 'light' ? 'lighter' : 'stronger'} one would take the same trees.`;
       else this.#put({ id, name, taken, solved: answer });
@@ -326,7 +326,7 @@ const desks = new WeakMap<BushState, ThinDesk>();
 export function deskOf(bush: BushState): ThinDesk {
   const known = desks.get(bush);
   if (known) return known;
-  // It outlives the page that lays it: what is derived must not end with that page.
+  // An effect root: the desk outlives the page that opened it, and so must its derived values.
   let made!: ThinDesk;
   $effect.root(() => {
     made = new ThinDesk(bush);

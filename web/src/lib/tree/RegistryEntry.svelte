@@ -66,7 +66,7 @@
 
   async function takeOut(): Promise<void> {
     if (!entry) return;
-    // The tree leaves the page with its line: what Undo needs is held here.
+    // The tree's line is gone once it is out of the registry: what Undo needs is held before.
     const [opened, id, held] = [bush, treeId, lineDraft(row, entry)];
     const record = await opened.record(id, { ...held, withdrawn: true });
     undoable(

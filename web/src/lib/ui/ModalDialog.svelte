@@ -15,7 +15,7 @@
   $effect(() => {
     if (open && !dialog.open) {
       dialog.showModal();
-      // What is opened to type into is typed into at once.
+      // A dialog with a field is opened to type: the field gets the focus.
       dialog.querySelector('input')?.focus();
     }
     if (!open && dialog.open) dialog.close();

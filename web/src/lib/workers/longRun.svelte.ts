@@ -23,7 +23,7 @@ export class LongRun<Api = LongRunWorker> {
     this.#worker = worker;
     this.done = 0;
     this.failed = false;
-    // Word from the worker comes late: what arrives after the end is nothing to show.
+    // Progress may arrive after the run has ended: it is ignored.
     const told = proxy((done: number) => {
       if (this.#worker === worker) this.done = done;
     });

@@ -35,7 +35,7 @@ export function connect(url: string): Sequelize {
     timezone: '+00:00',
     pool: { max: 10, min: 0, idle: 10_000, acquire: 30_000 },
     dialectOptions: {
-      // A machine that is busy with other things answers late; that is no reason to turn a request away.
+      // A busy machine answers late: connecting is given ten seconds.
       connectTimeout: 10_000,
       timezone: '+00:00',
       supportBigNumbers: false,
