@@ -65,7 +65,7 @@ function tapped(k: number, seasons: number, model: ColumnModel = DEFAULT_COLUMNS
   return { trunk, seen, hidden };
 }
 
-describe('learning from shavings', () => {
+describe('learning from shavings (self-consistency: trunks drawn from the model itself)', () => {
   it('over many trees the 80 % interval of the lean holds the truth as often, and its error falls below the prior’s', () => {
     let held = 0;
     const errors: number[] = [];
@@ -267,7 +267,7 @@ describe('sections', () => {
   });
 });
 
-describe('calibration', () => {
+describe('calibration (self-consistency: holes logged by the model itself)', () => {
   const logged = (model: ColumnModel, trees: number): LoggedHole[] =>
     Array.from({ length: trees }, (_, k) => tapped(k, 14, model)).flatMap(({ trunk, seen }) =>
       seen.slice(4).map(({ hole, seen: kind }) => {

@@ -56,7 +56,7 @@ function drilledShare(
   return shares.reduce((a, b) => a + b, 0) / shares.length;
 }
 
-describe('the long-run stained share', () => {
+describe('the long-run stained share (self-consistency: the formula against drilling by the same columns)', () => {
   // Large bands, so that columns are small against them.
   it.each([
     [600, 1.5, 2000, 6],

@@ -172,7 +172,7 @@ describe('growth with competition', () => {
     );
   });
 
-  it('calibrated growth foretells held-back trees better than the default, where a bush is not like it', () => {
+  it('self-consistency: calibrated growth foretells held-back trees better than the default, where a bush is not like it', () => {
     let [better, worse] = [0, 0];
     for (let seed = 1; seed <= 12; seed++) {
       const rng = seededRng(1000 + seed);

@@ -146,7 +146,7 @@ describe('what speaks against a place', () => {
   });
 });
 
-describe('ways of placing, compared', () => {
+describe('ways of placing, compared (self-consistency: in trunks that the model draws)', () => {
   const tree: RuleTree = {
     woodRadiusMm: 160,
     ringMm: 1.3,

@@ -88,7 +88,7 @@ const learnt = (seen: readonly SeenShavings[], seed: number, draws = 500) =>
   learnTrunk(trunk, seen, DEFAULT_COLUMNS, { draws, depthMm: DEPTH, seed, ringCv: RING_CV });
 const clearShare = (draws: readonly TrunkDraw[]) => draws.filter(clearAt).length / draws.length;
 
-describe('the posterior of a trunk', () => {
+describe('the posterior of a trunk (self-consistency: over seeds of the same model)', () => {
   it('does not hang on the seed while growth is uncertain: spread over 24 seeds at most 0.03', () => {
     for (const seen of [[], [look('pale')], [look('brown')], [look('partly', 0.5)]]) {
       const found = Array.from({ length: 24 }, (_, i) => clearShare(learnt(seen, 1000 + i).draws));

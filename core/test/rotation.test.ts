@@ -117,7 +117,7 @@ describe('habits over fifty seasons, mean of seasons 25 to 49', () => {
   });
 });
 
-describe('the rotation', () => {
+describe('the rotation (self-consistency: lived through in trunks that the model draws)', () => {
   const TREES = shortOrLong(800, 2500);
 
   it.each([treeOf(250, 0.5, 1, 400), treeOf(250, 0.75, 1, 300)])(
@@ -202,7 +202,7 @@ describe('the rotation', () => {
   });
 });
 
-describe('the loss kernel', () => {
+describe('the loss kernel (self-consistency: against drilling drawn from the same model)', () => {
   it('is what drilling says: one old hole, one new hole, both off their place', () => {
     const tree: RuleTree = {
       ...treeOf(400, 1),

@@ -29,7 +29,7 @@ const tapped = lives.flatMap((records) => {
   return state.tapholes.length > 15 && state.dbhMm !== null && state.questioned.size === 0 ? [state] : [];
 });
 
-describe('the rotation on trunks with a long past', () => {
+describe('the rotation on trunks with a long past (self-consistency: in trunks that the model draws)', () => {
   const model = modelOf(settings, null);
   const kernel = new LossKernel(settings.bitMm, model);
   const mean = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a + b, 0) / values.length;
