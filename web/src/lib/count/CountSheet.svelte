@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { saved } from '$lib/client/saved.ts';
   import { isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
@@ -92,11 +93,11 @@
 </script>
 
 {#if knownMaple(row) === false}
-  <p class="max-w-prose">
+  <EmptyState>
     This is not a maple: it is left untapped. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
       >Look at it again</a
     > if you doubt that.
-  </p>
+  </EmptyState>
 {:else if stand && !isSugarbush(stand)}
   <p class="max-w-prose" data-testid="not-tapped">
     {stand.name} is {PURPOSE_WORDS[stand.purpose]}: its trees are not tapped{stand.note ? `. ${stand.note}` : '.'} If this
@@ -104,12 +105,12 @@
     none.
   </p>
 {:else if !suggestion}
-  <p class="max-w-prose">
+  <EmptyState>
     How many taps it bears depends on how thick it is and how fast it grows. <a
       class="link"
       href="/bush/{bush.id}/measure/{treeId}">Measure this tree first</a
     >.
-  </p>
+  </EmptyState>
 {:else}
   <div class="grid gap-x-9 gap-y-6 lg:grid-cols-[23rem_1fr]">
     <section class="flex flex-col gap-4" aria-label="Suggestion and decision">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
@@ -64,9 +65,9 @@
       <StandSelect bind:value={standId} />
     </div>
     {#if trees.length === 0}
-      <p class="mt-2">
+      <EmptyState>
         No maple has been measured here yet. One reading each is a size; a second, some years on, is a growth.
-      </p>
+      </EmptyState>
     {:else}
       <p class="mt-1 max-w-prose" data-testid="growth-words">
         Of {trees.length} maples {count('yes')} surely lay more wood than a hole every year kills, {count('no')} surely less.

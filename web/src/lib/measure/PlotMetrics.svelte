@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { counted } from '$lib/labels/counted.ts';
   import type { PlotRecord } from '@baumkin/core/records';
@@ -53,10 +54,10 @@
     <StandSelect bind:value={standId} />
   </div>
   {#if shown.length === 0}
-    <p class="max-w-prose">
+    <EmptyState>
       Nothing is counted here yet. A few plots, laid out by chance or on a grid before you look, tell how much stands
       here without tagging every tree: how many stems, how much <Term of="basalArea" />, how much of it maple.
-    </p>
+    </EmptyState>
   {:else}
     <div data-testid="plot-figures">
       <p class="font-slab text-2xl font-semibold">

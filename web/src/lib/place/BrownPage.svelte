@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { undoable } from '$lib/client/saved.ts';
   import type { TreeRow, WorkRecord } from '@baumkin/core/records';
   import { LITRES_A_TAP } from '@baumkin/core/sap';
@@ -145,10 +146,10 @@
 {#if known === null}
   <p role="status">Reading the book …</p>
 {:else if wet.length === 0}
-  <p class="max-w-prose text-lg">
+  <EmptyState>
     No shavings are written down yet. Look at them at every hole and say pale or brown on the trunk’s sheet: after some
     fifty holes this page says how often your bush meets old wood, and whether the sheets can be trusted.
-  </p>
+  </EmptyState>
 {:else}
   {@const brown = brownOf(wet)}
   {@const [from, to] = wilson(brown, wet.length)}

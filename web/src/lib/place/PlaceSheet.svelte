@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { saved } from '$lib/client/saved.ts';
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
@@ -115,18 +116,18 @@
 </script>
 
 {#if knownMaple(row) === false}
-  <p class="max-w-prose">
+  <EmptyState>
     This is not a maple: nothing is placed here. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
       >Look at it again</a
     > if you doubt that.
-  </p>
+  </EmptyState>
 {:else if !placing}
-  <p class="max-w-prose">
+  <EmptyState>
     Where a hole finds clear wood depends on how thick the trunk is. <a
       class="link"
       href="/bush/{bush.id}/measure/{treeId}">Measure this tree first</a
     >.
-  </p>
+  </EmptyState>
 {:else}
   <div
     class="grid gap-x-8 gap-y-5 max-lg:flex max-lg:flex-col lg:grid-cols-[max-content_minmax(20rem,30rem)]"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { cutForbidden, isSugarbush, type TreeRow } from '@baumkin/core/records';
   import { heldBack, markingList } from '@baumkin/core/bush';
   import { releases, isQuiet } from '@baumkin/core/thinning';
@@ -143,10 +144,10 @@
   </section>
 {/if}
 {#if list.length === 0 && untagged.length === 0}
-  <p class="max-w-prose text-lg">
+  <EmptyState>
     Nothing is marked to come down. <a class="link" href="/bush/{bush.id}/thin/plan">Make a plan</a>, or mark trees on
     their own sheets.
-  </p>
+  </EmptyState>
 {:else}
   <div class="mb-4 flex flex-wrap items-center gap-x-5 gap-y-2 print:hidden">
     <label class="flex max-w-prose items-start gap-2"

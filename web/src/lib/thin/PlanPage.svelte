@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { freeToGrow, reasonsFor, sidesReleased } from '@baumkin/core/thinning';
@@ -96,11 +97,11 @@
   <button class="ml-auto link text-sm" onclick={() => map?.frame()}>Show all</button>
 </div>
 {#if bush.overview && desk.stands.length === 0}
-  <p class="max-w-prose text-lg">
+  <EmptyState>
     A plan is made for a stand, and this bush has none yet. <a class="link" href="/bush/{bush.id}/map"
       >Draw one on the map</a
     >, and put its trees into it.
-  </p>
+  </EmptyState>
 {/if}
 <PlanAdvice {desk} onpick={(id) => (picked = id)} />
 <div class="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_22rem]">

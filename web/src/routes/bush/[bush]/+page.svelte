@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { counted } from '$lib/labels/counted.ts';
   import { isMaple } from '@baumkin/core/identify';
   import { knownMaple, tapsToHang, type Station } from '@baumkin/core/records';
@@ -43,11 +44,9 @@
 </script>
 
 {#if bush.overview && rows.length === 0}
-  <h1>{bush.overview.bush.name}</h1>
-  <p class="mt-2 max-w-prose text-lg">
-    This bush has no trees yet. Bring them in from a file: a tag and a girth each is enough to begin.
-  </p>
-  <a class="btn mt-4 btn-primary" href="/bush/{bush.id}/exchange">Bring trees in</a>
+  <EmptyState title={bush.overview.bush.name} next={{ label: 'Bring trees in', href: `/bush/${bush.id}/exchange` }}
+    >This bush has no trees yet. Bring them in from a file: a tag and a girth each is enough to begin.</EmptyState
+  >
 {:else if bush.overview}
   <div class="grid gap-x-9 gap-y-5 lg:grid-cols-[22rem_minmax(0,1fr)]">
     <section class="flex flex-col gap-5">

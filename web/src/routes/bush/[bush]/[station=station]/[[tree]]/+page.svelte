@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import type { Station } from '@baumkin/core/records';
   import { untrack } from 'svelte';
 
@@ -29,15 +30,13 @@
 </script>
 
 {#if bush.overview && bush.rows.length === 0}
-  <h1>No trees yet</h1>
-  <p class="mt-2">
+  <EmptyState title="No trees yet">
     A bush begins with its trees. <a class="link" href="/bush/{bush.id}/exchange">Bring them in from a file</a>.
-  </p>
+  </EmptyState>
 {:else if bush.overview && treeId && !row}
-  <h1>No such tree</h1>
-  <p class="mt-2">
+  <EmptyState title="No such tree">
     There is no tree at this address in {bush.overview.bush.name}. Press <b>/</b> to find one by its tag.
-  </p>
+  </EmptyState>
 {:else if row}
   {#if !bush.hasLife(row.id) && !bush.outbox.offline}
     <TreeTitle {row} {station} />
