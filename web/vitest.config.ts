@@ -18,7 +18,7 @@ export default defineConfig({
       {
         extends: true,
         plugins: [svelte()],
-        resolve: inBrowser,
+        resolve: { ...inBrowser, alias },
         test: { name: 'device', include: ['test/device/*.test.ts'], environment: 'happy-dom' }
       }
     ]

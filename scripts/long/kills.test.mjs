@@ -77,13 +77,17 @@ test.each(['the server', 'the database'])('%s', async (what) => {
       Array.from({ length: 4 }, (_, i) => reading(trees[(round * 120 + b * 4 + i) % trees.length].id, 900 + i))
     );
     for (const record of batches.flat()) written.set(record.id, record);
+    let answered = 0;
     const sent = batches.map(async (records) => {
       const answer = await ask(`${bush}/records`, { method: 'POST', body: JSON.stringify({ records }) });
       if (!answer.ok) return;
       for (const { id, status } of (await answer.json()).outcomes) if (status !== 'refused') acknowledged.add(id);
+      answered += 1;
     });
-    // At another moment of the work each time.
-    await pause(60 * round);
+    // At another moment of the work each time: after none was answered, after one, after two …
+    await pause(50);
+    const all = Promise.allSettled(sent).then(() => true);
+    while (answered < round && !(await Promise.race([all, pause(5)])));
     process.kill(/** @type {number} */ (what === 'the server' ? server.pid : database.pid), 'SIGKILL');
     await Promise.allSettled(sent);
     if (what === 'the database') {
