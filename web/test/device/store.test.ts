@@ -1,0 +1,103 @@
+import 'fake-indexeddb/auto';
+import Dexie from 'dexie';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+
+import type { BushState } from '../../src/lib/client/bush.svelte.ts';
+
+/* What a device keeps: across a release that renamed things, and for each of the people who share it. */
+
+const BUSH = '4f9c2f7e-7f2f-4d43-9c4e-0d7a3c6f1a01';
+const TREE = '4f9c2f7e-7f2f-4d43-9c4e-0d7a3c6f1a02';
+const said = (kind: string, more: object) => ({
+  id: crypto.randomUUID(),
+  treeId: TREE,
+  kind,
+  on: '2026-02-20',
+  ...more
+});
+
+/** The device as the release before today's left it. */
+async function olderDevice(): Promise<void> {
+  const older = new Dexie('baumkin');
+  older.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
+  older.version(2).stores({ drafts: 'key, bushId', practice: '++id, memberId' });
+  const hole = said('taphole', { school: 'handSpan', season: 2026 });
+  const height = said('stature', { heightM: 21 });
+  await older
+    .table('outbox')
+    .put({ id: hole.id, bushId: BUSH, memberId: 'm', treeId: TREE, record: hole, addedAt: 1, refused: null });
+  await older.table('lives').put({ treeId: TREE, bushId: BUSH, records: [height, said('reading', { valueMm: 900 })] });
+  await older.table('overviews').put({
+    bushId: BUSH,
+    overview: { bush: { id: BUSH, settings: { ladder: 'handbook', ownLadder: [], school: 'rotation', bitMm: 7.9375 } } }
+  });
+  await older.table('drafts').put({ key: 'm/identify/x', bushId: BUSH, value: { age: 'grown' }, at: 5 });
+  older.close();
+}
+
+describe('a device of the release before', () => {
+  it('speaks today’s names once it is opened, and has lost nothing', async () => {
+    await olderDevice();
+    const { store } = await import('../../src/lib/client/store.ts');
+    expect((await store.outbox.toArray()).map(({ record }) => record)).toMatchObject([
+      { kind: 'taphole', strategy: 'handSpan', season: 2026 }
+    ]);
+    const [life] = await store.lives.toArray();
+    expect(life!.records).toMatchObject([
+      { kind: 'heightAndCrown', heightM: 21 },
+      { kind: 'reading', valueMm: 900 }
+    ]);
+    const [kept] = await store.overviews.toArray();
+    expect(kept!.overview.bush.settings).toEqual({
+      tapGuideline: 'handbook',
+      ownGuideline: [],
+      strategy: 'rotation',
+      bitMm: 7.9375
+    });
+    expect(await store.drafts.count()).toBe(1);
+    expect(JSON.stringify(await store.outbox.toArray())).not.toContain('school');
+  });
+});
+
+describe('what is left half done', () => {
+  const bushOf = (memberId: string) => ({ id: BUSH, overview: { member: { id: memberId } } }) as unknown as BushState;
+
+  it('is found again by whoever left it, and by nobody else on this device', async () => {
+    const { dropDraft, keepDraft, readDraft } = await import('../../src/lib/client/draft.ts');
+    await keepDraft(bushOf('hedda'), 'identify', TREE, { skipped: ['smell'] });
+    expect(await readDraft(bushOf('hedda'), 'identify', TREE)).toMatchObject({ value: { skipped: ['smell'] } });
+    expect(await readDraft(bushOf('tomke'), 'identify', TREE)).toBeNull();
+    expect(await readDraft(bushOf('hedda'), 'plot', TREE)).toBeNull();
+    await dropDraft(bushOf('tomke'), 'identify', TREE);
+    expect(await readDraft(bushOf('hedda'), 'identify', TREE)).not.toBeNull();
+    await dropDraft(bushOf('hedda'), 'identify', TREE);
+    expect(await readDraft(bushOf('hedda'), 'identify', TREE)).toBeNull();
+  });
+});
+
+const toasts = vi.hoisted(() => [] as { said: string; undo: () => void; duration?: number }[]);
+vi.mock('svelte-sonner', () => ({
+  toast: {
+    success: (said: string, { action, duration }: { action: { onClick: () => void }; duration?: number }) =>
+      toasts.push({ said, undo: action.onClick, duration })
+  }
+}));
+
+describe('what was just written down', () => {
+  afterEach(() => void toasts.splice(0));
+
+  it('can be taken back, all of it; many stay in sight longer', async () => {
+    const { saved } = await import('../../src/lib/client/saved.ts');
+    const withdraw = vi.fn();
+    const bush = { withdraw } as unknown as BushState;
+    const records = [said('mark', {}), said('mark', {})] as never[];
+    saved(bush, 'Tree 4: to take.', records[0]!);
+    saved(bush, '2 trees: to take.', ...records);
+    expect(toasts.map(({ said: words, duration }) => [words, duration])).toEqual([
+      ['Tree 4: to take.', undefined],
+      ['2 trees: to take.', 10_000]
+    ]);
+    toasts[1]!.undo();
+    expect(withdraw).toHaveBeenCalledExactlyOnceWith(...records);
+  });
+});
