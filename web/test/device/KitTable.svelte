@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { SvelteSet } from 'svelte/reactivity';
+  import type { SvelteSet } from 'svelte/reactivity';
 
   import DataTable, { type Column } from '../../src/lib/ui/DataTable.svelte';
 

@@ -35,6 +35,26 @@ describe('what is asked', () => {
   });
 });
 
+describe('what does not fit', () => {
+  it('does not compile: an address, a method, a name in a path, a body', () => {
+    const params = { path: { bush: BUSH } };
+    // Never called: the compiler alone is asked.
+    const wrong = () => [
+      // @ts-expect-error there is no such address
+      api.GET('/bushes/{bush}/secrets', { params }),
+      // @ts-expect-error a bush's files are not put
+      api.PUT('/bushes/{bush}/pack', { params }),
+      // @ts-expect-error the tree is not named
+      api.GET('/bushes/{bush}/trees/{tree}', { params }),
+      // @ts-expect-error snow is a number
+      api.PATCH('/bushes/{bush}/settings', { params, body: { version: 1, settings: { snowMm: 'deep' } } }),
+      // @ts-expect-error a walk has an order
+      api.PUT('/bushes/{bush}/walk', { params, body: {} })
+    ];
+    expect(wrong).toBeTypeOf('function');
+  });
+});
+
 describe('what comes of it', () => {
   const ask = () => asked(api.GET('/tokens', {}));
 
