@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import { TAP_BANS, type TapBanReason } from '@baumkin/core/records';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { BAN_LABELS } from '$lib/labels/permission.ts';
 

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import type { CrownClass } from '@baumkin/core/measure';
   import {
     conditionEffects,
@@ -14,6 +13,7 @@
   import X from '@lucide/svelte/icons/x';
   import { untrack } from 'svelte';
 
+  import { saved } from '$lib/client/saved.ts';
   import { conditionWords, DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

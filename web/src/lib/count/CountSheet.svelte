@@ -1,12 +1,12 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import { saved } from '$lib/client/saved.ts';
   import { isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import { conditionCap, lookIsOld, tapGuidelineOf, vigourClass } from '@baumkin/core/taps';
   import { placementOf, suggestionFor } from '@baumkin/core/bush';
   import { untrack } from 'svelte';
 
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import { saved } from '$lib/client/saved.ts';
   import {
     CHANGE_WORDS,
     conditionWords,

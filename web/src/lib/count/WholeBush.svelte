@@ -1,7 +1,4 @@
 <script lang="ts">
-  import StandSelect from '$lib/ui/StandSelect.svelte';
-  import { saved } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import { speciesById } from '@baumkin/core/identify';
   import { fewerSinceDecided, type TreeRow } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
@@ -12,6 +9,9 @@
 
   import { goto } from '$app/navigation';
   import BushTotals from './BushTotals.svelte';
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { BINDING_WORDS, suggestedWords, tapWords } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { undoable } from '$lib/client/saved.ts';
   import { entranceOf, walkLength } from '@baumkin/core/stand';
   import { wrap } from 'comlink';
 
+  import { undoable } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import type { WalkWorker } from '$lib/workers/walk.worker.ts';

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import StandSelect from '$lib/ui/StandSelect.svelte';
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
-  import { saved } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import { SPECIES, speciesById, type SpeciesId } from '@baumkin/core/identify';
   import { declaration, knownMaple, wantsLeafVisit, type TreeRow } from '@baumkin/core/records';
   import { SvelteSet } from 'svelte/reactivity';
 
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import DataTable, { type Column } from '$lib/ui/DataTable.svelte';

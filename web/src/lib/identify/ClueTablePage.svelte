@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { undoable } from '$lib/client/saved.ts';
   import {
     AGE_CLASSES,
     LOOK_SEASONS,
@@ -11,6 +10,7 @@
     type SpeciesId
   } from '@baumkin/core/identify';
 
+  import { undoable } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
 

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { counted } from '$lib/labels/counted.ts';
   import { effectiveRecords, type Determination } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { describe } from '$lib/labels/records.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

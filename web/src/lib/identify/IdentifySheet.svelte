@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import {
     judge,
     likelyAge,
@@ -19,6 +18,7 @@
   import { priorFor } from '@baumkin/core/bush';
   import { onMount, tick, untrack } from 'svelte';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
   import Told from '$lib/ui/Told.svelte';

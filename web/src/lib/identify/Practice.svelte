@@ -1,5 +1,4 @@
 <script lang="ts">
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import {
     askLook,
     askSpecies,
@@ -19,6 +18,7 @@
   import { seededRng } from '@baumkin/core/math';
   import { onMount } from 'svelte';
 
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { AGE_NAMES, becauseWords, inHundred, SEASON_NAMES } from '$lib/labels/identify.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { store } from '$lib/client/store.ts';

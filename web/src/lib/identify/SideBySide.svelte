@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { labelOf } from '$lib/labels/identify.ts';
   import {
     shareSeen,
     SPECIES,
@@ -13,6 +12,7 @@
   } from '@baumkin/core/identify';
 
   import Drawing from './Drawing.svelte';
+  import { labelOf } from '$lib/labels/identify.ts';
   import { capital } from '$lib/words/capital.ts';
 
   /** Two trees clue by clue, drawn: what each usually shows, what parts them, and what was seen. */

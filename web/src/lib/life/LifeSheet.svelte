@@ -1,9 +1,9 @@
 <script lang="ts">
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
-  import { counted } from '$lib/labels/counted.ts';
   import Printer from '@lucide/svelte/icons/printer';
   import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core/records';
 
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

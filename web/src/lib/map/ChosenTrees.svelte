@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { undoable } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import { deriveTree, kindOf, type TreeRow } from '@baumkin/core/records';
   import { basalArea, quadraticMeanDiameter, walkLength } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
+  import { undoable } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

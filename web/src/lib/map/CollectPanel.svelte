@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { counted } from '$lib/labels/counted.ts';
   import type { TappedTree } from '@baumkin/core/bush';
   import type { CollectingPoint } from '@baumkin/core/stand';
 
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
-  import { counted } from '$lib/labels/counted.ts';
   import { chosenBy, type Rule } from '@baumkin/core/records';
   import { collectingPoints } from '@baumkin/core/stand';
   import { tappedTrees } from '@baumkin/core/bush';
 
   import { goto } from '$app/navigation';
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import TreeForm from '$lib/tree/TreeForm.svelte';

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import { undoable } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import { insideOutline, outlineAreaHa } from '@baumkin/core/geometry';
   import {
     standPurposeSchema,
@@ -12,6 +10,8 @@
   } from '@baumkin/core/records';
   import { toast } from 'svelte-sonner';
 
+  import { undoable } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { PURPOSE_WORDS, WETNESS_WORDS } from '$lib/labels/stand.ts';

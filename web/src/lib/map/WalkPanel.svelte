@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { undoable } from '$lib/client/saved.ts';
   import type { TreeRow } from '@baumkin/core/records';
   import { walkLength } from '@baumkin/core/stand';
 
+  import { undoable } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WalkOrder from '$lib/frame/WalkOrder.svelte';

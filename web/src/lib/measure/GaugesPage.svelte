@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { counted } from '$lib/labels/counted.ts';
   import { basalAreaFactors, gaugeRow, stickMarks } from '@baumkin/core/cruise';
   import { girthFromDiameter } from '@baumkin/core/measure';
   import { DEFAULT_BUSH_SETTINGS } from '@baumkin/core/records';
@@ -7,6 +6,7 @@
   import { parseTrunkLength, UnreadableLength } from '@baumkin/core/units';
   import Printer from '@lucide/svelte/icons/printer';
 
+  import { counted } from '$lib/labels/counted.ts';
   import { GUIDELINE_LABELS } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,12 +1,12 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import StandSelect from '$lib/ui/StandSelect.svelte';
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
   import { wallsOffWell } from '@baumkin/core/trunk';
   import { growthRows, type GrowthRow } from '@baumkin/core/bush';
 
   import { goto } from '$app/navigation';
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';

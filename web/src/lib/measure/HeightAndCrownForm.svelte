@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import { crownRadius, defaultHeight, type CrownRadii } from '@baumkin/core/stand';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { groundUnit, readMetres } from '$lib/ui/readMetres.ts';

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
-  import { saved } from '$lib/client/saved.ts';
   import {
     fractionalYear,
     METHOD_SD_MM,
@@ -13,6 +11,8 @@
   import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { toast } from 'svelte-sonner';
 
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
   import { METHOD_LABEL, questionWords } from '$lib/labels/measure.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,7 +1,4 @@
 <script lang="ts">
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
-  import { saved } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import { SPECIES, speciesById, type SpeciesId } from '@baumkin/core/identify';
   import { toDiameter } from '@baumkin/core/measure';
   import type { PlotRecord } from '@baumkin/core/records';
@@ -9,6 +6,9 @@
   import { basalAreaFactors, limitingDistanceM, plotRadius } from '@baumkin/core/cruise';
   import { onMount } from 'svelte';
 
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,7 +1,4 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import StandSelect from '$lib/ui/StandSelect.svelte';
-  import { counted } from '$lib/labels/counted.ts';
   import type { PlotRecord } from '@baumkin/core/records';
   import { M2_PER_ACRE, M2_PER_HECTARE } from '@baumkin/core/units';
   import {
@@ -14,6 +11,9 @@
     plotsNeeded
   } from '@baumkin/core/cruise';
 
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Term from '$lib/ui/Term.svelte';

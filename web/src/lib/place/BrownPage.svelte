@@ -1,6 +1,4 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import { undoable } from '$lib/client/saved.ts';
   import type { TreeRow, WorkRecord } from '@baumkin/core/records';
   import { LITRES_A_TAP } from '@baumkin/core/sap';
   import {
@@ -16,6 +14,8 @@
   import { trunkOf } from '@baumkin/core/bush';
   import { onDestroy, onMount } from 'svelte';
 
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import { undoable } from '$lib/client/saved.ts';
   import { STRATEGY_LABELS } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import { saved } from '$lib/client/saved.ts';
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
@@ -8,6 +6,8 @@
   import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import { saved } from '$lib/client/saved.ts';
   import { conditionWords } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
   import { STRATEGY_LABELS, instructionWords, taughtWords } from '$lib/labels/placement.ts';

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import StandSelect from '$lib/ui/StandSelect.svelte';
-  import { counted } from '$lib/labels/counted.ts';
   import { speciesById } from '@baumkin/core/identify';
   import { barkThickness } from '@baumkin/core/measure';
   import {
@@ -24,6 +22,8 @@
   import Printer from '@lucide/svelte/icons/printer';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
 
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { instructionWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import { compassPoint } from '@baumkin/core/math';
   import type { Scars, TreeState, TrunkFeature } from '@baumkin/core/records';
   import { TRUNK_FEATURES, type TrunkFeatureKind } from '@baumkin/core/trunk';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { counted } from '$lib/labels/counted.ts';
   import { isMaple } from '@baumkin/core/identify';
   import type { StandTree } from '@baumkin/core/stand';
   import { M3_PER_CORD, M3_PER_CUBIC_YARD } from '@baumkin/core/units';
   import { cleanUp, isAsh, spreadWork } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
 
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import UnitNumber from '$lib/ui/UnitNumber.svelte';

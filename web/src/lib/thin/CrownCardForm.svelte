@@ -1,6 +1,4 @@
 <script lang="ts">
-  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
-  import { saved } from '$lib/client/saved.ts';
   import { SPECIES } from '@baumkin/core/identify';
   import { toDiameter } from '@baumkin/core/measure';
   import type { TreeRow } from '@baumkin/core/records';
@@ -9,6 +7,8 @@
   import type { SeenBlocker, SideSeen } from '@baumkin/core/thinning';
   import { untrack } from 'svelte';
 
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

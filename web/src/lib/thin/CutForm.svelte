@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import type { Cut, TreeRow } from '@baumkin/core/records';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import Term from '$lib/ui/Term.svelte';
 

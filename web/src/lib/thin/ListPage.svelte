@@ -1,10 +1,10 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { cutForbidden, isSugarbush, type TreeRow } from '@baumkin/core/records';
   import { heldBack, markingList } from '@baumkin/core/bush';
   import { releases, isQuiet } from '@baumkin/core/thinning';
   import Printer from '@lucide/svelte/icons/printer';
 
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { heldBackWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

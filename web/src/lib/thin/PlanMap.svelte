@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { counted } from '$lib/labels/counted.ts';
   import type { TreeRow } from '@baumkin/core/records';
   import { heightOf, positionSd, radiusOf } from '@baumkin/core/stand';
   import { standTrees } from '@baumkin/core/bush';
   import { freeSides, gapsIn, northernRim } from '@baumkin/core/thinning';
 
+  import { counted } from '$lib/labels/counted.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import StandMap from '$lib/map/StandMap.svelte';
   import type { MapSide, MapSign, MapTree } from '$lib/map/treeLayer.ts';

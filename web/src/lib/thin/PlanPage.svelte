@@ -1,11 +1,11 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import { saved } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import { freeToGrow, reasonsFor, sidesReleased } from '@baumkin/core/thinning';
   import { onDestroy, onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import Term from '$lib/ui/Term.svelte';
 

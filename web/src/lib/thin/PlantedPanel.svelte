@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import { isMaple, speciesById, SPECIES, type SpeciesId } from '@baumkin/core/identify';
   import type { PlantingRecord } from '@baumkin/core/records';
   import { tapGuidelineOf } from '@baumkin/core/taps';
@@ -7,6 +6,7 @@
   import Trash from '@lucide/svelte/icons/trash-2';
   import { untrack } from 'svelte';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import UnitNumber from '$lib/ui/UnitNumber.svelte';

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import { isSugarbush, knownMaple, type Mark } from '@baumkin/core/records';
   import { crownSides, SIDES_WANTED, TOUCHING_M } from '@baumkin/core/stand';
   import { heldBack, standTrees } from '@baumkin/core/bush';
   import { cropScore, freeSides, releases, girdlingCaution, sideStates } from '@baumkin/core/thinning';
   import { toast } from 'svelte-sonner';
 
+  import { saved } from '$lib/client/saved.ts';
   import { barredWords, cropPartWords, CUT_WORDS, heldBackWords, lookAgain, MARK_SAID } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

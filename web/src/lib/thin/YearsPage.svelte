@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { counted } from '$lib/labels/counted.ts';
   import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
   import { LITRES_PER_GALLON, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import { onDestroy, onMount } from 'svelte';
 
+  import { counted } from '$lib/labels/counted.ts';
   import { refusalWords } from '$lib/labels/thinning.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

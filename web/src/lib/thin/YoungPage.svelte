@@ -1,6 +1,4 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import type { SeedlingsRecord } from '@baumkin/core/records';
   import { M2_PER_HECTARE, MM_PER_FOOT } from '@baumkin/core/units';
   import { standTrees } from '@baumkin/core/bush';
@@ -21,6 +19,8 @@
   import Trash from '@lucide/svelte/icons/trash-2';
   import { onMount } from 'svelte';
 
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import UnitNumber from '$lib/ui/UnitNumber.svelte';

@@ -1,6 +1,6 @@
-import { saved } from '$lib/client/saved.ts';
 import type { Mark } from '@baumkin/core/records';
 
+import { saved } from '$lib/client/saved.ts';
 import type { BushState } from '$lib/client/bush.svelte.ts';
 
 import { MARK_SAID } from '../labels/thinning.ts';

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { undoable } from '$lib/client/saved.ts';
-  import { saved } from '$lib/client/saved.ts';
   import { combinedDiameter } from '@baumkin/core/measure';
   import { baseOf, positionSd } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
+  import { undoable } from '$lib/client/saved.ts';
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { lineDraft } from '$lib/client/recordDraft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';

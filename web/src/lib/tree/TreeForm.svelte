@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { saved } from '$lib/client/saved.ts';
   import { insideOutline } from '@baumkin/core/geometry';
   import { SPECIES, type SpeciesId } from '@baumkin/core/identify';
   import { toDiameter } from '@baumkin/core/measure';
@@ -7,6 +6,7 @@
   import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { untrack } from 'svelte';
 
+  import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 

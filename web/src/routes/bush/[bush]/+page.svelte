@@ -1,10 +1,10 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
-  import { counted } from '$lib/labels/counted.ts';
   import { isMaple } from '@baumkin/core/identify';
   import { knownMaple, tapsToHang, type Station } from '@baumkin/core/records';
 
   import { goto } from '$app/navigation';
+  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { TRAIL } from '$lib/frame/stations.ts';

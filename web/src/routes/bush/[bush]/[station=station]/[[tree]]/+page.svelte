@@ -1,10 +1,10 @@
 <script lang="ts">
-  import EmptyState from '$lib/ui/EmptyState.svelte';
   import type { Station } from '@baumkin/core/records';
   import { untrack } from 'svelte';
 
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { PAGES } from '$lib/frame/pages.ts';
   import StationTabs from '$lib/frame/StationTabs.svelte';
