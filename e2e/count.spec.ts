@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, recordsOf, signIn, treesOf } from './support.ts';
+import { allSaved, bushIdOf, expectAccessible, expectFits, recordsOf, signIn, treesOf, walk } from './support.ts';
 
 test('a tree is looked up at, the suggestion follows with its reason, and an override keeps its own', async ({
   page
@@ -130,7 +130,7 @@ test('the whole bush on one sheet: room looked for, keys, totals that add up, th
   expect(await page.locator('main').textContent()).not.toMatch(/\d (cm|mm)\b/);
 });
 
-test('forty years under two habits, and the habits themselves', async ({ page }) => {
+walk('forty years under two habits, and the habits themselves', async ({ page }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/count/decades`);

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, look, recordsOf, signIn, treesOf } from './support.ts';
+import { allSaved, bushIdOf, expectAccessible, expectFits, look, recordsOf, signIn, treesOf, walk } from './support.ts';
 
 test('a tree is told by keyboard alone, left mid-way, taken up again, saved, and taken back', async ({ page }) => {
   await signIn(page);
@@ -162,7 +162,7 @@ test('all trees: those for a visit in leaf, and many settled at once and taken b
   await expect(page.getByTestId('overruled')).toContainText('settled as something else');
 });
 
-test('the clue table is adjusted for the bush by its steward, and by nobody else', async ({ page, browser }) => {
+walk('the clue table is adjusted for the bush by its steward, and by nobody else', async ({ page, browser }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/identify/clues`);

@@ -1,6 +1,16 @@
 import { expect, test, type Page } from '@playwright/test';
 
-import { allSaved, bushIdOf, DEMO, expectAccessible, expectFits, postRecord, signIn, treesOf } from './support.ts';
+import {
+  allSaved,
+  bushIdOf,
+  DEMO,
+  expectAccessible,
+  expectFits,
+  postRecord,
+  signIn,
+  treesOf,
+  walk
+} from './support.ts';
 
 /** A tapped tree with a long past, whose count is not decided and that no other test needs. */
 async function tappedTree(page: Page, nth: number) {
@@ -155,38 +165,38 @@ test('the whole round is placed in one go and printed as cards and as a list', a
   await expect(round).toContainText(/From the hole at the (newest|\d{4}) \w+ mark/);
 });
 
-test('brown wood of the bush is held against what the sheets expected; names only by their own choice', async ({
-  page,
-  browser
-}) => {
-  await signIn(page);
-  const bushId = bushIdOf(page);
-  await page.goto(`/bush/${bushId}/place/brown`);
-  await expect(page.getByTestId('rate')).toContainText(/\d+ met brown wood/);
-  await page.getByRole('button', { name: 'Hold them against each other' }).click();
-  await expect(page.getByTestId('calibrated')).toBeVisible({ timeout: 120_000 });
-  await page.getByRole('combobox', { name: 'Group by' }).selectOption('stand');
-  await expect(page.getByTestId('brown-table')).toContainText('Upper Bush');
-  await expectAccessible(page);
-  await expectFits(page);
+walk(
+  'brown wood of the bush is held against what the sheets expected; names only by their own choice',
+  async ({ page, browser }) => {
+    await signIn(page);
+    const bushId = bushIdOf(page);
+    await page.goto(`/bush/${bushId}/place/brown`);
+    await expect(page.getByTestId('rate')).toContainText(/\d+ met brown wood/);
+    await page.getByRole('button', { name: 'Hold them against each other' }).click();
+    await expect(page.getByTestId('calibrated')).toBeVisible({ timeout: 120_000 });
+    await page.getByRole('combobox', { name: 'Group by' }).selectOption('stand');
+    await expect(page.getByTestId('brown-table')).toContainText('Upper Bush');
+    await expectAccessible(page);
+    await expectFits(page);
 
-  await page.getByRole('combobox', { name: 'Group by' }).selectOption('person');
-  await expect(page.getByTestId('brown-table')).toContainText('Hedda');
-  await expect(page.getByTestId('brown-table')).toContainText('all others');
-  await expect(page.getByTestId('brown-table')).not.toContainText('Tomke');
-  const tomke = await (await browser.newContext()).newPage();
-  await signIn(tomke, { ...DEMO, name: 'tomke' });
-  await tomke.goto(`/bush/${bushId}/place/brown`);
-  await tomke.getByRole('combobox', { name: 'Group by' }).selectOption('person');
-  await expect(tomke.getByTestId('brown-table')).toContainText('Tomke Brookpail: only you see this line');
-  await tomke.getByLabel('The others may see my holes').check();
-  await expect(tomke.getByTestId('brown-table')).not.toContainText('only you');
-  await page.reload();
-  await page.getByRole('combobox', { name: 'Group by' }).selectOption('person');
-  await expect(page.getByTestId('brown-table')).toContainText('Tomke');
-});
+    await page.getByRole('combobox', { name: 'Group by' }).selectOption('person');
+    await expect(page.getByTestId('brown-table')).toContainText('Hedda');
+    await expect(page.getByTestId('brown-table')).toContainText('all others');
+    await expect(page.getByTestId('brown-table')).not.toContainText('Tomke');
+    const tomke = await (await browser.newContext()).newPage();
+    await signIn(tomke, { ...DEMO, name: 'tomke' });
+    await tomke.goto(`/bush/${bushId}/place/brown`);
+    await tomke.getByRole('combobox', { name: 'Group by' }).selectOption('person');
+    await expect(tomke.getByTestId('brown-table')).toContainText('Tomke Brookpail: only you see this line');
+    await tomke.getByLabel('The others may see my holes').check();
+    await expect(tomke.getByTestId('brown-table')).not.toContainText('only you');
+    await page.reload();
+    await page.getByRole('combobox', { name: 'Group by' }).selectOption('person');
+    await expect(page.getByTestId('brown-table')).toContainText('Tomke');
+  }
+);
 
-test('ways of placing are lived through side by side, and the bush chooses one', async ({ page }) => {
+walk('ways of placing are lived through side by side, and the bush chooses one', async ({ page }) => {
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/place/habits`);

@@ -1,8 +1,13 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
+
+import { inLongForm } from '../testing/long.ts';
 
 import type { SpeciesId } from '../core/src/identify/index.ts';
 import type { CrownRadii, PositionQuality, StandTree } from '../core/src/stand/index.ts';
+
+/** A walk of minutes through one page: for the long form of the tests alone. */
+export const walk = inLongForm ? test : test.skip;
 
 export const DEMO = { name: 'hedda', password: 'pale-shavings' };
 

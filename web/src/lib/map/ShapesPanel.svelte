@@ -16,6 +16,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { PURPOSE_WORDS, WETNESS_WORDS } from '$lib/labels/stand.ts';
 
+  import GroundFields, { type Ground } from './GroundFields.svelte';
   import type { MapMode } from './StandMap.svelte';
 
   /** Stands with their purpose and ground, and what else lies in the bush: drawn on the map, named here. */
@@ -47,7 +48,6 @@
         ground: Ground;
       }
     | { what: 'feature'; id: string; isNew: boolean; name: string; kind: Kind };
-  type Ground = Pick<Stand, 'soilDepth' | 'hardPan' | 'soilPh' | 'mayTap' | 'mayCut' | 'byWord' | 'wordUntil'>;
   const groundOf = ({ soilDepth, hardPan, soilPh, mayTap, mayCut, byWord, wordUntil }: Ground): Ground => ({
     soilDepth,
     hardPan,
@@ -252,62 +252,7 @@
           maxlength="500"
           bind:value={editing.note}></textarea></label
       >
-      <details>
-        <summary class="cursor-pointer font-semibold">Soil, and who may do what here</summary>
-        <div class="mt-2 flex flex-col gap-2">
-          <label class="flex items-center gap-3"
-            ><span class="w-28">Roots reach</span>
-            <select class="select grow select-sm" bind:value={editing.ground.soilDepth}>
-              <option value={null}>not looked</option><option value="deep">deep</option><option value="shallow"
-                >no deeper than a spade</option
-              >
-            </select></label
-          >
-          <label class="flex items-center gap-3"
-            ><span class="w-28">A hard pan</span>
-            <select class="select grow select-sm" bind:value={editing.ground.hardPan}>
-              <option value={null}>not looked</option><option value={true}>yes</option><option value={false}>no</option>
-            </select></label
-          >
-          <label class="flex items-center gap-3"
-            ><span class="w-28">pH of the soil</span><input
-              class="input w-24 input-sm"
-              type="number"
-              min="2.5"
-              max="9"
-              step="0.1"
-              placeholder="not known"
-              bind:value={editing.ground.soilPh}
-            /></label
-          >
-          <label class="flex items-center gap-2"
-            ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={editing.ground.mayTap} /> may be tapped</label
-          >
-          <label class="flex items-center gap-2"
-            ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={editing.ground.mayCut} /> trees may be cut</label
-          >
-          <label class="flex items-center gap-3"
-            ><span class="w-28">who says so</span><input
-              class="input grow input-sm"
-              maxlength="120"
-              placeholder="owner, lease, reserve"
-              bind:value={editing.ground.byWord}
-            /></label
-          >
-          <label class="flex items-center gap-3"
-            ><span class="w-28">until</span><input
-              class="input grow input-sm"
-              type="date"
-              bind:value={
-                () => (editing!.what === 'stand' ? (editing!.ground.wordUntil ?? '') : ''),
-                (day) => {
-                  if (editing?.what === 'stand') editing.ground.wordUntil = day === '' ? null : day;
-                }
-              }
-            /></label
-          >
-        </div>
-      </details>
+      <GroundFields bind:ground={editing.ground} />
       {#if areaHa !== null}<p>Inside the outline: <b>{preferences.ground(areaHa)}</b>.</p>{/if}
       {#if strangers.length > 0}
         <label class="flex items-center gap-2"
