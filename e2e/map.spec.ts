@@ -85,7 +85,15 @@ test('a bush begins on the map: a click, a bearing and a distance, a stem, a nei
   page
 }) => {
   const bushId = await signUpWithBush(page, 'Map Bush');
-  await page.goto(`/bush/${bushId}/map`);
+  // Of a bush that has no trees nothing is told as done.
+  const trail = page.getByRole('navigation', { name: 'Stations' });
+  await expect(trail.getByText('no trees yet')).toHaveCount(5);
+  await page.goto(`/bush/${bushId}/identify/all`);
+  await expect(page.getByText('There are no trees here yet.')).toBeVisible();
+  await page.goto(`/bush/${bushId}/count/all`);
+  await expect(page.getByText('There is nothing to count yet')).toBeVisible();
+  await page.goto(`/bush/${bushId}`);
+  await page.getByRole('link', { name: 'put the first one on the map' }).click();
   const at = await mapOf(page);
   const form = page.getByTestId('tree-form');
   const enter = () => form.getByRole('button', { name: 'Put it in the book' }).click();
@@ -95,6 +103,7 @@ test('a bush begins on the map: a click, a bearing and a distance, a stem, a nei
   await form.getByLabel('Size').fill('girth 120 cm');
   await enter();
   await expect(page.getByText('1 is in the book')).toBeVisible();
+  await expect(trail.getByText('no trees yet')).toHaveCount(0);
   await form.getByLabel('Found').selectOption('bearing and distance');
   await form.getByRole('textbox', { name: 'From' }).fill('9');
   await form.getByRole('textbox', { name: 'Bearing' }).fill('90');

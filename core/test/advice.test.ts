@@ -23,7 +23,8 @@ import {
   type PlanTree,
   type TreeStanding
 } from '../src/thinning/index.ts';
-import { solve, TODAY, LOOK, MEASURED, ID, LINE, at, standOf } from './adviceSupport.ts';
+import { solve, TODAY, LOOK, ID, LINE, at } from './adviceSupport.ts';
+import { MEASURED, squareStand } from './fixtures.ts';
 
 const WISHES = { keepMarks: true, takeHazards: true };
 
@@ -104,7 +105,7 @@ describe('who is kept', () => {
       dying: 0,
       maple: true
     }));
-    const plan = planThinning(standOf(trees, 30), { ...DEFAULT_LIMITS, residualM2PerHa: 0, cover: 0 }, solve);
+    const plan = planThinning(squareStand(trees, 30), { ...DEFAULT_LIMITS, residualM2PerHa: 0, cover: 0 }, solve);
     expect('clash' in plan ? plan : plan.taken).toEqual([]);
   });
 
@@ -120,7 +121,7 @@ describe('who is kept', () => {
       dying: 0,
       maple: true
     }));
-    const plan = planThinning(standOf(trees, 30), { ...DEFAULT_LIMITS, cover: 0 }, solve);
+    const plan = planThinning(squareStand(trees, 30), { ...DEFAULT_LIMITS, cover: 0 }, solve);
     expect('clash' in plan ? plan : plan.taken.map(({ id }) => id)).toEqual(['t14']);
     expect('clash' in plan ? null : plan.judgement.broken).toEqual([]);
   });
@@ -152,7 +153,7 @@ describe('who is kept', () => {
             maple
           };
         });
-        const plan = planThinning(standOf(trees, 30), { ...DEFAULT_LIMITS, residualM2PerHa: 0, cover: 0 }, solve);
+        const plan = planThinning(squareStand(trees, 30), { ...DEFAULT_LIMITS, residualM2PerHa: 0, cover: 0 }, solve);
         if ('clash' in plan) return;
         for (const { id } of plan.taken) {
           const { mark, wildlife, notOurs: whose } = drawn[Number(id.slice(1))]!;

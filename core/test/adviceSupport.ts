@@ -2,8 +2,8 @@ import loadHighs from 'highs';
 import { beforeAll } from 'vitest';
 import { type Tree } from '../src/records/index.ts';
 import { type StandTree } from '../src/stand/index.ts';
-import { tapGuidelineById, type Condition } from '../src/taps/index.ts';
-import { highsSolver, sideStates, type PlanStand, type PlanTree, type Solver } from '../src/thinning/index.ts';
+import { type Condition } from '../src/taps/index.ts';
+import { highsSolver, type Solver } from '../src/thinning/index.ts';
 
 /* Advice that could hurt somebody, or something, if it were wrong. Each fact is common practice unless a source is named. */
 
@@ -24,22 +24,6 @@ export const LOOK: Condition = {
   peelFresh: false
 };
 
-export const MEASURED = {
-  dbhMm: 400,
-  ringMm: 2.2,
-  ringSeMm: 0.1,
-  bitMm: 7.9375,
-  depthMm: 38.1,
-  bandMm: 900,
-  guideline: tapGuidelineById('twelveEighteen'),
-  condition: null,
-  today: TODAY,
-  forbidden: false,
-  isMaple: true,
-  room: null,
-  seasonsSinceTapped: null
-} as const;
-
 export const ID = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 
 export const LINE: Tree = {
@@ -57,20 +41,4 @@ export const LINE: Tree = {
 
 export function at(id: string, eastM: number, northM: number, dbhMm: number): StandTree {
   return { id, tag: id, species: 'sugarMaple', dbhMm, eastM, northM, positionQuality: 'surveyed' };
-}
-
-export function standOf(trees: readonly PlanTree[], sideM: number): PlanStand {
-  const all = trees.map(({ tree }) => tree);
-  return {
-    trees,
-    sides: new Map(trees.filter(({ crop }) => crop).map(({ tree }) => [tree.id, sideStates(tree, all, null)])),
-    areaHa: sideM ** 2 / 10_000,
-    outline: [
-      [0, 0],
-      [sideM, 0],
-      [sideM, sideM],
-      [0, sideM]
-    ],
-    around: []
-  };
 }

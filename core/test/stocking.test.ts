@@ -30,11 +30,12 @@ import {
   withinItsLength,
   type PlanTree
 } from '../src/thinning/index.ts';
-import { solve, at, standOf } from './adviceSupport.ts';
+import { solve, at } from './adviceSupport.ts';
+import { squareStand } from './fixtures.ts';
 
 describe('how much stays', () => {
   const even = (many: number, dbhMm: number, sideM: number) =>
-    standOf(
+    squareStand(
       Array.from({ length: many }, (_, i): PlanTree => {
         const rows = Math.ceil(Math.sqrt(many));
         const step = sideM / rows;
@@ -116,7 +117,7 @@ describe('how much stays', () => {
 
   it('cover counted on the net is the union of the crowns, within two in a hundred', () => {
     const rng = seededRng(4);
-    const stand = standOf(
+    const stand = squareStand(
       even(70, 280, 60).trees.map((each) => ({
         ...each,
         tree: at(each.tree.id, 60 * rng.uniform(), 60 * rng.uniform(), 280)

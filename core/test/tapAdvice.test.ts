@@ -17,7 +17,8 @@ import {
   tapGuidelineOf,
   suggestTaps
 } from '../src/taps/index.ts';
-import { TODAY, LOOK, MEASURED, ID, LINE } from './adviceSupport.ts';
+import { TODAY, LOOK, ID, LINE } from './adviceSupport.ts';
+import { MEASURED } from './fixtures.ts';
 
 describe('a look grows old', () => {
   it('stress of one summer is over after two growing seasons', () => {

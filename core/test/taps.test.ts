@@ -15,6 +15,7 @@ import {
 } from '../src/taps/index.ts';
 import { insideBark } from '../src/measure/index.ts';
 import { MM_PER_INCH } from '../src/units/index.ts';
+import { MEASURED } from './fixtures.ts';
 
 const inch = (n: number) => n * MM_PER_INCH;
 
@@ -244,21 +245,7 @@ describe('the suggestion', () => {
 });
 
 describe('is it worth measuring again?', () => {
-  const tree: SuggestionInput = {
-    dbhMm: 420,
-    ringMm: 1.4,
-    ringSeMm: 0.5,
-    bitMm: inch(5 / 16),
-    depthMm: 38.1,
-    bandMm: 900,
-    guideline: tapGuidelineById('twelveEighteen'),
-    condition: null,
-    today: TODAY,
-    forbidden: false,
-    isMaple: true,
-    room: null,
-    seasonsSinceTapped: 0
-  };
+  const tree: SuggestionInput = { ...MEASURED, dbhMm: 420, ringMm: 1.4, ringSeMm: 0.5, seasonsSinceTapped: 0 };
 
   it('not where the count stands whatever the tree grows', () => {
     expect(valueOfMeasuring({ ...tree, isMaple: false }, 10)).toBe(0);

@@ -18,7 +18,6 @@ import {
   openingCovers,
   planThinning,
   reachesInto,
-  sideStates,
   spacingForTaps,
   STOCKING_GUIDES,
   type PlanLimits,
@@ -30,6 +29,7 @@ import {
 } from '../src/thinning/index.ts';
 import { planByEye } from './byEye.ts';
 import { readTable } from './data/read.ts';
+import { squareStand } from './fixtures.ts';
 
 let solve: Solver;
 
@@ -106,19 +106,10 @@ function inventedStand(seed: number, many: number, sideM: number): PlanStand {
       maple
     };
   });
-  const stand = trees.map(({ tree }) => tree);
-  return {
-    trees: trees.map((each) => (each.must ? { ...each, hold: null } : each)),
-    sides: new Map(trees.filter(({ crop }) => crop).map(({ tree }) => [tree.id, sideStates(tree, stand, null)])),
-    areaHa: sideM ** 2 / 10_000,
-    outline: [
-      [0, 0],
-      [sideM, 0],
-      [sideM, sideM],
-      [0, sideM]
-    ],
-    around: []
-  };
+  return squareStand(
+    trees.map((each) => (each.must ? { ...each, hold: null } : each)),
+    sideM
+  );
 }
 
 /** Every subset of the trees, judged by crowns themselves and not by the program's rows. */

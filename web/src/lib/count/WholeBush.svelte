@@ -230,7 +230,9 @@
       {nameOf}
       {onkey}
       first="walk"
-      nothing="No tree is like that."
+      nothing={lines.length === 0
+        ? 'There is nothing to count yet: no measured maple stands where taps are hung.'
+        : 'No tree is like that.'}
       narrowestRem={47}
     >
       {#snippet cells({ row, suggestion }: Line)}

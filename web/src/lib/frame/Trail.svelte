@@ -8,6 +8,8 @@
   /** The stations in working order, as blazes along a path; each says what is left to do there. */
   const { current, treeId }: { current: Station | null; treeId: string | null } = $props();
   const bush = useBush();
+  /** Of a bush without trees nothing is done, nor to be done: it has yet to begin. */
+  const begun = $derived(bush.overview !== null && bush.rows.length + bush.stumps.length > 0);
   const href = (station: Station) => `/bush/${bush.id}/${station}${treeId ? `/${treeId}` : ''}`;
 </script>
 
@@ -44,7 +46,7 @@
           <span
             class="mt-0.5 h-[22px] w-[13px] shrink-0 rounded-[2px] border-2 max-md:mt-0 max-md:h-3 max-md:w-7 {here
               ? 'border-primary bg-primary'
-              : left === 0 && bush.overview
+              : left === 0 && begun
                 ? 'border-secondary bg-secondary'
                 : 'border-base-content bg-base-100'}"
           ></span>
@@ -55,7 +57,13 @@
                 : 'font-medium'}">{station.name}</span
             >
             <span class="aside text-[0.85rem] max-md:hidden"
-              >{bush.overview === null ? '…' : left === 0 ? station.done : station.outstanding(left)}</span
+              >{bush.overview === null
+                ? '…'
+                : !begun
+                  ? 'no trees yet'
+                  : left === 0
+                    ? station.done
+                    : station.outstanding(left)}</span
             >
           </span>
         </a>

@@ -121,11 +121,13 @@
       idOf={(row) => row.id}
       nameOf={(row) => `tree ${row.tag}`}
       chosen={bush.mayRecord ? chosen : undefined}
-      nothing={filter === 'open'
-        ? 'Every tree here is settled.'
-        : filter === 'leaf'
-          ? 'No tree waits for its leaves.'
-          : 'There are no such trees here.'}
+      nothing={inStand.length === 0
+        ? 'There are no trees here yet.'
+        : filter === 'open'
+          ? 'Every tree here is settled.'
+          : filter === 'leaf'
+            ? 'No tree waits for its leaves.'
+            : 'There are no such trees here.'}
     >
       {#snippet cells(row: TreeRow)}
         <a class="link font-bold" href="/bush/{bush.id}/identify/{row.id}">{row.tag}</a>

@@ -103,7 +103,7 @@
       <p class="aside mb-2">The trees first whose count a new reading is most likely to change. The rest can wait.</p>
     {/if}
     {#if shown.length === 0}
-      <p>None at present.</p>
+      {#if trees.length > 0}<p>None at present.</p>{/if}
     {:else}
       <WindowedList items={shown} rowPx={50}>
         {#snippet line(tree)}

@@ -45,7 +45,8 @@
 
 {#if bush.overview && rows.length === 0}
   <EmptyState title={bush.overview.bush.name} next={{ label: 'Bring trees in', href: `/bush/${bush.id}/exchange` }}
-    >This bush has no trees yet. Bring them in from a file: a tag and a girth each is enough to begin.</EmptyState
+    >This bush has no trees yet. Bring them in from a file: a tag and a girth each is enough to begin. Or
+    <a class="link" href="/bush/{bush.id}/map">put the first one on the map</a>.</EmptyState
   >
 {:else if bush.overview}
   <div class="grid gap-x-9 gap-y-5 lg:grid-cols-[22rem_minmax(0,1fr)]">

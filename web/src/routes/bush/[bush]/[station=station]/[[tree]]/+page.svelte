@@ -31,7 +31,8 @@
 
 {#if bush.overview && bush.rows.length === 0}
   <EmptyState title="No trees yet">
-    A bush begins with its trees. <a class="link" href="/bush/{bush.id}/exchange">Bring them in from a file</a>.
+    A bush begins with its trees. <a class="link" href="/bush/{bush.id}/exchange">Bring them in from a file</a>, or
+    <a class="link" href="/bush/{bush.id}/map">put the first one on the map</a>.
   </EmptyState>
 {:else if bush.overview && treeId && !row}
   <EmptyState title="No such tree">
