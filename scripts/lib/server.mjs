@@ -46,6 +46,9 @@ export async function startServer({ databaseUrl, port, demo, today, devices = []
       BODY_SIZE_LIMIT: '64M',
       // Browsers hold connections open; do not wait for them when stopping.
       SHUTDOWN_TIMEOUT: '1',
+      // Longer than browsers and proxies keep an idle connection (about a minute), seconds: whoever sends on one must not find
+      // it just being closed.
+      KEEP_ALIVE_TIMEOUT: '75',
       BAUMKIN_DEMO: demo ? JSON.stringify(demoSignIn) : '',
       BAUMKIN_DEVICES: JSON.stringify(devices),
       ...(today ? { BAUMKIN_TODAY: today } : {})

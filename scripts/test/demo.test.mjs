@@ -70,7 +70,8 @@ test('starts, says so to a second start, and Ctrl-C leaves no process behind', a
   expect(await first.until('Ctrl-C stops it')).toMatch(
     /Baumkin is ready: http:\/\/127\.0\.0\.1:47990[\s\S]*demo sign-in: hedda/
   );
-  expect((await fetch(`http://127.0.0.1:${PORT}/sign-in`)).status).toBe(200);
+  const page = await fetch(`http://127.0.0.1:${PORT}/sign-in`);
+  expect([page.status, page.headers.get('keep-alive')]).toEqual([200, 'timeout=75']);
   const second = start();
   expect(await second.until('running already')).toContain(`The demo is running already, at http://127.0.0.1:${PORT}`);
   expect(await second.end(undefined)).toBe(1);

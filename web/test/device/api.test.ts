@@ -77,7 +77,7 @@ describe('what comes of it', () => {
       { message: 'That needs the steward’s role; yours is crew.' },
       'That needs the steward’s role; yours is crew.'
     ],
-    [500, {}, 'The server did not answer as it should. What you wrote is kept on this device.']
+    [500, {}, 'The server did not answer as it should; nothing was changed.']
   ])('the sentence of a refusal with status %d', async (status, body, problem) => {
     answer = says(status, body);
     expect(await ask()).toEqual({ data: null, problem, status });
@@ -87,8 +87,12 @@ describe('what comes of it', () => {
     answer = () => Promise.resolve(new Response('<h1>502 Bad Gateway</h1>', { status: 502 }));
     expect(await ask()).toEqual({
       data: null,
-      problem: 'The server did not answer as it should. What you wrote is kept on this device.',
+      problem: 'The server did not answer as it should; nothing was changed.',
       status: 502
+    });
+    // Whoever asks says it better, where something else is at stake.
+    expect(await asked(api.GET('/tokens', {}), 'Your keys are as they were.')).toMatchObject({
+      problem: 'Your keys are as they were.'
     });
   });
 

@@ -119,6 +119,17 @@ describe('a record written on this device', () => {
     expect([bush.outbox.waiting, bush.outbox.problem, sent().length]).toEqual([0, null, 2]);
   });
 
+  it('waits as without a network while a proxy answers for a server that is down, however often it is tried', async () => {
+    const bush = await openBush();
+    server.mood = 'proxyPage';
+    const record = await bush.record(tree.id, reading(girth));
+    await settle(bush);
+    expect([bush.outbox.waiting, bush.outbox.refused, bush.outbox.offline]).toEqual([1, [], true]);
+    server.mood = 'well';
+    await settle(bush);
+    expect([sent(), bush.outbox.entries, bush.outbox.offline]).toEqual([[record.id], [], false]);
+  });
+
   it('that was refused stays to be read, on this device, until a person drops it', async () => {
     const bush = await openBush();
     server.mood = 'away';

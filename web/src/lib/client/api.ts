@@ -33,21 +33,27 @@ export const api = createClient({ baseUrl: '/api/v1' }) as unknown as {
   readonly DELETE: Ask<'delete'>;
 };
 
+/** Said of records that the server did not take: they wait in the outbox. */
+export const KEPT_HERE = 'The server did not answer as it should. What you wrote is kept on this device.';
+
 /** What came of asking the server. */
 export type Asked<T> =
   | { readonly data: T; readonly problem: null }
   /** `status` is null where nobody answered; the problem is a sentence for people */
   | { readonly data: null; readonly problem: string; readonly status: number | null };
 
-/** Waits for an answer; neither a refusal nor a missing network is an exception. */
+/**
+ * Waits for an answer; neither a refusal nor a missing network is an exception.
+ * @param otherwise said where the server answers without a sentence, as a proxy in between does
+ */
 export async function asked<T>(
-  call: Promise<{ readonly data?: T; readonly error?: unknown; readonly response: Response }>
+  call: Promise<{ readonly data?: T; readonly error?: unknown; readonly response: Response }>,
+  otherwise = 'The server did not answer as it should; nothing was changed.'
 ): Promise<Asked<T>> {
   try {
     const { data, error, response } = await call;
     if (response.ok) return { data: data as T, problem: null };
-    const { message = 'The server did not answer as it should. What you wrote is kept on this device.' } =
-      error !== null && typeof error === 'object' ? (error as { message?: string }) : {};
+    const { message = otherwise } = error !== null && typeof error === 'object' ? (error as { message?: string }) : {};
     return { data: null, problem: message, status: response.status };
   } catch {
     return { data: null, problem: 'The server cannot be reached.', status: null };

@@ -17,7 +17,7 @@ import {
 import { getContext, setContext } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 
-import { api, asked, type Asked } from './api.ts';
+import { api, asked, KEPT_HERE, type Asked } from './api.ts';
 import { BushChanges } from './bushChanges.ts';
 import { Outbox } from './outbox.svelte.ts';
 import type { Overview } from './overview.ts';
@@ -345,7 +345,7 @@ export class BushState {
   }
 
   async #get<T>(call: Parameters<typeof asked<T>>[0]): Promise<T | null> {
-    const answer: Asked<T> = await asked(call);
+    const answer: Asked<T> = await asked(call, KEPT_HERE);
     if (answer.problem === null) {
       this.outbox.offline = false;
       return answer.data;

@@ -1,12 +1,15 @@
 import { recordSchema, type BushRecord, type WorkRecord } from '@baumkin/core/records';
 import { group } from 'd3-array';
 
-import { api, asked } from './api.ts';
+import { api, asked, KEPT_HERE } from './api.ts';
 import { sendInHalves, type Answer } from './sendInHalves.ts';
 import { store, type OutboxEntry } from './store.ts';
 
 /** A record on which the server breaks is tried so often before it is set aside. */
 const MAX_TRIES = 3;
+
+/** What a proxy answers where the server behind it does not. */
+const NOBODY_BEHIND: readonly number[] = [502, 503, 504];
 
 /** What the outbox asks of the bush that it belongs to. */
 export interface OutboxOwner {
@@ -150,11 +153,13 @@ export class Outbox {
       api.POST('/bushes/{bush}/records', {
         params: { path: { bush: this.bushId } },
         body: { records: part.map((entry) => entry.record) }
-      })
+      }),
+      KEPT_HERE
     );
     if (answer.problem === null) return { kind: 'taken', outcomes: answer.data.outcomes };
     const { status, problem } = answer;
-    if (status === null) return { kind: 'stop', reason: null };
+    // A proxy that answers for a server that is down says nothing of the records.
+    if (status === null || NOBODY_BEHIND.includes(status)) return { kind: 'stop', reason: null };
     if (status === 401) return { kind: 'stop', reason: 'Sign in again; your records wait on this device.' };
     // Forbidden or throttled as a whole: halving would change nothing.
     if (status === 403 || status === 404 || status === 429) return { kind: 'stop', reason: problem };

@@ -81,16 +81,19 @@
 
   async function send<T>(call: Parameters<typeof asked<T>>[0]): Promise<T | null> {
     busy = true;
-    const answer = await asked<T>(call);
-    busy = false;
-    problem =
-      answer.problem === null
-        ? ''
-        : answer.status === null
-          ? 'The server cannot be reached. The file is still here; try again when there is a network.'
-          : answer.problem;
-    if (answer.problem === null) await bush.refresh();
-    return answer.data;
+    problem = '';
+    try {
+      const answer = await asked<T>(call, 'The server could not take the file; nothing was changed.');
+      if (answer.problem === null) await bush.refresh();
+      else
+        problem =
+          answer.status === null
+            ? 'The server cannot be reached. The file is still here; try again when there is a network.'
+            : answer.problem;
+      return answer.data;
+    } finally {
+      busy = false;
+    }
   }
 
   const here = { params: { path: { bush: bush.id } } };
