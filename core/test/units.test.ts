@@ -10,6 +10,7 @@ import {
   formatPerGround,
   formatStacked,
   formatVolume,
+  parseLength,
   parseTrunkLength,
   UnreadableLength
 } from '../src/units/index.ts';
@@ -67,6 +68,26 @@ describe('trunk lengths as people write them', () => {
         }
       )
     );
+  });
+});
+
+describe('any other length', () => {
+  it.each([
+    ['0', 0],
+    ['0 ft', 0],
+    ['4.2', 4200],
+    ['14 ft', 4267.2],
+    [`6' 3"`, 1905]
+  ])('%s', (text, mm) => {
+    expect(parseLength(text, 'm').valueMm).toBeCloseTo(mm, 6);
+  });
+
+  it.each(['', '-4', 'girth 4', '4 m 20', '4 m 5 m'])('asks about "%s"', (text) => {
+    expect(() => parseLength(text, 'm')).toThrow(UnreadableLength);
+  });
+
+  it('quotes all that was written, not the half it stumbled over', () => {
+    expect(() => parseTrunkLength('girth of it', 'cm')).toThrow('"girth of it"');
   });
 });
 

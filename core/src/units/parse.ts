@@ -95,7 +95,22 @@ export function parseTrunkLength(text: string, defaultUnit: LengthUnit): ParsedL
     quantity = named;
     rest = rest.replace(pattern, ' ');
   }
-  rest = rest.replace(/[=:]/g, ' ').trim();
+  const { valueMm, unit } = parseLength(rest.replace(/[=:]/g, ' '), defaultUnit, text);
+  if (!(valueMm > 0)) throw new UnreadableLength('A trunk is thicker than nothing: write a number above 0.');
+  return { valueMm, quantity, unit };
+}
+
+/**
+ * Reads a length as people write it: `4.2 m`, `14 3/8"`, `1' 2"`, `0`.
+ * @param text what was written
+ * @param defaultUnit unit of a bare number
+ * @param whole what it is a part of, for what is said of it
+ * @returns millimetres, 0 or more, and the unit that was written with them
+ * @throws UnreadableLength with a sentence for the steward
+ * @example parseLength('14 ft', 'm').valueMm // 4267.2
+ */
+export function parseLength(text: string, defaultUnit: LengthUnit, whole = text): Omit<ParsedLength, 'quantity'> {
+  let rest = normalise(text);
   if (rest === '') throw new UnreadableLength('Write a number, such as 36.5 cm or 14 3/8".');
 
   let valueMm = 0;
@@ -104,18 +119,17 @@ export function parseTrunkLength(text: string, defaultUnit: LengthUnit): ParsedL
   while (rest !== '') {
     const match = PART.exec(rest);
     if (!match)
-      throw new UnreadableLength(`I cannot read "${text.trim()}" as a length. Try 36.5 cm, 14 3/8" or 1' 2".`);
+      throw new UnreadableLength(`I cannot read "${whole.trim()}" as a length. Try 36.5 cm, 14 3/8" or 1' 2".`);
     const written = match[6] ? UNIT_WORDS[match[6].toLowerCase()] : undefined;
     if (parts > 0 && !(unit === 'ft' && (written === 'in' || written === undefined)))
-      throw new UnreadableLength(`"${text.trim()}" holds more than one length. Write one.`);
+      throw new UnreadableLength(`"${whole.trim()}" holds more than one length. Write one.`);
     const partUnit = written ?? (unit === 'ft' ? 'in' : defaultUnit);
-    valueMm += amountOf(match, text) * MM_PER[partUnit];
+    valueMm += amountOf(match, whole) * MM_PER[partUnit];
     if (parts === 0) unit = written ?? null;
     parts += 1;
     rest = rest.slice(match[0].length);
   }
-  if (!(valueMm > 0)) throw new UnreadableLength('A trunk is thicker than nothing: write a number above 0.');
-  return { valueMm, quantity, unit };
+  return { valueMm, unit };
 }
 
 function normalise(text: string): string {

@@ -13,8 +13,9 @@ export class Receiver {
   readonly mean = $derived(meanFix(this.#fixes));
   #end: (() => void) | null = null;
 
-  constructor() {
-    void offeredDevices().then((devices) => (this.offered = devices.filter((device) => device.kind === 'receiver')));
+  /** Asks which receivers are on a wire here. */
+  async find(): Promise<void> {
+    this.offered = (await offeredDevices()).filter((device) => device.kind === 'receiver');
   }
 
   /** Listens to a receiver that sends NMEA 0183 sentences. */

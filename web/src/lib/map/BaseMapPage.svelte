@@ -5,7 +5,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { readMetres } from '$lib/ui/readMetres.ts';
+  import { readCoordinate } from '$lib/ui/readMetres.ts';
 
   /** A scanned plan or a photograph under the map, laid down by two points; and where on earth the bush lies. */
   const bush = useBush();
@@ -62,7 +62,7 @@
         ? `Tree ${row.tag} has no place.`
         : { eastM: row.eastM, northM: row.northM };
     }
-    const [eastM, northM] = [readMetres(east), readMetres(north)];
+    const [eastM, northM] = [readCoordinate(east), readCoordinate(north)];
     if (typeof eastM === 'string') return eastM;
     if (typeof northM === 'string') return northM;
     return eastM === null || northM === null

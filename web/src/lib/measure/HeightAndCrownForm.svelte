@@ -18,12 +18,16 @@
   let height = $state('');
   let reaches = $state(['', '', '', '']);
 
-  function read(text: string, most: number): number | null | string {
+  /** less is a slip of the pen, and no record takes it */
+  const LEAST_HEIGHT_M = 0.5;
+
+  function read(text: string, most: number, least = 0): number | null | string {
     const m = readMetres(text);
+    if (typeof m === 'number' && m < least) return `A maple of ${metres(m)} is no tree yet: look at the unit.`;
     return typeof m === 'number' && m > most ? `No maple here reaches ${metres(m)}: look at the unit.` : m;
   }
 
-  const heightM = $derived(read(height, 80));
+  const heightM = $derived(read(height, 80, LEAST_HEIGHT_M));
   const radii = $derived(reaches.map((text) => read(text, 20)));
   const written = $derived(radii.filter((r) => r !== null).length);
   const problem = $derived(

@@ -13,7 +13,8 @@
   import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import PlaceInput, { type GivenPlace } from '$lib/tree/PlaceInput.svelte';
+  import { PlaceAnswer } from '$lib/tree/placeAnswer.svelte.ts';
+  import PlaceInput from '$lib/tree/PlaceInput.svelte';
 
   /** Counting a plot, tree by tree; what is half counted stays on the device. */
   const { plots, standId }: { plots: readonly PlotRecord[]; standId: string } = $props();
@@ -32,8 +33,8 @@
   let species = $state<SpeciesId | ''>('sugarMaple');
   let text = $state('');
   let quantity = $state<'diameter' | 'girth'>('diameter');
-  let centre = $state.raw<GivenPlace | null>(null);
-  let centreProblem = $state<string | null>(null);
+  let given = $state.raw(new PlaceAnswer(bush));
+  const centre = $derived(given.place);
 
   onMount(async () => {
     const kept = await readDraft<Entry>(bush, 'plot', bush.id);
@@ -110,13 +111,14 @@
     });
     await dropDraft(bush, 'plot', bush.id);
     entry = null;
-    centre = null;
+    given = new PlaceAnswer(bush);
     saved(bush, `Plot ${name}: ${counted(trees.length, 'tree')} counted.`, record);
   }
 
   async function leave(): Promise<void> {
     await dropDraft(bush, 'plot', bush.id);
     entry = null;
+    given = new PlaceAnswer(bush);
   }
 
   const inWords = (tree: Entry['trees'][number]) =>
@@ -155,7 +157,7 @@
       <summary class="cursor-pointer text-sm">
         {centre ? 'Its centre is placed' : 'Place its centre: trees can then be placed from it'}
       </summary>
-      <div class="mt-2"><PlaceInput bind:place={centre} bind:problem={centreProblem} /></div>
+      <div class="mt-2"><PlaceInput answer={given} /></div>
     </details>
     <ToggleGroup
       look="boxes"

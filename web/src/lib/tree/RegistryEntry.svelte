@@ -3,13 +3,13 @@
   import { baseOf, positionSd } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
-  import { undoable } from '$lib/client/saved.ts';
-  import { saved } from '$lib/client/saved.ts';
+  import { saved, undoable } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { lineDraft } from '$lib/client/recordDraft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import PlaceInput, { type GivenPlace } from './PlaceInput.svelte';
+  import { PlaceAnswer } from './placeAnswer.svelte.ts';
+  import PlaceInput from './PlaceInput.svelte';
   import TreeForm from './TreeForm.svelte';
 
   /** The tree's line in the registry: tag, stand, place and how well it is known, the stems of its base, its neighbours. */
@@ -25,8 +25,7 @@
 
   type Doing = 'place' | 'line' | 'stem' | 'neighbour' | null;
   let doing = $state<Doing>(null);
-  let place = $state.raw<GivenPlace | null>(null);
-  let placeProblem = $state<string | null>(null);
+  let given = $state.raw(new PlaceAnswer(bush));
   let tag = $state('');
   let standId = $state('');
   let after = $state('');
@@ -42,9 +41,11 @@
     tag = row.tag;
     standId = row.standId ?? '';
     after = before?.tag ?? '';
+    given = new PlaceAnswer(bush, before?.tag);
   }
 
   async function savePlace(): Promise<void> {
+    const { place } = given;
     if (!place) return;
     const record = await bush.record(treeId, { kind: 'place', ...place });
     doing = null;
@@ -121,10 +122,8 @@
           void savePlace();
         }}
       >
-        <PlaceInput bind:place bind:problem={placeProblem} from={before?.tag ?? ''} />
-        <button class="btn self-start btn-primary btn-sm" disabled={!place || placeProblem !== null}
-          >Write it down</button
-        >
+        <PlaceInput answer={given} />
+        <button class="btn self-start btn-primary btn-sm" disabled={!given.place}>Write it down</button>
       </form>
     {:else if doing === 'stem' || doing === 'neighbour'}
       <div class="mt-3">

@@ -10,7 +10,8 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import PlaceInput, { type GivenPlace } from './PlaceInput.svelte';
+  import { PlaceAnswer, type GivenPlace } from './placeAnswer.svelte.ts';
+  import PlaceInput from './PlaceInput.svelte';
 
   /** A new tree: tagged, a neighbour noted in passing, or another stem of a base. One form, one save. */
   const {
@@ -32,8 +33,12 @@
   let quantity = $state<TrunkQuantity>(untrack(() => (kind === 'neighbour' ? 'diameter' : 'girth')));
   let size = $state('');
   let standId = $state<string>('auto');
-  let place = $state.raw<GivenPlace | null>(null);
-  let placeProblem = $state<string | null>(null);
+  const given = new PlaceAnswer(
+    bush,
+    untrack(() => beside?.tag),
+    () => tapped
+  );
+  const place = $derived(given.place);
 
   function suggestedTag(): string {
     const taken = new Set(bush.rows.map((row) => row.tag.toLowerCase()));
@@ -56,7 +61,7 @@
   /** The stand whose outline the place lies in. */
   const standHere = $derived.by(() => {
     const stands = bush.overview?.stands ?? [];
-    const inside = place && stands.find((s) => s.outline && insideOutline([place!.eastM, place!.northM], s.outline));
+    const inside = place && stands.find((s) => s.outline && insideOutline([place.eastM, place.northM], s.outline));
     return inside ?? (beside ? bush.standOf(beside) : null);
   });
   const measured = $derived.by(() => {
@@ -79,7 +84,7 @@
           ? `The tag ${holder.tag} hangs on another tree already.`
           : typeof measured === 'string'
             ? measured
-            : placeProblem
+            : given.problem
   );
 
   async function save(): Promise<void> {
@@ -193,7 +198,7 @@
       )}{kind === 'neighbour' ? ', by eye' : ''}
     </p>
   {/if}
-  <PlaceInput bind:place bind:problem={placeProblem} {tapped} from={beside?.tag ?? ''} />
+  <PlaceInput answer={given} />
   {#if kind === 'stem' && place === null}<p class="aside">
       Without a place of its own it stands where {beside?.tag} does.
     </p>{/if}

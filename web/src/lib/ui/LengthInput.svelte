@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { parseTrunkLength, UnreadableLength, type LengthUse } from '@baumkin/core/units';
+  import { parseLength, parseTrunkLength, UnreadableLength, type LengthUse } from '@baumkin/core/units';
 
   import { onDestroy } from 'svelte';
 
@@ -33,10 +33,9 @@
   function read(text: string): void {
     typed = text;
     try {
-      valueMm =
-        mayBeNothing && /^\s*0*([.,]0*)?\s*[a-z]*\s*$/i.test(text)
-          ? 0
-          : parseTrunkLength(text, preferences.trunkUnit).valueMm;
+      const unit = preferences.trunkUnit;
+      if (!mayBeNothing) valueMm = parseTrunkLength(text, unit).valueMm;
+      else valueMm = text.trim() === '' ? 0 : parseLength(text, unit).valueMm;
       problem = null;
     } catch (error) {
       if (!(error instanceof UnreadableLength)) throw error;

@@ -1,4 +1,4 @@
-import { parseTrunkLength, UnreadableLength, type LengthUnit } from '@baumkin/core/units';
+import { parseLength, UnreadableLength, type LengthUnit } from '@baumkin/core/units';
 
 import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -9,9 +9,16 @@ export const groundUnit = (): LengthUnit => (preferences.units === 'metric' ? 'm
 export function readMetres(text: string): number | null | string {
   if (text.trim() === '') return null;
   try {
-    return parseTrunkLength(text, groundUnit()).valueMm / 1000;
+    return parseLength(text, groundUnit()).valueMm / 1000;
   } catch (error) {
     if (error instanceof UnreadableLength) return error.message;
     throw error;
   }
+}
+
+/** Metres from the bush's origin, negative to the west or south of it; null and sentences as in `readMetres`. */
+export function readCoordinate(text: string): number | null | string {
+  const [, minus, size] = /^\s*([-−–]?)(.*)$/s.exec(text)!;
+  const metres = readMetres(size!);
+  return typeof metres === 'number' && minus !== '' ? -metres : metres;
 }
