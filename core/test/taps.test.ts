@@ -7,6 +7,7 @@ import {
   tapGuidelineById,
   guidelineTaps,
   longRunStainedShare,
+  meanStain,
   valueOfMeasuring,
   suggestTaps,
   vigourClass,
@@ -14,6 +15,7 @@ import {
   type SuggestionInput
 } from '../src/taps/index.ts';
 import { insideBark } from '../src/measure/index.ts';
+import { corrected, DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 import { MM_PER_INCH } from '../src/units/index.ts';
 import { MEASURED } from './fixtures.ts';
 
@@ -115,6 +117,16 @@ describe('growth balance', () => {
   it('one tap a year stains 9.4 % of that first trunk in the long run', () => {
     expect(balanceOf(305, 1.5, 610).phiAtOneTap).toBeCloseTo(0.094, 3);
     expect(longRunStainedShare(balanceOf(305, 1.5, 610), 1)).toBeCloseTo(1 - Math.exp(-0.0938), 3);
+  });
+
+  it('counts on the stain of this bush and this species, not on a figure of its own', () => {
+    // The mean of a lognormal is its median times e^(sd^2/2): 75 e^(0.55^2/2) = 87.2; 5/16 in of it, worked by hand.
+    expect(meanStain(inch(5 / 16)).times).toBeCloseTo(87.2, 1);
+    expect(meanStain(inch(5 / 16)).areaMm2).toBeCloseTo(4317, 0);
+    const doubled = corrected(DEFAULT_COLUMNS, 2, 1);
+    expect(meanStain(8, doubled).areaMm2).toBeCloseTo(2 * meanStain(8).areaMm2);
+    const given = { dbhMm: 400, ringMm: 1.5, ringSeMm: 0, bitMm: 8, depthMm: 38, bandMm: 900 };
+    expect(growthBalance({ ...given, model: doubled }).tapsCarried).toBeCloseTo(growthBalance(given).tapsCarried / 2);
   });
 
   it('more growth, a longer band and a smaller bit never carry less', () => {

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
 import { TAP_GUIDELINES, type TapGuidelineId } from '../taps/index.ts';
 import { DEFAULT_LIMITS, DEFAULT_QUIET, DEFAULT_RATE, STOCKING_GUIDES } from '../thinning/index.ts';
-import { DEFAULT_COLUMNS, DEFAULT_PRACTICE } from '../trunk/index.ts';
+import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, LARGEST_CORRECTION, LEAST_CORRECTION } from '../trunk/index.ts';
 import { bitMm, characterIdSchema, season, speciesIdSchema, statesOf } from './fields.ts';
 import { PAINT_PLACES, PAINTS } from './season.ts';
 import { lineOfText } from './text.ts';
@@ -71,8 +71,8 @@ export const bushSettingsSchema = z.object({
   /** how thick the wood is that carries sap, mm */
   sapwoodMm: z.number().min(15).max(300).default(DEFAULT_COLUMNS.sapwoodMm),
   /** the bush's own correction of its columns, accepted from its logged holes: factors on volume and on errors of place */
-  columnFactor: z.number().min(0.2).max(5).default(1),
-  positionFactor: z.number().min(0.2).max(5).default(1),
+  columnFactor: z.number().min(LEAST_CORRECTION).max(LARGEST_CORRECTION).default(1),
+  positionFactor: z.number().min(LEAST_CORRECTION).max(LARGEST_CORRECTION).default(1),
   /** minutes that a crew takes for a hole, walking and looking included */
   minutesAHole: z.number().min(1).max(60).default(4),
   /** what one thinning may do: shares of basal area, m2/ha that stay, metres of an opening, the price of a tap */

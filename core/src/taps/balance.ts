@@ -77,8 +77,18 @@ export function longRunStainedShare(balance: Balance, tapsPerYear: number): numb
 
 /** Taps carried for each millimetre of ring width. */
 function tapsPerRing(input: BalanceInput, phiLimit: number): number {
-  const stainedArea = meanVolumeRatio(input.model ?? DEFAULT_COLUMNS) * (Math.PI / 4) * input.bitMm ** 2;
-  return (phiLimit * 2 * Math.PI * insideBark(input.dbhMm) * input.bandMm) / (stainedArea * input.depthMm);
+  const { areaMm2 } = meanStain(input.bitMm, input.model);
+  return (phiLimit * 2 * Math.PI * insideBark(input.dbhMm) * input.bandMm) / (areaMm2 * input.depthMm);
+}
+
+/**
+ * How much of the tapping surface one hole stains on average.
+ * @param bitMm its diameter
+ * @returns times its own cross-section, and mm2
+ */
+export function meanStain(bitMm: number, model: ColumnModel = DEFAULT_COLUMNS): { times: number; areaMm2: number } {
+  const times = meanVolumeRatio(model);
+  return { times, areaMm2: times * (Math.PI / 4) * bitMm ** 2 };
 }
 
 /** How likely new wood replaces what so many taps a year kill: `P(k* >= taps)`, given the growth's standard error. */

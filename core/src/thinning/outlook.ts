@@ -149,13 +149,17 @@ function overtaking(left: readonly StandYear[], thinned: readonly StandYear[]): 
   return year;
 }
 
-/**
- * Sugar in the sap, per cent: 2 to 2.5 in the forest, 3 to 4 where a crown stands open (common practice for sugar maple;
- * other maples about three quarters of it). How it falls with competition is a working assumption.
- */
+/** Sugar in the sap of a sugar maple in a crowd, per cent: 2 to 2.5 in the forest (common practice). */
+export const CROWDED_SUGAR_PCT = 2;
+/** The same under a crown that stands open, per cent: 3 to 4 (common practice). */
+export const OPEN_SUGAR_PCT = 3.5;
+/** What other maples have of a sugar maple's sugar (common practice). */
+const OTHER_SUGAR_SHARE = 0.75;
+
+/** Sugar in the sap, per cent. How it falls with competition is a working assumption. */
 export function sugarPct(species: SpeciesId | null, competition: number): number {
-  const sweet = 2 + 1.5 * Math.exp(-0.5 * competition);
-  return species && speciesById(species).sap === 'sweet' ? sweet : 0.75 * sweet;
+  const sweet = CROWDED_SUGAR_PCT + (OPEN_SUGAR_PCT - CROWDED_SUGAR_PCT) * Math.exp(-0.5 * competition);
+  return species && speciesById(species).sap === 'sweet' ? sweet : OTHER_SUGAR_SHARE * sweet;
 }
 
 /** A hole of the outlook; every year's ring buries it deeper. */

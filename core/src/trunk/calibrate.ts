@@ -157,6 +157,15 @@ export function calibrate(
   };
 }
 
+/** A bush's own correction never makes columns, or errors of place, smaller than this share of the model's. */
+export const LEAST_CORRECTION = 0.2;
+/** Nor larger than this many times. */
+export const LARGEST_CORRECTION = 5;
+
+/** A factor as a bush may take it for its own. */
+export const withinCorrection = (factor: number): number =>
+  Math.min(LARGEST_CORRECTION, Math.max(LEAST_CORRECTION, factor));
+
 /** The model with a bush's own correction. */
 export function corrected(model: ColumnModel, sizeFactor: number, positionFactor: number): ColumnModel {
   return {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { SpeciesId } from '@baumkin/core/identify';
   import { barkThickness, insideBark } from '@baumkin/core/measure';
-  import { chanceToCarry, growthBalance, longRunStainedShare, type BalanceInput } from '@baumkin/core/taps';
+  import { chanceToCarry, growthBalance, longRunStainedShare, meanStain, type BalanceInput } from '@baumkin/core/taps';
   import { MM_PER_INCH } from '@baumkin/core/units';
   import { modelOf } from '@baumkin/core/bush';
   import { untrack } from 'svelte';
@@ -45,6 +45,7 @@
     model: modelOf(kept, species)
   });
   const balance = $derived(growthBalance(input));
+  const stain = $derived(meanStain(input.bitMm, input.model));
   const ring = (mm: number) => preferences.length(mm, 'ring');
   const carried = (n: number) => (n >= 9.95 ? 'more than ten' : n.toFixed(1));
   const share = (s: number) => (s >= 0.995 ? 'all of it' : `${Math.round(s * 100)}\u00a0%`);
@@ -172,8 +173,8 @@
   <details class="text-sm">
     <summary class="cursor-pointer">How that is worked out</summary>
     <p class="mt-1">
-      A hole stains on average A = 87.2 · π/4 · bit² of the surface, {Math.round(
-        (87.2 * Math.PI * input.bitMm ** 2) / 400
+      A hole stains on average A = {stain.times.toFixed(1)} · π/4 · bit² of the surface, {Math.round(
+        stain.areaMm2 / 100
       )} cm². It is in the way until rings bury it: half of depth / ring years in the mean. k holes a year over a band of
       height H round a trunk of diameter D under the bark stain φ = k · A · depth / (2 · ring · π · D · H) of it; holes that
       meet by chance make that 1 − e<sup>−φ</sup>. Here D is {preferences.length(insideBark(dbhMm), 'trunk')} and φ at one

@@ -7,6 +7,7 @@
     stainedOf,
     trunkBefore,
     wilson,
+    withinCorrection,
     WORTH_CORRECTING,
     type Calibration,
     type LoggedHole
@@ -262,8 +263,8 @@
                 class="btn mt-2 btn-primary btn-sm"
                 onclick={() =>
                   accept(
-                    Math.min(5, Math.max(0.2, settings.columnFactor * found!.sizeFactor)),
-                    Math.min(5, Math.max(0.2, settings.positionFactor * found!.positionFactor))
+                    withinCorrection(settings.columnFactor * found!.sizeFactor),
+                    withinCorrection(settings.positionFactor * found!.positionFactor)
                   )}>Correct the sheets by this</button
               >{/if}
           </div>

@@ -1,5 +1,13 @@
 <script lang="ts">
-  import { ENTRY_YEARS, type BandedYear, type Outlook, type StandFigure } from '@baumkin/core/thinning';
+  import {
+    CROWDED_SUGAR_PCT,
+    DEFAULT_GROWTH,
+    ENTRY_YEARS,
+    OPEN_SUGAR_PCT,
+    type BandedYear,
+    type Outlook,
+    type StandFigure
+  } from '@baumkin/core/thinning';
   import { LITRES_PER_GALLON, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import { onDestroy, onMount } from 'svelte';
 
@@ -164,7 +172,7 @@
     Amber: {answer.of}{answer.entries.size > 1
       ? `, then ${[...answer.entries]
           .filter(([year]) => year > 0)
-          .map(([year, ids]) => `${ids.size} trees in ${bush.season + year}`)
+          .map(([year, ids]) => `${ids.size > 0 ? counted(ids.size, 'tree') : 'nothing'} in ${bush.season + year}`)
           .join(' and ')}`
       : ''}. The other line: left alone. Dotted: where it lies eight times in ten, growth being as uncertain as it is.
   </p>
@@ -196,9 +204,10 @@
   <p class="aside mt-2 max-w-prose">
     Growth follows competition, and the readings of {answer.look.calibrated.used} trees of this stand have moved the model:
     without neighbours they would lay {Math.round(100 * Math.exp(answer.look.calibrated.model.level))} % of the default ring,
-    and competition counts {(answer.look.calibrated.model.c / 0.22).toFixed(1)} times as much. Taps are what size, condition
-    and growth carry. Sap is sweeter under free crowns: 2 % sugar in a crowd, up to 3.5 % in the open (common practice). Holes
-    are taken to be placed without looking; careful placing stays below that stain.
+    and competition counts {(answer.look.calibrated.model.c / DEFAULT_GROWTH.c).toFixed(1)} times as much. Taps are what size,
+    condition and growth carry. Sap is sweeter under free crowns: {CROWDED_SUGAR_PCT} % sugar in a crowd, up to
+    {OPEN_SUGAR_PCT} % in the open (common practice). Holes are taken to be placed without looking; careful placing stays
+    below that stain.
   </p>
 {:else if long.done === null}
   <p class="max-w-prose text-lg">
