@@ -166,7 +166,7 @@ describe('an archive', () => {
       tries(12)
     );
     expect(tables().sequelize).toBeDefined();
-  }, 60_000);
+  });
 });
 
 describe('planted trees', () => {
