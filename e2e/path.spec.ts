@@ -248,3 +248,19 @@ test('doors are shut: signed out, other people’s bushes, other sites, viewers,
   ).toBe(403);
   expect((await page.request.get('/api/v1/bushes/00000000-0000-4000-8000-000000000000')).status()).toBe(404);
 });
+
+test('what is typed before the page’s script has come stays typed', async ({ page }) => {
+  await page.route('**/_app/**/*.js', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  for (const [address, field] of [
+    ['/sign-up', 'Your name'],
+    ['/sign-in', 'Sign-in name']
+  ] as const) {
+    await page.goto(address, { waitUntil: 'commit' });
+    await page.getByLabel(field, { exact: true }).fill('Early Bird');
+    await page.waitForLoadState('networkidle');
+    await expect(page.getByLabel(field, { exact: true })).toHaveValue('Early Bird');
+  }
+});

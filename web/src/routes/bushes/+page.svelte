@@ -27,7 +27,7 @@
   <form method="POST" class="flex flex-col gap-3 border-t border-base-300 pt-4" use:enhance>
     <label class="flex flex-col gap-1">
       Name of a new bush
-      <input class="input w-full" name="name" required maxlength="80" value={form?.name ?? ''} />
+      <input class="input w-full" name="name" required maxlength="80" value={form?.name} />
     </label>
     {#if form?.message}<p role="alert" class="font-semibold text-error">{form.message}</p>{/if}
     <button class="btn self-start {data.bushes.length > 0 ? 'btn-outline' : 'btn-primary'}">Make the bush</button>

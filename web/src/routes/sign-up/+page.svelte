@@ -10,7 +10,7 @@
   <form method="POST" class="flex flex-col gap-4" use:enhance>
     <label class="flex flex-col gap-1">
       Your name, as others see it
-      <input class="input w-full" name="displayName" autocomplete="name" required value={form?.displayName ?? ''} />
+      <input class="input w-full" name="displayName" autocomplete="name" required value={form?.displayName} />
     </label>
     <label class="flex flex-col gap-1">
       Sign-in name
@@ -20,7 +20,7 @@
         autocomplete="username"
         autocapitalize="none"
         required
-        value={form?.name ?? ''}
+        value={form?.name}
       />
     </label>
     <label class="flex flex-col gap-1">
