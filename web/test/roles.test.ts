@@ -6,6 +6,7 @@ import { handle } from '../src/hooks.server.ts';
 import { createAccount, makeToken } from '../src/lib/server/accounts.ts';
 import { PATHS, SCHEMAS, type Method, type Operation } from '../src/lib/server/contract.ts';
 import { Membership } from '../src/lib/server/db/index.ts';
+import { snapshotOf } from '../src/lib/server/snapshot.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 
 /* Who gets in where: every address by every role, by a member of another bush, by a key, and by nobody. */
@@ -18,6 +19,10 @@ const LEAST = {
   // Each record is answered for itself: what a viewer wrote while she was crew is refused with its reason, one by one.
   'post /bushes/{bush}/records': 'viewer',
   'get /bushes/{bush}/trees/{tree}': 'viewer',
+  'get /bushes/{bush}/changes': 'viewer',
+  'get /bushes/{bush}/events': 'viewer',
+  'get /bushes/{bush}/snapshot': 'viewer',
+  'get /bushes/{bush}/snapshot/{number}/{part}': 'viewer',
   'get /bushes/{bush}/pack': 'viewer',
   'patch /bushes/{bush}/settings': 'steward',
   'put /bushes/{bush}/walk': 'steward',
@@ -51,8 +56,13 @@ const path: Record<string, string> = {
   stand: crypto.randomUUID(),
   feature: crypto.randomUUID(),
   token: crypto.randomUUID(),
-  file: 'trees.csv'
+  file: 'trees.csv',
+  number: '0',
+  part: '0'
 };
+/** what an address asks for after a question mark */
+const query: Record<string, string> = {};
+const makings: Promise<void>[] = [];
 const keys = {} as Record<Role | 'readOnly', string>;
 let elsewhere: string;
 
@@ -70,6 +80,10 @@ beforeAll(async () => {
     await Membership.create({ userId: id, bushId, role });
     keys[role] = await keyOf(id, true);
   }
+  const { feed, number } = await snapshotOf(bushId, (making) => void makings.push(making));
+  await Promise.all(makings);
+  path.number = String(number);
+  query['/bushes/{bush}/changes'] = `?after=0&feed=${feed}`;
   elsewhere = await keyOf((await bushWithTrees()).userId, true);
 });
 
@@ -78,7 +92,9 @@ async function answerOf(address: Address, key: string | null): Promise<Response>
   const [method, where] = address.split(' ') as [Method, string];
   const file = `../src/routes/api/v1${where.replaceAll('{', '[').replaceAll('}', ']')}/+server.ts`;
   const params = Object.fromEntries([...where.matchAll(/\{(\w+)\}/g)].map(([, name]) => [name, path[name!]!]));
-  const url = new URL(`http://baumkin.test/api/v1${where.replace(/\{(\w+)\}/g, (_, name: string) => params[name]!)}`);
+  const url = new URL(
+    `http://baumkin.test/api/v1${where.replace(/\{(\w+)\}/g, (_, name: string) => params[name]!)}${query[where] ?? ''}`
+  );
   const request = new Request(url, {
     method: method.toUpperCase(),
     headers: key === null ? {} : { authorization: `Bearer ${key}` },
@@ -98,7 +114,12 @@ async function answerOf(address: Address, key: string | null): Promise<Response>
   return handle({ event: event as unknown as RequestEvent, resolve: resolve as never });
 }
 
-const ask = async (address: Address, key: string | null) => (await answerOf(address, key)).status;
+async function ask(address: Address, key: string | null): Promise<number> {
+  const { status, body } = await answerOf(address, key);
+  // Events go on for as long as somebody listens.
+  await body?.cancel();
+  return status;
+}
 
 /** Got in: the answer itself, or what is wrong with an empty body, or that there is no such thing here to take away. */
 const GOT_IN = [200, 204, 400];

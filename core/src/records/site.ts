@@ -65,7 +65,8 @@ export const treeSchema = z.object({
   tagged: z.boolean(),
   standId: uuid().nullable(),
   stemOf: uuid().nullable(),
-  walkOrder: z.number().int().min(0),
+  /** its step on the walk: between those of its neighbours, and seldom a whole number */
+  walkOrder: z.number().min(0),
   eastM: metres.nullable(),
   northM: metres.nullable(),
   positionQuality: positionQualitySchema.nullable(),

@@ -5,13 +5,18 @@ import type { ApiPaths } from '../server/contract.ts';
 /** One operation of the interface. */
 interface Operation {
   readonly names: string;
+  readonly asks: unknown;
   readonly takes: unknown;
   readonly gives: unknown;
 }
 type AsksOf<Of> = Of extends Operation
   ? ([Of['names']] extends [never]
       ? object
-      : { readonly params: { readonly path: Readonly<Record<Of['names'], string>> } }) &
+      : {
+          readonly params: { readonly path: Readonly<Record<Of['names'], string>> } & (undefined extends Of['asks']
+            ? object
+            : { readonly query: Of['asks'] });
+        }) &
       (undefined extends Of['takes'] ? object : { readonly body: Of['takes'] })
   : never;
 type GivesOf<Of> = Of extends Operation ? Of['gives'] : never;

@@ -1,5 +1,5 @@
 import { promisify } from 'node:util';
-import { gzip } from 'node:zlib';
+import { gunzip, gzip } from 'node:zlib';
 import { error } from '@sveltejs/kit';
 import { userFacing } from '@baumkin/core/errors';
 import type { Role } from '@baumkin/core/records';
@@ -11,6 +11,7 @@ import { statusOf } from './refusals.ts';
 import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
 const gzipped = promisify(gzip);
+const gunzipped = promisify(gunzip);
 
 /**
  * The member's way into a bush for a route, or an answer of 404: who is not a member does not learn that it exists.
@@ -82,8 +83,18 @@ export async function answering<T>(work: Promise<T>): Promise<T> {
 
 /** A large JSON answer, compressed for whoever takes it so: a bush's records shrink to a tenth. */
 export async function packedJson(request: Request, value: unknown): Promise<Response> {
-  const headers = { 'content-type': 'application/json', vary: 'accept-encoding' };
   const text = JSON.stringify(value);
-  if (!/\bgzip\b/.test(request.headers.get('accept-encoding') ?? '')) return new Response(text, { headers });
-  return new Response(new Uint8Array(await gzipped(text)), { headers: { ...headers, 'content-encoding': 'gzip' } });
+  return takesGzip(request) ? gzippedJson(await gzipped(text)) : new Response(text, { headers: JSON_HEADERS });
 }
+
+/** A JSON answer that was compressed before. */
+export async function packedAlready(request: Request, packed: Buffer): Promise<Response> {
+  return takesGzip(request)
+    ? gzippedJson(packed)
+    : new Response(new Uint8Array(await gunzipped(packed)), { headers: JSON_HEADERS });
+}
+
+const JSON_HEADERS = { 'content-type': 'application/json', vary: 'accept-encoding' };
+const takesGzip = (request: Request) => /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');
+const gzippedJson = (packed: Buffer) =>
+  new Response(new Uint8Array(packed), { headers: { ...JSON_HEADERS, 'content-encoding': 'gzip' } });

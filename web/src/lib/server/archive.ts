@@ -3,10 +3,11 @@ import { readArchive, treesIn, underOtherIds, type Archive } from '@baumkin/core
 import { BUSH_RECORD_KINDS } from '@baumkin/core/records';
 import { UniqueConstraintError, type Model, type ModelStatic } from 'sequelize';
 
-import { storeLines } from './treeRegistry.ts';
+import { writeToBush } from './bushWrite.ts';
+import { storeLines, walkOf } from './treeRegistry.ts';
 import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
-import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
-import { baseMapFitOf, baseMapOf, setBaseMap } from './baseMap.ts';
+import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
+import { baseMapFitOf, baseMapOf, keepBaseMap } from './baseMap.ts';
 import { bushRecordsOf, recordsByTree, storeMany } from './records.ts';
 import { Refused } from './refusals.ts';
 
@@ -18,14 +19,7 @@ export async function writeArchive(bush: BushAccess, now = new Date()): Promise<
     featuresOf(bush.id),
     baseMapOf(bush.id),
     baseMapFitOf(bush.id),
-    TreeRecord.findAll({
-      where: { bushId: bush.id },
-      attributes: ['id'],
-      order: [
-        ['walkOrder', 'ASC'],
-        ['id', 'ASC']
-      ]
-    }),
+    walkOf(bush.id),
     recordsByTree(bush.id),
     bushRecordsOf(bush.id)
   ]);
@@ -69,8 +63,9 @@ export async function restoreArchive(
 }
 
 async function restore(bush: BushAccess, memberId: string, archive: Archive, now: Date) {
-  return tables().sequelize.transaction(async (transaction) => {
-    const row = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
+  return writeToBush(bush.id, async (write) => {
+    const { transaction, bush: row } = write;
+    write.beginsAnew();
     const holds = [TreeRecord, StandRow, FeatureRow, ...BUSH_RECORD_KINDS.map((kind) => tables().work[kind])];
     for (const model of holds as ModelStatic<Model>[])
       if (await model.findOne({ where: { bushId: bush.id }, attributes: ['id'], transaction }))
@@ -115,7 +110,7 @@ async function restore(bush: BushAccess, memberId: string, archive: Archive, now
     );
     if (archive.baseMap) {
       const { fit, pictureBase64 } = archive.baseMap;
-      await setBaseMap(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
+      await keepBaseMap(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
     }
     const trees = treesIn(archive);
     await storeLines(archive.walk, trees, { bushId: bush.id, from: 0 }, transaction);

@@ -1,6 +1,7 @@
 import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core/records';
 import type { Transaction } from 'sequelize';
 
+import { writeToBush } from './bushWrite.ts';
 import { BaseMapRow } from './db/index.ts';
 import { Refused } from './refusals.ts';
 
@@ -18,12 +19,20 @@ const KINDS: readonly { readonly mimeType: string; readonly begins: readonly num
   { mimeType: 'image/jpeg', begins: [0xff, 0xd8, 0xff] }
 ];
 
-/** @throws Refused 'noPicture' */
-export async function setBaseMap(
+/** Lays a picture under a bush's map. @throws Refused 'noPicture' */
+export async function setBaseMap(bushId: string, picture: Buffer, fit: BaseMapFit): Promise<void> {
+  await writeToBush(bushId, async (write) => {
+    await keepBaseMap(bushId, picture, fit, write.transaction);
+    write.touches('bush');
+  });
+}
+
+/** The same within a larger write. @throws Refused 'noPicture' */
+export async function keepBaseMap(
   bushId: string,
   picture: Buffer,
   fit: BaseMapFit,
-  transaction?: Transaction
+  transaction: Transaction
 ): Promise<void> {
   const kind = KINDS.find(({ begins }) => begins.every((byte, i) => picture[i] === byte));
   if (!kind) throw new Refused('noPicture');
@@ -36,11 +45,14 @@ export async function baseMapOf(bushId: string): Promise<BaseMap | null> {
 }
 
 /** How the picture lies, without the picture. */
-export async function baseMapFitOf(bushId: string): Promise<BaseMapFit | null> {
-  const row = await BaseMapRow.findByPk(bushId, { attributes: ['fit'] });
+export async function baseMapFitOf(bushId: string, transaction?: Transaction): Promise<BaseMapFit | null> {
+  const row = await BaseMapRow.findByPk(bushId, { attributes: ['fit'], transaction });
   return row && baseMapFitSchema.parse(row.fit);
 }
 
 export async function deleteBaseMap(bushId: string): Promise<void> {
-  await BaseMapRow.destroy({ where: { bushId } });
+  await writeToBush(bushId, async (write) => {
+    await BaseMapRow.destroy({ where: { bushId }, transaction: write.transaction });
+    write.touches('bush');
+  });
 }

@@ -12,6 +12,7 @@ import {
 import type { z } from 'zod';
 import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
+import { writeToBush, type BushWrite } from './bushWrite.ts';
 import { leaveStand } from './treeRegistry.ts';
 import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
 import { Refused } from './refusals.ts';
@@ -28,26 +29,30 @@ export interface BushAccess {
 }
 
 /** Who wrote records of a bush once and has no way in any more. */
-const FORMER = 'former';
+export const FORMER = 'former';
 
 /** The bushes that a member belongs to. */
 export async function bushesOf(userId: string): Promise<BushAccess[]> {
   const memberships = await Membership.findAll({ where: { userId, role: { [Op.ne]: FORMER } } });
   const bushes = await Bush.findAll({ where: { id: memberships.map((m) => m.bushId) }, order: [['name', 'ASC']] });
-  return bushes.map((bush) => access(bush, memberships.find((m) => m.bushId === bush.id)!.role));
+  return bushes.map((bush) => ({
+    ...accessOf(bush),
+    role: memberships.find((m) => m.bushId === bush.id)!.role as Role
+  }));
 }
 
 /** A member's way into a bush; null when there is none, whether the bush exists or not. */
 export async function bushFor(userId: string, bushId: string): Promise<BushAccess | null> {
   const membership = await Membership.findOne({ where: { userId, bushId, role: { [Op.ne]: FORMER } } });
   const bush = membership && (await Bush.findByPk(bushId));
-  return bush ? access(bush, membership.role) : null;
+  return bush ? { ...accessOf(bush), role: membership.role as Role } : null;
 }
 
-function access(bush: Bush, role: string): BushAccess {
+/** What a bush is, whoever looks. */
+export function accessOf(bush: Bush): Omit<BushAccess, 'role'> {
   const { id, name, version, originLat, originLon } = bush;
   const origin = originLat !== null && originLon !== null ? { lat: originLat, lon: originLon } : null;
-  return { id, name, role: role as Role, settings: bushSettingsSchema.parse(bush.settings), version, origin };
+  return { id, name, settings: bushSettingsSchema.parse(bush.settings), version, origin };
 }
 
 /** Makes a bush; whoever makes it is its steward. */
@@ -77,16 +82,21 @@ export interface ChangeBy {
 export async function changeBush<T>(
   { bushId, authorId, seen, now = new Date() }: ChangeBy,
   change: object,
-  work: (bush: Bush, transaction: Transaction) => Promise<T>
+  work: (write: BushWrite) => Promise<T>
 ): Promise<T & { version: number }> {
-  return tables().sequelize.transaction(async (transaction) => {
-    const bush = (await Bush.findByPk(bushId, { transaction, lock: true }))!;
-    if (bush.version !== seen) throw new Refused('outdated');
-    const result = await work(bush, transaction);
-    await bush.update({ version: seen + 1 }, { transaction });
-    await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
-    return { ...result, version: seen + 1 };
-  });
+  return writeToBush(
+    bushId,
+    async (write) => {
+      const { bush, transaction } = write;
+      if (bush.version !== seen) throw new Refused('outdated');
+      const result = await work(write);
+      await bush.update({ version: seen + 1 }, { transaction });
+      await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
+      write.touches('bush');
+      return { ...result, version: seen + 1 };
+    },
+    now
+  );
 }
 
 /** Changes some of a bush's settings. @throws Refused 'outdated' */
@@ -94,7 +104,7 @@ export async function changeSettings(
   by: ChangeBy,
   change: Partial<BushSettings>
 ): Promise<Pick<BushAccess, 'settings' | 'version'>> {
-  const work = async (bush: Bush, transaction: Transaction) => {
+  const work = async ({ bush, transaction }: BushWrite) => {
     const settings = bushSettingsSchema.parse({ ...(bush.settings as object), ...change });
     await bush.update({ settings }, { transaction });
     return { settings };
@@ -107,7 +117,7 @@ export async function changeNameOrOrigin(
   by: ChangeBy,
   change: { readonly name?: string; readonly origin?: { readonly lat: number; readonly lon: number } }
 ): Promise<{ version: number }> {
-  const work = async (bush: Bush, transaction: Transaction) => {
+  const work = async ({ bush, transaction }: BushWrite) => {
     const { name = bush.name, origin } = change;
     await bush.update({ name, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) }, { transaction });
     return {};
@@ -124,11 +134,13 @@ export type Drawn = keyof typeof DRAWN;
  * @throws Refused 'outdated', Refused 'notHere' when its id belongs to another bush
  */
 export async function upsertShape(by: ChangeBy, what: Drawn, shape: Stand | SiteFeature): Promise<{ version: number }> {
-  const work = async (_bush: Bush, transaction: Transaction) => {
+  const work = async (write: BushWrite) => {
+    const { transaction } = write;
     const model = DRAWN[what] as ModelStatic<Model>;
     const known = await model.findByPk(shape.id, { transaction });
     if (known && known.get('bushId') !== by.bushId) throw new Refused('notHere');
     await model.upsert({ ...shape, bushId: by.bushId }, { transaction });
+    write.shape(what, shape.id);
     return {};
   };
   return changeBush(by, { [what]: shape }, work);
@@ -136,17 +148,19 @@ export async function upsertShape(by: ChangeBy, what: Drawn, shape: Stand | Site
 
 /** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Refused 'outdated', Refused 'notHere' */
 export async function deleteShape(by: ChangeBy, what: Drawn, id: string): Promise<{ version: number }> {
-  const work = async (_bush: Bush, transaction: Transaction) => {
-    if (what === 'stand') await leaveStand(id, { ...by, now: by.now ?? new Date() }, transaction);
+  const work = async (write: BushWrite) => {
+    const { transaction, now } = write;
+    if (what === 'stand') await leaveStand(id, { ...by, now }, write);
     const gone = await (DRAWN[what] as ModelStatic<Model>).destroy({ where: { id, bushId: by.bushId }, transaction });
     if (gone === 0) throw new Refused('notHere');
+    write.shape(what, id);
     return {};
   };
   return changeBush(by, { [`${what} taken away`]: id }, work);
 }
 
-export async function standsOf(bushId: string): Promise<Stand[]> {
-  return (await shapesOf(bushId)).stands;
+export async function standsOf(bushId: string, transaction?: Transaction): Promise<Stand[]> {
+  return (await shapesOf(bushId, transaction)).stands;
 }
 
 /** A stand or a feature that was stored and cannot be read: it is set aside, and can be taken away. */
@@ -159,11 +173,16 @@ export interface Damaged {
 
 /** Stands and features of a bush. One that cannot be read holds up none of the others. */
 export async function shapesOf(
-  bushId: string
+  bushId: string,
+  transaction?: Transaction
 ): Promise<{ stands: Stand[]; features: SiteFeature[]; damaged: Damaged[] }> {
   const damaged: Damaged[] = [];
   const read = async <T>(what: Drawn, schema: z.ZodType<T>): Promise<T[]> => {
-    const rows = await (DRAWN[what] as ModelStatic<Model>).findAll({ where: { bushId }, order: [['name', 'ASC']] });
+    const rows = await (DRAWN[what] as ModelStatic<Model>).findAll({
+      where: { bushId },
+      order: [['name', 'ASC']],
+      transaction
+    });
     return rows.flatMap((row) => {
       const { bushId: _bush, ...shape } = row.get({ plain: true }) as { bushId: string; id: string; name: string };
       const parsed = schema.safeParse(shape);
@@ -191,8 +210,8 @@ export async function admit(bushId: string, byId: string, signInName: string, ro
   const user = await User.findOne({ where: { signInName: nameKey(signInName) } });
   if (!user)
     throw new Refused('unknownName', `Nobody here signs in as "${signInName}". Ask them to make an account first.`);
-  await tables().sequelize.transaction(async (transaction) => {
-    await Bush.findByPk(bushId, { transaction, lock: true });
+  await writeToBush(bushId, async (write) => {
+    const { transaction } = write;
     const stewards = await Membership.findAll({ where: { bushId, role: 'steward' }, transaction });
     if (!stewards.some(({ userId }) => userId === byId)) throw new Refused('noSteward');
     if (role !== 'steward' && !stewards.some(({ userId }) => userId !== user.id)) throw new Refused('lastSteward');
@@ -200,6 +219,7 @@ export async function admit(bushId: string, byId: string, signInName: string, ro
     const known = await Membership.findOne({ where: { userId: user.id, bushId }, transaction });
     if (known) await known.update({ role }, { transaction });
     else await Membership.create({ userId: user.id, bushId, role }, { transaction });
+    write.touches('people');
   });
 }
 
@@ -215,19 +235,33 @@ export async function membersOf(
 
 /** Lets the others of a bush see a member's share of brown wood under her name, or no more. */
 export async function showHoles(bushId: string, userId: string, showsHoles: boolean): Promise<void> {
-  await Membership.update({ showsHoles }, { where: { userId, bushId } });
+  await writeToBush(bushId, async (write) => {
+    await Membership.update({ showsHoles }, { where: { userId, bushId }, transaction: write.transaction });
+    write.touches('people');
+  });
 }
 
 /** Everybody whom a record of a bush may name: its members, and those who were. */
-export async function peopleOf(bushId: string): Promise<{ id: string; name: string; showsHoles: boolean }[]> {
-  return (await namedIn(bushId)).map(({ user, showsHoles }) => ({ id: user.id, name: user.displayName, showsHoles }));
+export async function peopleOf(
+  bushId: string,
+  transaction?: Transaction
+): Promise<{ id: string; name: string; showsHoles: boolean }[]> {
+  return (await namedIn(bushId, transaction)).map(({ user, showsHoles }) => ({
+    id: user.id,
+    name: user.displayName,
+    showsHoles
+  }));
 }
 
-async function namedIn(bushId: string): Promise<{ user: User; role: string; showsHoles: boolean }[]> {
-  const memberships = await Membership.findAll({ where: { bushId } });
+async function namedIn(
+  bushId: string,
+  transaction?: Transaction
+): Promise<{ user: User; role: string; showsHoles: boolean }[]> {
+  const memberships = await Membership.findAll({ where: { bushId }, transaction });
   const users = await User.findAll({
     where: { id: memberships.map((m) => m.userId) },
-    order: [['displayName', 'ASC']]
+    order: [['displayName', 'ASC']],
+    transaction
   });
   return users.map((user) => {
     const { role, showsHoles } = memberships.find((m) => m.userId === user.id)!;

@@ -2,6 +2,7 @@ import {
   bushRecordSchema,
   BUSH_RECORD_KINDS,
   baseMapFitSchema,
+  bushSettingsSchema,
   RECORD_KINDS,
   recordSchema,
   roleSchema,
@@ -26,6 +27,8 @@ export type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
 export interface Operation {
   readonly says: string;
   readonly takes?: SchemaName;
+  /** what is asked for in the address after a question mark */
+  readonly asks?: Readonly<Record<string, string>>;
   readonly gives?: SchemaName;
   /** content types of an answer that is a file */
   readonly file?: readonly string[];
@@ -63,6 +66,16 @@ const imported = z.object({
   question: z.unknown().nullable()
 });
 const note = z.object({ id: z.uuid(), name: z.string(), mayWrite: z.boolean(), expiresAt: z.iso.datetime() });
+const registered = z.object({ id: z.uuid(), walkOrder: z.number(), tree: treeSchema.nullable() });
+const bushHead = z.object({
+  name: z.string(),
+  settings: bushSettingsSchema,
+  version: z.number().int(),
+  origin: z.object({ lat: z.number(), lon: z.number() }).nullable(),
+  baseMap: baseMapFitSchema.nullable()
+});
+const people = z.array(z.object({ id: z.uuid(), name: z.string(), showsHoles: z.boolean() }));
+const number = z.number().int().min(0);
 const treeLine = treeSchema.loose().describe('the line of a tree: what is derived from its records stands beside it');
 
 export const SCHEMAS = {
@@ -103,6 +116,43 @@ export const SCHEMAS = {
   }),
   Life: z.object({ records: z.array(recordSchema) }),
   Pack: z.object({ lives: z.array(z.object({ treeId: z.uuid(), records: z.array(recordSchema) })) }),
+  Changes: z.object({
+    role: roleSchema.describe('of whoever asks'),
+    feed: z.uuid().describe('another one where all has to be begun anew'),
+    to: number.describe('ask for what came after this next'),
+    last: number.describe('of the last change: there is more where it is above `to`'),
+    trees: z.array(registered).describe('null for a tree that was taken out of the registry'),
+    records: z.array(recordSchema),
+    bushRecords: z.array(bushRecordSchema),
+    stands: z.array(z.object({ id: z.uuid(), stand: standSchema.nullable() })),
+    features: z.array(z.object({ id: z.uuid(), feature: siteFeatureSchema.nullable() })),
+    walk: z.array(z.uuid()).nullable().describe('all trees in a new order; null where the order is the old one'),
+    bush: bushHead.nullable(),
+    people: people.nullable()
+  }),
+  Snapshot: z.object({
+    feed: z.uuid(),
+    number: number.describe('what came after it comes from the changes'),
+    parts: number,
+    ready: number.describe('parts from 0 to this one, itself not included, can be had'),
+    trees: number
+  }),
+  SnapshotPart: z.object({
+    whole: bushHead
+      .extend({
+        people,
+        stands: z.array(standSchema),
+        features: z.array(siteFeatureSchema),
+        damaged: z.array(z.unknown()),
+        bushRecords: z.array(bushRecordSchema)
+      })
+      .optional()
+      .describe('in part 0'),
+    lives: z
+      .array(registered.extend({ records: z.array(recordSchema) }))
+      .optional()
+      .describe('in all other parts: trees in walking order')
+  }),
   Devices: z.object({ devices: devicesSchema }),
   NewToken: newTokenSchema,
   Token: z.object({ token: z.string(), note }),
@@ -130,6 +180,28 @@ export const PATHS = {
       takes: 'RecordBatch',
       gives: 'Outcomes'
     }
+  },
+  '/bushes/{bush}/changes': {
+    get: {
+      says: 'What changed in the bush after one number of its feed, in pages; 304 to a matching If-None-Match where nothing did, 410 where you have to begin anew with a snapshot',
+      asks: { feed: 'the feed of your number', after: 'the number up to which you know' },
+      gives: 'Changes'
+    }
+  },
+  '/bushes/{bush}/events': {
+    get: {
+      says: 'Server-sent events: `changed`, with the feed and the number of its last change',
+      file: ['text/event-stream']
+    }
+  },
+  '/bushes/{bush}/snapshot': {
+    get: {
+      says: 'The whole bush at one number, to begin with: how many parts it has, and how many are ready',
+      gives: 'Snapshot'
+    }
+  },
+  '/bushes/{bush}/snapshot/{number}/{part}': {
+    get: { says: 'A part of a snapshot', gives: 'SnapshotPart' }
   },
   '/bushes/{bush}/trees/{tree}': { get: { says: 'Everything recorded of one tree', gives: 'Life' } },
   '/bushes/{bush}/pack': { get: { says: 'Everything recorded of every tree', gives: 'Pack' } },
@@ -205,6 +277,9 @@ export type ApiPaths = {
   readonly [Path in keyof typeof PATHS]: {
     readonly [M in keyof (typeof PATHS)[Path]]: {
       readonly names: NamesIn<Path>;
+      readonly asks: (typeof PATHS)[Path][M] extends { asks: infer Asks }
+        ? Readonly<Record<keyof Asks, string>>
+        : undefined;
       readonly takes: (typeof PATHS)[Path][M] extends { takes: infer Name extends SchemaName }
         ? z.input<(typeof SCHEMAS)[Name]>
         : undefined;

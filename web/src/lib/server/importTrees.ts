@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { planImport, readStatements, type ImportPlan, type ReadOptions } from '@baumkin/core/exchange';
-import type { Transaction } from 'sequelize';
 
 import { storeLines } from './treeRegistry.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
-import { Bush, BushChange, StandRow, tables, TreeRecord } from './db/index.ts';
+import { writeToBush, type BushWrite } from './bushWrite.ts';
+import { BushChange, StandRow, TreeRecord } from './db/index.ts';
 import { recordsByTree, storeMany } from './records.ts';
 import type { Writing } from './recordRows.ts';
 import { treesOf } from './trees.ts';
@@ -29,12 +29,14 @@ export async function importFile(
   now = new Date()
 ): Promise<ImportResult> {
   const file = readStatements(text, options);
-  return tables().sequelize.transaction(async (transaction) => {
-    // Two imports into one bush at a time would both think a tag is free: the second waits here.
-    const row = (await Bush.findByPk(bush.id, { transaction, lock: true }))!;
-    const { originLat, originLon } = row;
+  return writeToBush(bush.id, async (write) => {
+    const { transaction } = write;
+    const { originLat, originLon } = write.bush;
     const here = originLat === null || originLon === null ? null : { lat: originLat, lon: originLon };
-    const [trees, records, stands] = await Promise.all([treesOf(bush.id), recordsByTree(bush.id), standsOf(bush.id)]);
+    // On the connection of the write: imports that wait for each other hold no more than one each.
+    const trees = await treesOf(bush.id, { transaction });
+    const records = await recordsByTree(bush.id, { transaction });
+    const stands = await standsOf(bush.id, transaction);
     const known = trees.map((tree) => ({ tree, records: records.get(tree.id) ?? [] }));
     const plan = planImport(file, known, {
       today: options.today,
@@ -46,7 +48,7 @@ export async function importFile(
       makeId: randomUUID
     });
     const by = { bushId: bush.id, authorId, now };
-    await storePlan({ ...plan, origin: here === null ? plan.origin : null }, by, row.version, transaction);
+    await storePlan({ ...plan, origin: here === null ? plan.origin : null }, by, write);
     const { counts, bad, question } = plan;
     return { counts, bad, question };
   });
@@ -55,16 +57,18 @@ export async function importFile(
 async function storePlan(
   { origin, stands, trees, records }: Pick<ImportPlan, 'origin' | 'stands' | 'trees' | 'records'>,
   by: Writing,
-  version: number,
-  transaction: Transaction
+  write: BushWrite
 ): Promise<void> {
   const { bushId, authorId, now } = by;
+  const { bush, transaction } = write;
   // Origin and stands belong to the bush as a whole: they count up its version and go into its log, like every change.
   if (origin || stands.length > 0) {
-    await Bush.update(
-      { version: version + 1, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) },
-      { where: { id: bushId }, transaction }
+    await bush.update(
+      { version: bush.version + 1, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) },
+      { transaction }
     );
+    write.touches('bush');
+    for (const { id } of stands) write.shape('stand', id);
     const change = { import: { ...(origin ? { origin } : {}), stands } };
     await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
   }
@@ -72,13 +76,16 @@ async function storePlan(
   if (trees.length > 0) {
     const last = await TreeRecord.max<number | null, TreeRecord>('walkOrder', { where: { bushId }, transaction });
     const walk = trees.map((tree) => tree.id);
-    await storeLines(walk, trees, { bushId, from: (last ?? -1) + 1 }, transaction);
+    await storeLines(walk, trees, { bushId, from: Math.floor(last ?? -1) + 1 }, transaction);
+    write.trees(walk);
   }
   await storeMany(records, by, transaction);
+  write.records(records);
   // Trees that were here already and moved: their line follows.
   const here = new Set(trees.map((tree) => tree.id));
   for (const record of records)
-    if (record.kind === 'place' && !here.has(record.treeId))
+    if (record.kind === 'place' && !here.has(record.treeId)) {
+      write.trees([record.treeId]);
       await TreeRecord.update(
         {
           eastM: record.eastM,
@@ -88,4 +95,5 @@ async function storePlan(
         },
         { where: { id: record.treeId }, transaction }
       );
+    }
 }

@@ -38,6 +38,8 @@ export function openApi(origin: string) {
   };
 }
 
+const NUMBERS = ['number', 'part'];
+
 function parameters(path: string) {
   const names = [...path.matchAll(/\{(\w+)\}/g)].map((match) => match[1]!);
   if (names.length === 0) return {};
@@ -46,12 +48,14 @@ function parameters(path: string) {
       name,
       in: 'path',
       required: true,
-      schema: name === 'file' ? { type: 'string' } : { type: 'string', format: 'uuid' }
+      schema: NUMBERS.includes(name)
+        ? { type: 'integer', minimum: 0 }
+        : { type: 'string', ...(name === 'file' ? {} : { format: 'uuid' }) }
     }))
   };
 }
 
-function described(path: string, method: string, { says, takes, gives, file, needs, status = 200 }: Operation) {
+function described(path: string, method: string, { says, takes, asks, gives, file, needs, status = 200 }: Operation) {
   const json = (name: string) => ({ 'application/json': { schema: { $ref: `#/components/schemas/${name}` } } });
   const content = gives
     ? { content: json(gives) }
@@ -62,6 +66,17 @@ function described(path: string, method: string, { says, takes, gives, file, nee
     operationId: `${method}${path.replace(/[/{}]+(\w)/g, (_, letter: string) => letter.toUpperCase()).replace(/\W/g, '')}`,
     summary: says,
     ...(needs ? { description: `Needs the role of ${needs} at least.` } : {}),
+    ...(asks
+      ? {
+          parameters: Object.entries(asks).map(([name, description]) => ({
+            name,
+            in: 'query',
+            required: true,
+            description,
+            schema: { type: 'string' }
+          }))
+        }
+      : {}),
     ...(takes ? { requestBody: { required: true, content: json(takes) } } : {}),
     responses: {
       [status]: { description: status === 204 ? 'done' : 'the answer', ...content },

@@ -1,6 +1,8 @@
 import type { AnyRecord, AnyRecordKind } from '@baumkin/core/records';
 
-import { recordColumns, type RecordColumn } from './db/index.ts';
+import type { Transaction, WhereOptions } from 'sequelize';
+
+import { recordColumns, tables, type RecordColumn } from './db/index.ts';
 
 export type RecordOfKind<K extends AnyRecordKind> = Extract<AnyRecord, { kind: K }>;
 
@@ -24,7 +26,7 @@ export function rowOf(record: AnyRecord, { bushId, authorId, now }: Writing): Re
   return { ...columns, recordedAt: new Date(record.recordedAt), bushId, authorId, storedAt: now };
 }
 
-/** A row of a table as the record it is, without its author. Rows were checked on their way in. */
+/** A row of a table as the record it is, with its author. Rows were checked on their way in. */
 export function recordOf<K extends AnyRecordKind>(kind: K, row: Record<string, unknown>): RecordOfKind<K> {
   const record: Record<string, unknown> = { kind };
   for (const { name, json, flag } of columnsOf(kind)) {
@@ -33,15 +35,26 @@ export function recordOf<K extends AnyRecordKind>(kind: K, row: Record<string, u
       json && typeof value === 'string' ? JSON.parse(value) : flag && value !== null ? Boolean(value) : value;
   }
   record.recordedAt = (row.recordedAt as Date).toISOString();
+  record.authorId = row.authorId;
   return record as RecordOfKind<K>;
+}
+
+/** Records of one kind. */
+export async function recordsWhere<K extends AnyRecordKind>(
+  kind: K,
+  where: WhereOptions,
+  transaction?: Transaction
+): Promise<RecordOfKind<K>[]> {
+  const rows = await tables().work[kind].findAll({ where, raw: true, transaction });
+  return rows.map((row) => recordOf(kind, row as unknown as Record<string, unknown>));
 }
 
 /** Is what is stored what came in again? */
 export function sameRecord(row: Record<string, unknown>, record: AnyRecord, bushId: string): boolean {
+  const { authorId: _author, ...stored } = recordOf(record.kind, row);
   return (
     row.bushId === bushId &&
-    canonical(recordOf(record.kind, row)) ===
-      canonical({ ...record, recordedAt: new Date(record.recordedAt).toISOString() })
+    canonical(stored) === canonical({ ...record, recordedAt: new Date(record.recordedAt).toISOString() })
   );
 }
 

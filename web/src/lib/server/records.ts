@@ -3,23 +3,22 @@ import {
   bushRecordSchema,
   fromOlderRecord,
   isBushRecordKind,
-  pointersIn,
   RECORD_KINDS,
   recordKindOf,
   recordSchema,
   type AnyRecord,
-  type AnyRecordKind,
   type BushRecord,
   type RecordKindName,
   type Role,
   type WorkRecord
 } from '@baumkin/core/records';
-import { ForeignKeyConstraintError, UniqueConstraintError, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 
-import { storeInRegistry } from './treeRegistry.ts';
-import { StandRow, tables, TreeRecord } from './db/index.ts';
-import { recordOf, rowOf, sameRecord, type Writing } from './recordRows.ts';
+import { writeToBush } from './bushWrite.ts';
+import { tables } from './db/index.ts';
+import { RecordBatch } from './recordBatch.ts';
+import { recordsWhere, rowOf, type Writing } from './recordRows.ts';
 
 /** What became of one record of a batch. */
 export interface RecordOutcome {
@@ -29,28 +28,46 @@ export interface RecordOutcome {
   readonly reason?: string;
 }
 
+/** Who writes records down. */
+interface Writer {
+  readonly id: string;
+  readonly role: Role;
+}
+
 /**
  * Stores records of work. Each stands by itself: one that is refused does not hold up the others. Sending a record
- * twice stores it once; a different record under a known id is refused.
+ * twice stores it once; a different record under a known id is refused. All of a batch are stored in one transaction, with
+ * a number of queries that does not depend on how many they are.
  * @param raw records as they came in, not yet checked
  */
 export async function storeRecords(
   bushId: string,
-  member: { readonly id: string; readonly role: Role },
+  member: Writer,
   raw: readonly unknown[],
   now = new Date()
 ): Promise<RecordOutcome[]> {
-  const outcomes: RecordOutcome[] = [];
-  for (const candidate of raw) outcomes.push(await storeOne(bushId, member, candidate, now));
-  return outcomes;
+  const judged = raw.map((candidate) => judge(candidate, member, now));
+  const records = judged.flatMap((each) => ('record' in each ? each.record : []));
+  if (records.length === 0) return judged as RecordOutcome[];
+  return writeToBush(
+    bushId,
+    async (write) => {
+      const batch = await RecordBatch.open(records, member.id, write);
+      const outcomes = judged.map((each): RecordOutcome => {
+        if (!('record' in each)) return each;
+        const { id } = each.record;
+        const taken = batch.take(each.record);
+        return typeof taken === 'string' ? { id, status: taken } : { id, status: 'refused', reason: taken.refused };
+      });
+      await batch.keep();
+      return outcomes;
+    },
+    now
+  );
 }
 
-async function storeOne(
-  bushId: string,
-  member: { readonly id: string; readonly role: Role },
-  candidate: unknown,
-  now: Date
-): Promise<RecordOutcome> {
+/** Judges what came in by itself: is it a record, may it be of its day, may this member write it? */
+function judge(candidate: unknown, { role }: Writer, now: Date): RecordOutcome | { readonly record: AnyRecord } {
   const named = fromOlderRecord(candidate);
   const parsed = schemaFor(named).safeParse(named);
   if (!parsed.success) {
@@ -59,67 +76,14 @@ async function storeOne(
   }
   const record = parsed.data;
   const refuse = (reason: string): RecordOutcome => ({ id: record.id, status: 'refused', reason });
-  const farthest = `${now.getUTCFullYear() + 1}-12-31`;
-  if (record.on > farthest) return refuse(`The day ${record.on} lies beyond the next year: look at the year.`);
+  if (record.on > `${now.getUTCFullYear() + 1}-12-31`)
+    return refuse(`The day ${record.on} lies beyond the next year: look at the year.`);
   if ('season' in record && record.season !== null && record.season > now.getUTCFullYear() + 2)
     return refuse(`The season ${record.season} is far off: look at the year.`);
-  if (member.role === 'viewer') return refuse('Viewers look; they do not write.');
-  if (member.role !== 'steward' && recordKindOf(record.kind).writer === 'steward')
+  if (role === 'viewer') return refuse('Viewers look; they do not write.');
+  if (role !== 'steward' && recordKindOf(record.kind).writer === 'steward')
     return refuse('That is the steward’s to decide.');
-  const model = tables().work[record.kind];
-  const by = { bushId, authorId: member.id, now };
-  try {
-    const known = await model.findByPk(record.id);
-    if (known)
-      return sameRecord(known.get({ plain: true }), record, bushId)
-        ? { id: record.id, status: 'already' }
-        : refuse('Another record has this id.');
-    if (
-      'treeId' in record &&
-      record.kind !== 'entry' &&
-      !(await TreeRecord.findOne({ where: { id: record.treeId, bushId }, attributes: ['id'] }))
-    )
-      return refuse('The tree is not in this bush.');
-    const pointer = await pointsAstray(record, bushId);
-    if (pointer) return refuse(pointer);
-    if (record.kind === 'entry' || record.kind === 'place') {
-      const refusal = await storeInRegistry(record, by);
-      if (refusal === 'already') return { id: record.id, status: 'already' };
-      return refusal ? refuse(refusal) : { id: record.id, status: 'stored' };
-    }
-    await model.create(rowOf(record, by));
-    return { id: record.id, status: 'stored' };
-  } catch (error) {
-    if (error instanceof UniqueConstraintError) {
-      const known = await model.findByPk(record.id);
-      if (known && sameRecord(known.get({ plain: true }), record, bushId)) return { id: record.id, status: 'already' };
-      return refuse('Somebody else has corrected this record already. Look at it again.');
-    }
-    if (error instanceof ForeignKeyConstraintError) return refuse('The tree is not in this bush.');
-    throw error;
-  }
-}
-
-/** A correction must correct a record of its kind and tree, and what a record names must be there. */
-async function pointsAstray(record: AnyRecord, bushId: string): Promise<string | null> {
-  const within = 'treeId' in record ? { bushId, treeId: record.treeId } : { bushId };
-  const { work } = tables();
-  if (record.correctsId !== null && !(await work[record.kind].findOne({ where: { id: record.correctsId, ...within } })))
-    return 'What it corrects is not there.';
-  const named = pointersIn(record);
-  for (const to of new Set(named.map((pointer) => pointer.to))) {
-    const ids = [...new Set(named.filter((pointer) => pointer.to === to).map(({ id }) => id))];
-    if (to === 'tree') {
-      if ((await TreeRecord.count({ where: { bushId, id: ids } })) < ids.length)
-        return 'It names a tree that is not in this bush.';
-    } else if (to === 'stand') {
-      if ((await StandRow.count({ where: { bushId, id: ids } })) < ids.length) return 'Its stand is not in this bush.';
-    } else {
-      const { kind, label } = recordKindOf(to as AnyRecordKind);
-      if ((await work[kind].count({ where: { id: ids, ...within } })) < ids.length) return `Its ${label} is not there.`;
-    }
-  }
-  return null;
+  return { record };
 }
 
 /** Records of trees and of the bush are checked by different schemas; the kind says which. */
@@ -136,37 +100,34 @@ export async function storeMany(records: readonly AnyRecord[], by: Writing, tran
   }
 }
 
-/** All records of a bush, or of some of its trees, by tree. */
+/**
+ * All records of a bush, or of some of its trees, by tree. One kind after the other on one connection: many readers at
+ * once leave connections to each other, and to whoever writes.
+ */
 export async function recordsByTree(
   bushId: string,
-  options: { readonly treeIds?: readonly string[]; readonly kinds?: readonly RecordKindName[] } = {}
+  options: {
+    readonly treeIds?: readonly string[];
+    readonly kinds?: readonly RecordKindName[];
+    readonly transaction?: Transaction;
+  } = {}
 ): Promise<Map<string, WorkRecord[]>> {
-  const where = options.treeIds ? { bushId, treeId: [...options.treeIds] } : { bushId };
+  const { treeIds, kinds = RECORD_KINDS, transaction } = options;
+  const where = treeIds ? { bushId, treeId: [...treeIds] } : { bushId };
   const byTree = new Map<string, WorkRecord[]>();
-  await Promise.all(
-    (options.kinds ?? RECORD_KINDS).map(async (kind) => {
-      const rows = (await tables().work[kind].findAll({ where, raw: true })) as unknown as Record<string, unknown>[];
-      for (const row of rows) {
-        const record = { ...recordOf(kind, row), authorId: row.authorId as string };
-        const list = byTree.get(record.treeId);
-        if (list) list.push(record);
-        else byTree.set(record.treeId, [record]);
-      }
-    })
-  );
+  for (const kind of kinds)
+    for (const record of await recordsWhere(kind, where, transaction)) {
+      const list = byTree.get(record.treeId);
+      if (list) list.push(record);
+      else byTree.set(record.treeId, [record]);
+    }
   return byTree;
 }
 
 /** All records of the bush as a whole. */
-export async function bushRecordsOf(bushId: string): Promise<BushRecord[]> {
+export async function bushRecordsOf(bushId: string, transaction?: Transaction): Promise<BushRecord[]> {
   const records: BushRecord[] = [];
-  for (const kind of BUSH_RECORD_KINDS) {
-    const rows = (await tables().work[kind].findAll({ where: { bushId }, raw: true })) as unknown as Record<
-      string,
-      unknown
-    >[];
-    for (const row of rows) records.push({ ...recordOf(kind, row), authorId: row.authorId as string });
-  }
+  for (const kind of BUSH_RECORD_KINDS) records.push(...(await recordsWhere(kind, { bushId }, transaction)));
   return records;
 }
 

@@ -11,6 +11,7 @@ const REFUSALS = {
     status: 409,
     says: 'Somebody else has changed something here meanwhile. Nothing was overwritten; look at theirs and try again.'
   },
+  beginAnew: { status: 410, says: 'These changes cannot be followed any further: begin anew with a snapshot.' },
   notEmpty: {
     status: 409,
     says: 'An archive is read into an empty bush, and this one holds trees, stands or other things that were drawn or written down. Make a new bush for it; nothing was changed.'

@@ -8,38 +8,18 @@ import {
   type WorkRecord
 } from '@baumkin/core/records';
 import { randomUUID } from 'node:crypto';
-import { Op, QueryTypes, type Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 
-import { Bush, StandRow, tables, TreeRecord } from './db/index.ts';
-import { recordOf, rowOf, type Writing } from './recordRows.ts';
+import type { BushWrite } from './bushWrite.ts';
+import { StandRow, tables, TreeRecord } from './db/index.ts';
+import { recordsWhere, rowOf, type Writing } from './recordRows.ts';
 
-/**
- * Stores an entry or a place of a tree and brings the tree's line in the registry up to date, both or neither.
- * @returns a sentence for people where it was refused; 'already' when it came twice at once; null when it is stored
- */
-export async function storeInRegistry(record: Entry | TreePlace, by: Writing): Promise<string | null> {
-  const { bushId } = by;
-  return tables().sequelize.transaction(async (transaction): Promise<string | null> => {
-    // Two at a time could both think a tag free, or walk two trees at one place.
-    await Bush.findByPk(bushId, { transaction, lock: true });
-    if (await tables().work[record.kind].findByPk(record.id, { transaction })) return 'already';
-    const tree = await TreeRecord.findOne({ where: { id: record.treeId, bushId }, transaction });
-    if (record.kind === 'place') {
-      if (!tree) return 'The tree is not in this bush.';
-    } else {
-      const refusal = await mayEnter(record, tree, bushId, transaction);
-      if (refusal) return refusal;
-      if (!tree)
-        await TreeRecord.create(
-          { ...NOWHERE, id: record.treeId, bushId, walkOrder: await stepOnWalk(record, bushId, transaction) },
-          { transaction }
-        );
-    }
-    await tables().work[record.kind].create(rowOf(record, by), { transaction });
-    await TreeRecord.update(await lineOf(record.treeId, transaction), { where: { id: record.treeId }, transaction });
-    return null;
-  });
-}
+type Line = Omit<Tree, 'id' | 'tag' | 'walkOrder'> & {
+  readonly id: string;
+  readonly tag: string | null;
+  readonly tagKey: string | null;
+  readonly walkOrder: number;
+};
 
 const NOWHERE = {
   tag: null,
@@ -52,95 +32,238 @@ const NOWHERE = {
   positionQuality: null,
   positionAccuracyM: null
 };
+/** What of a tree's row follows from its records. */
+const LINE_COLUMNS = Object.keys(NOWHERE) as (keyof typeof NOWHERE)[];
 
-async function mayEnter(
-  entry: Entry,
-  tree: TreeRecord | null,
+/** Steps of the walk that lie closer than this are all spread out again. */
+const LEAST_STEP = 1e-6;
+
+/**
+ * The registry of a bush while entries and places are stored: as much of it as they touch is read once, changed in memory
+ * entry by entry, and stored with `keep`. The bush is locked meanwhile: two at a time could both think a tag free.
+ */
+export class TreeRegistry {
+  readonly #lines: Map<string, Line>;
+  readonly #holders = new Map<string, Line>();
+  readonly #entries = new Map<string, Entry[]>();
+  readonly #places = new Map<string, TreePlace[]>();
+  readonly #changed = new Set<string>();
+  readonly #born = new Set<string>();
+
+  private constructor(
+    readonly write: BushWrite,
+    lines: readonly Line[],
+    /** stands of this bush, and trees of others, among those that are named */
+    readonly ids: { readonly stands: ReadonlySet<string>; readonly foreign: ReadonlySet<string> },
+    readonly walk: Walk
+  ) {
+    this.#lines = new Map(lines.map((line) => [line.id, line]));
+    for (const line of lines) if (line.tagKey !== null) this.#holders.set(line.tagKey, line);
+  }
+
+  /** Reads what these entries and places touch, in a fixed number of queries. */
+  static async open(records: readonly (Entry | TreePlace)[], write: BushWrite): Promise<TreeRegistry> {
+    const { bush, transaction } = write;
+    const entries = records.filter((record) => record.kind === 'entry');
+    const treeIds = [...new Set(records.map(({ treeId }) => treeId))];
+    const named = entries.flatMap(({ stemOf, standId }) => [stemOf ?? [], standId ?? []].flat());
+    const where = {
+      bushId: bush.id,
+      [Op.or]: [
+        { id: [...treeIds, ...named] },
+        { tagKey: entries.map(({ tag }) => tagKey(tag)) },
+        { stemOf: entries.map(({ treeId }) => treeId) }
+      ]
+    };
+    const lines = (await TreeRecord.findAll({ where, transaction, raw: true })) as unknown as Line[];
+    const stands = await StandRow.findAll({ where: { bushId: bush.id, id: named }, attributes: ['id'], transaction });
+    const elsewhere = { id: treeIds, bushId: { [Op.ne]: bush.id } };
+    const foreign = await TreeRecord.findAll({ where: elsewhere, attributes: ['id'], transaction });
+    const inserts = entries.some(({ afterId, correctsId }) => afterId !== null && correctsId === null);
+    const registry = new TreeRegistry(
+      write,
+      lines.map((line) => ({ ...line, tagged: Boolean(line.tagged) })),
+      { stands: new Set(stands.map(({ id }) => id)), foreign: new Set(foreign.map(({ id }) => id)) },
+      await Walk.read(bush.id, inserts, transaction)
+    );
+    await registry.#readLives(treeIds);
+    return registry;
+  }
+
+  async #readLives(treeIds: readonly string[]): Promise<void> {
+    const { transaction } = this.write;
+    for (const entry of await recordsWhere('entry', { treeId: treeIds }, transaction))
+      push(this.#entries, entry.treeId, entry);
+    for (const place of await recordsWhere('place', { treeId: treeIds }, transaction))
+      push(this.#places, place.treeId, place);
+  }
+
+  has(treeId: string): boolean {
+    return this.#lines.has(treeId);
+  }
+
+  /** Takes an entry or a place in. @returns a sentence for people where it is refused */
+  take(record: Entry | TreePlace): string | null {
+    const line = this.#lines.get(record.treeId);
+    if (record.kind === 'place') {
+      if (!line) return 'The tree is not in this bush.';
+      push(this.#places, record.treeId, record);
+    } else {
+      const refusal = this.#mayEnter(record, line);
+      if (refusal !== null) return refusal;
+      if (!line) {
+        this.#lines.set(record.treeId, { ...NOWHERE, id: record.treeId, walkOrder: this.walk.stepFor(record) });
+        this.#born.add(record.treeId);
+      }
+      push(this.#entries, record.treeId, record);
+    }
+    this.#derive(record.treeId);
+    return null;
+  }
+
+  #mayEnter(entry: Entry, tree: Line | undefined): string | null {
+    if (this.ids.foreign.has(entry.treeId) || (!tree && entry.correctsId !== null))
+      return 'The tree is not in this bush.';
+    if (tree && tree.tag !== null && entry.correctsId === null) return 'This tree is in the book already.';
+    if (entry.withdrawn) return null;
+    const holder = this.#holders.get(tagKey(entry.tag));
+    if (holder && holder.id !== entry.treeId)
+      return holder.tag === entry.tag
+        ? `The tag ${entry.tag} hangs on another tree already.`
+        : `The tag ${entry.tag} cannot be told from ${holder.tag}, which hangs on another tree already.`;
+    if (entry.standId !== null && !this.ids.stands.has(entry.standId)) return 'Its stand is not in this bush.';
+    if (entry.stemOf !== null) {
+      const base = this.#lines.get(entry.stemOf);
+      if (!base || entry.stemOf === entry.treeId) return 'The stem whose base it shares is not in this bush.';
+      if (base.stemOf !== null) return 'Name the first stem of the base, not another one of its stems.';
+      for (const other of this.#lines.values())
+        if (other.stemOf === entry.treeId) return 'Other stems share its base already.';
+    }
+    return null;
+  }
+
+  #derive(treeId: string): void {
+    const before = this.#lines.get(treeId)!;
+    const last = <T extends WorkRecord>(records: readonly T[] = []) => effectiveRecords(records).at(-1) ?? null;
+    const said = registryLine({ entry: last(this.#entries.get(treeId)), place: last(this.#places.get(treeId)) });
+    const after = { ...before, ...(said ? { ...said, tagKey: tagKey(said.tag) } : { tag: null, tagKey: null }) };
+    if (before.tagKey !== null && this.#holders.get(before.tagKey)?.id === treeId) this.#holders.delete(before.tagKey);
+    if (after.tagKey !== null) this.#holders.set(after.tagKey, after);
+    this.#lines.set(treeId, after);
+    this.#changed.add(treeId);
+  }
+
+  /** Stores the lines that changed. */
+  async keep(): Promise<void> {
+    const { bush, transaction } = this.write;
+    const changed = [...this.#changed];
+    if (changed.length === 0) return;
+    // First nobody holds a tag that changes hands: two trees may have swapped theirs.
+    const held = changed.filter((id) => !this.#born.has(id));
+    if (held.length > 0)
+      await TreeRecord.update({ tag: null, tagKey: null }, { where: { bushId: bush.id, id: held }, transaction });
+    const rowsOf = (ids: readonly string[]) => ids.map((id) => ({ ...this.#lines.get(id)!, bushId: bush.id }));
+    await TreeRecord.bulkCreate(rowsOf([...this.#born]), { transaction });
+    await TreeRecord.bulkCreate(rowsOf(held), { updateOnDuplicate: LINE_COLUMNS, transaction });
+    this.write.trees(changed);
+    if (this.walk.spreadOut) {
+      await storeSteps(bush.id, this.walk.order, transaction);
+      this.write.touches('walk');
+    }
+  }
+}
+
+/** The order in which the trees are walked, as far as new ones need it. */
+class Walk {
+  spreadOut = false;
+  readonly #steps: { id: string; at: number }[];
+  #last: number;
+
+  private constructor(steps: readonly { id: string; at: number }[], last: number) {
+    this.#steps = [...steps];
+    this.#last = last;
+  }
+
+  /** @param inserts whether some tree comes in between others: then the whole walk is read */
+  static async read(bushId: string, inserts: boolean, transaction: Transaction): Promise<Walk> {
+    if (!inserts) {
+      const where = { bushId };
+      const last = await TreeRecord.max<number | null, TreeRecord>('walkOrder', { where, transaction });
+      return new Walk([], last ?? -1);
+    }
+    const steps = (await walkOf(bushId, transaction)).map(({ id, walkOrder }) => ({ id, at: walkOrder }));
+    return new Walk(steps, steps.at(-1)?.at ?? -1);
+  }
+
+  get order(): string[] {
+    return this.#steps.map(({ id }) => id);
+  }
+
+  /** The step of a tree that comes in: right after the one that it names, or at the end. */
+  stepFor({ treeId, afterId }: Entry): number {
+    const after = afterId === null ? -1 : this.#steps.findIndex(({ id }) => id === afterId);
+    const [here, next] = [this.#steps[after], this.#steps[after + 1]];
+    const at = here && next ? (here.at + next.at) / 2 : Math.floor(this.#last) + 1;
+    if (here && next && next.at - here.at < 2 * LEAST_STEP) this.spreadOut = true;
+    this.#steps.splice(here ? after + 1 : this.#steps.length, 0, { id: treeId, at });
+    this.#last = Math.max(this.#last, at);
+    return at;
+  }
+}
+
+function push<T>(lists: Map<string, T[]>, key: string, value: T): void {
+  const list = lists.get(key);
+  if (list) list.push(value);
+  else lists.set(key, [value]);
+}
+
+/** Ids of all trees of a bush in walking order, those that were taken out of the registry too. */
+export async function walkOf(
   bushId: string,
-  transaction: Transaction
-): Promise<string | null> {
-  if (!tree && entry.correctsId !== null) return 'The tree is not in this bush.';
-  if (tree?.tag && entry.correctsId === null) return 'This tree is in the book already.';
-  if (entry.withdrawn) return null;
-  const holder = await TreeRecord.findOne({
-    where: { bushId, tagKey: tagKey(entry.tag), id: { [Op.ne]: entry.treeId } },
-    attributes: ['id', 'tag'],
+  transaction?: Transaction
+): Promise<{ readonly id: string; readonly walkOrder: number }[]> {
+  return TreeRecord.findAll({
+    where: { bushId },
+    attributes: ['id', 'walkOrder'],
+    order: [
+      ['walkOrder', 'ASC'],
+      ['id', 'ASC']
+    ],
+    raw: true,
     transaction
   });
-  if (holder)
-    return holder.tag === entry.tag
-      ? `The tag ${entry.tag} hangs on another tree already.`
-      : `The tag ${entry.tag} cannot be told from ${holder.tag}, which hangs on another tree already.`;
-  if (entry.standId && !(await StandRow.findOne({ where: { id: entry.standId, bushId }, transaction })))
-    return 'Its stand is not in this bush.';
-  if (entry.stemOf) {
-    const base = await TreeRecord.findOne({ where: { id: entry.stemOf, bushId }, transaction });
-    if (!base || entry.stemOf === entry.treeId) return 'The stem whose base it shares is not in this bush.';
-    if (base.stemOf !== null) return 'Name the first stem of the base, not another one of its stems.';
-    if (await TreeRecord.findOne({ where: { bushId, stemOf: entry.treeId }, attributes: ['id'], transaction }))
-      return 'Other stems share its base already.';
-  }
-  return null;
+}
+
+/** Gives the trees whole steps in this order. @param ids of all trees of the bush */
+export async function storeSteps(bushId: string, ids: readonly string[], transaction: Transaction): Promise<void> {
+  for (let i = 0; i < ids.length; i += 1000)
+    await TreeRecord.bulkCreate(
+      ids.slice(i, i + 1000).map((id, k) => ({ ...NOWHERE, id, bushId, walkOrder: i + k })),
+      { updateOnDuplicate: ['walkOrder'], transaction }
+    );
 }
 
 /** Takes all trees of a stand out of it before it is erased: each gets an entry in the place of its last that says so. */
-export async function leaveStand(standId: string, by: Writing, transaction: Transaction): Promise<void> {
-  const { bushId, now } = by;
-  const trees = await TreeRecord.findAll({ where: { bushId, standId }, attributes: ['id'], transaction });
-  for (const { id: treeId } of trees) {
-    const last = await lastOf('entry', treeId, transaction);
-    if (last)
-      await tables().work.entry.create(
-        rowOf(
-          {
-            ...last,
-            id: randomUUID(),
-            on: now.toISOString().slice(0, 10),
-            recordedAt: now.toISOString(),
-            standId: null,
-            correctsId: last.id
-          },
-          by
-        ),
-        { transaction }
-      );
-  }
-  await TreeRecord.update({ standId: null }, { where: { bushId, standId }, transaction });
-}
-
-/** Makes room on the walk right after a tree, or finds the end of it. */
-async function stepOnWalk({ afterId }: Entry, bushId: string, transaction: Transaction): Promise<number> {
-  const after = afterId && (await TreeRecord.findOne({ where: { id: afterId, bushId }, transaction }));
-  if (!after)
-    return (
-      1 + ((await TreeRecord.max<number | null, TreeRecord>('walkOrder', { where: { bushId }, transaction })) ?? -1)
-    );
-  await tables().sequelize.query('UPDATE trees SET walkOrder = walkOrder + 1 WHERE bushId = ? AND walkOrder > ?', {
-    replacements: [bushId, after.walkOrder],
-    type: QueryTypes.UPDATE,
-    transaction
+export async function leaveStand(standId: string, by: Writing, write: BushWrite): Promise<void> {
+  const { transaction, bush, now } = write;
+  const where = { bushId: bush.id, standId };
+  const ids = (await TreeRecord.findAll({ where, attributes: ['id'], raw: true, transaction })).map(({ id }) => id);
+  const lives = new Map<string, Entry[]>();
+  for (const entry of await recordsWhere('entry', { treeId: ids }, transaction)) push(lives, entry.treeId, entry);
+  const left = [...lives.values()].flatMap((entries) => {
+    const last = effectiveRecords(entries).at(-1);
+    if (!last) return [];
+    const on = now.toISOString().slice(0, 10);
+    const id = randomUUID();
+    return [{ ...last, id, on, recordedAt: now.toISOString(), standId: null, correctsId: last.id }];
   });
-  return after.walkOrder + 1;
-}
-
-async function lastOf<K extends 'entry' | 'place'>(
-  kind: K,
-  treeId: string,
-  transaction: Transaction
-): Promise<Extract<WorkRecord, { kind: K }> | null> {
-  const rows = (await tables().work[kind].findAll({ where: { treeId }, raw: true, transaction })) as unknown as Record<
-    string,
-    unknown
-  >[];
-  return (effectiveRecords(rows.map((row) => recordOf(kind, row))).at(-1) as Extract<WorkRecord, { kind: K }>) ?? null;
-}
-
-async function lineOf(treeId: string, transaction: Transaction) {
-  const line = registryLine({
-    entry: await lastOf('entry', treeId, transaction),
-    place: await lastOf('place', treeId, transaction)
-  });
-  return line ? { ...line, tagKey: tagKey(line.tag) } : { tag: null, tagKey: null };
+  await tables().work.entry.bulkCreate(
+    left.map((entry) => rowOf(entry, by)),
+    { transaction }
+  );
+  await TreeRecord.update({ standId: null }, { where, transaction });
+  write.records(left);
+  write.trees(ids);
 }
 
 /**

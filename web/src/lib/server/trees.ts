@@ -2,32 +2,39 @@ import type { RingPriors, SizeExpectation } from '@baumkin/core/measure';
 import { deriveBush, LINE_KINDS, treeRow, type Tree, type TreeRow, type WorkRecord } from '@baumkin/core/records';
 import type { PositionQuality } from '@baumkin/core/stand';
 
-import { Op, QueryTypes } from 'sequelize';
+import { Op, type InferAttributes, type Transaction, type WhereOptions } from 'sequelize';
 
-import { Bush, tables, TreeRecord } from './db/index.ts';
+import { writeToBush } from './bushWrite.ts';
+import { TreeRecord } from './db/index.ts';
 import { recordsByTree } from './records.ts';
+import { storeSteps, walkOf } from './treeRegistry.ts';
 
-/** The trees of a bush in walking order; those that were taken out of the registry are not among them. */
-export async function treesOf(bushId: string): Promise<Tree[]> {
+/**
+ * The trees of a bush in walking order; those that were taken out of the registry are not among them.
+ * @param which of them; all where nothing is said
+ */
+export async function treesOf(
+  bushId: string,
+  { which = {}, transaction }: { readonly which?: WhereOptions; readonly transaction?: Transaction } = {}
+): Promise<Tree[]> {
   const rows = await TreeRecord.findAll({
-    where: { bushId, tag: { [Op.ne]: null } },
+    where: { bushId, tag: { [Op.ne]: null }, ...which },
     order: [
       ['walkOrder', 'ASC'],
       ['id', 'ASC']
-    ]
+    ],
+    raw: true,
+    transaction
   });
-  return rows.map((row) => ({
-    id: row.id,
-    tag: row.tag!,
-    tagged: row.tagged,
-    standId: row.standId,
-    stemOf: row.stemOf,
-    walkOrder: row.walkOrder,
-    eastM: row.eastM,
-    northM: row.northM,
-    positionQuality: row.positionQuality as PositionQuality | null,
-    positionAccuracyM: row.positionAccuracyM
-  }));
+  return rows.flatMap((row) => treeOf(row) ?? []);
+}
+
+/** A row of the registry as the tree it tells of; null where it was taken out. */
+export function treeOf(row: InferAttributes<TreeRecord>): Tree | null {
+  const { bushId: _bush, tagKey: _key, tag, ...rest } = row;
+  return tag === null
+    ? null
+    : { ...rest, tag, tagged: Boolean(row.tagged), positionQuality: row.positionQuality as PositionQuality | null };
 }
 
 /**
@@ -57,33 +64,11 @@ export async function treeLife(bushId: string, treeId: string): Promise<WorkReco
  * @param order ids of trees of this bush
  */
 export async function reorderWalk(bushId: string, order: readonly string[]): Promise<void> {
-  const { sequelize } = tables();
-  await sequelize.transaction(async (transaction) => {
-    // Locked: two changes at a time would leave a mixture of both orders.
-    await Bush.findByPk(bushId, { transaction, lock: true });
-    const known = await TreeRecord.findAll({
-      where: { bushId },
-      attributes: ['id'],
-      order: [
-        ['walkOrder', 'ASC'],
-        ['id', 'ASC']
-      ],
-      transaction,
-      raw: true
-    });
-    const here = new Set(known.map((tree) => tree.id));
+  await writeToBush(bushId, async (write) => {
+    const known = (await walkOf(bushId, write.transaction)).map(({ id }) => id);
+    const here = new Set(known);
     const wished = new Set(order.filter((id) => here.has(id)));
-    const ids = [...wished, ...known.map((tree) => tree.id).filter((id) => !wished.has(id))];
-    for (let i = 0; i < ids.length; i += 1000) {
-      const part = ids.slice(i, i + 1000);
-      await sequelize.query(
-        `UPDATE trees SET walkOrder = CASE id ${part.map(() => 'WHEN ? THEN ?').join(' ')} END WHERE bushId = ? AND id IN (?)`,
-        {
-          replacements: [...part.flatMap((id, k) => [id, i + k]), bushId, part],
-          type: QueryTypes.UPDATE,
-          transaction
-        }
-      );
-    }
+    await storeSteps(bushId, [...wished, ...known.filter((id) => !wished.has(id))], write.transaction);
+    write.touches('walk');
   });
 }

@@ -63,6 +63,56 @@ export class Bush extends Model<InferAttributes<Bush>, InferCreationAttributes<B
   declare originLat: number | null;
   declare originLon: number | null;
   declare createdAt: Date;
+  /** number of the last change of anything in it */
+  declare changes: CreationOptional<number>;
+  /** another one where whoever follows its changes has to begin anew */
+  declare feedId: CreationOptional<string>;
+}
+
+/** One write to a bush, by its number. */
+export class Change extends Model<InferAttributes<Change>, InferCreationAttributes<Change>> {
+  declare bushId: ForeignKey<string>;
+  declare number: number;
+  declare touched: unknown;
+}
+
+/** The line of a tree, as its records and the rest of its bush leave it; none where it has to be derived anew. */
+export class TreeLine extends Model<InferAttributes<TreeLine>, InferCreationAttributes<TreeLine>> {
+  declare treeId: ForeignKey<string>;
+  declare bushId: ForeignKey<string>;
+  /** what it says of the bush: its growth and its size, which the others are seen among */
+  declare says: unknown;
+  declare line: unknown;
+}
+
+/** What the kept lines of a bush were derived for and with. */
+export class LineBook extends Model<InferAttributes<LineBook>, InferCreationAttributes<LineBook>> {
+  declare bushId: ForeignKey<string>;
+  declare season: number;
+  declare day: string;
+  declare expects: unknown;
+  /** of the program that derived them */
+  declare release: string;
+}
+
+/** The whole of a bush as it was at one number, for devices that begin with it. */
+export class Snapshot extends Model<InferAttributes<Snapshot>, InferCreationAttributes<Snapshot>> {
+  declare bushId: ForeignKey<string>;
+  declare number: number;
+  declare feedId: string;
+  /** how many parts there will be, and how many can be had by now */
+  declare parts: number;
+  declare ready: number;
+  declare trees: number;
+  declare begunAt: Date;
+}
+
+export class SnapshotPart extends Model<InferAttributes<SnapshotPart>, InferCreationAttributes<SnapshotPart>> {
+  declare bushId: ForeignKey<string>;
+  declare number: number;
+  declare part: number;
+  /** gzip of JSON */
+  declare content: Buffer;
 }
 
 /** Who changed a bush's settings, when and to what. */
@@ -119,6 +169,7 @@ export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreation
   declare tagKey: CreationOptional<string | null>;
   declare tagged: CreationOptional<boolean>;
   declare stemOf: CreationOptional<string | null>;
+  /** its step: between those of its neighbours on the walk, and seldom a whole number */
   declare walkOrder: number;
   declare eastM: number | null;
   declare northM: number | null;
@@ -135,6 +186,8 @@ const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
 const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
 const doubleOrNull = () => ({ type: DataTypes.DOUBLE, allowNull: true });
 const int = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const bigint = () => ({ type: DataTypes.BIGINT, allowNull: false });
+const json = () => ({ type: DataTypes.JSON, allowNull: false });
 const flag = () => ({ type: DataTypes.BOOLEAN, allowNull: false });
 
 export interface Tables {
@@ -199,9 +252,47 @@ export function defineModels(sequelize: Sequelize): Tables {
       version: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 1 },
       originLat: doubleOrNull(),
       originLon: doubleOrNull(),
-      createdAt: { type: DataTypes.DATE(3), allowNull: false }
+      createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      changes: { ...bigint(), defaultValue: 0 },
+      feedId: { ...uuid(), defaultValue: DataTypes.UUIDV4 }
     },
     { sequelize, tableName: 'bushes' }
+  );
+  Change.init(
+    { bushId: id(), number: { ...bigint(), primaryKey: true }, touched: json() },
+    { sequelize, tableName: 'changes' }
+  );
+  TreeLine.init({ treeId: id(), bushId: uuid(), says: json(), line: json() }, { sequelize, tableName: 'treeLines' });
+  LineBook.init(
+    {
+      bushId: id(),
+      season: int(),
+      day: { type: DataTypes.DATEONLY, allowNull: false },
+      expects: json(),
+      release: text(40)
+    },
+    { sequelize, tableName: 'lineBooks' }
+  );
+  Snapshot.init(
+    {
+      bushId: id(),
+      number: { ...bigint(), primaryKey: true },
+      feedId: uuid(),
+      parts: int(),
+      ready: int(),
+      trees: int(),
+      begunAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'snapshots' }
+  );
+  SnapshotPart.init(
+    {
+      bushId: id(),
+      number: { ...bigint(), primaryKey: true },
+      part: { ...int(), primaryKey: true },
+      content: { type: DataTypes.BLOB('long'), allowNull: false }
+    },
+    { sequelize, tableName: 'snapshotParts' }
   );
   BushChange.init(
     {
@@ -261,7 +352,7 @@ export function defineModels(sequelize: Sequelize): Tables {
       tagKey: { type: DataTypes.STRING(60), allowNull: true },
       tagged: { ...flag(), defaultValue: true },
       stemOf: { type: DataTypes.UUID, allowNull: true },
-      walkOrder: int(),
+      walkOrder: { type: DataTypes.DOUBLE, allowNull: false },
       eastM: doubleOrNull(),
       northM: doubleOrNull(),
       positionQuality: { type: DataTypes.STRING(20), allowNull: true },

@@ -1,0 +1,185 @@
+import {
+  isBushRecordKind,
+  type AnyRecordKind,
+  type BaseMapFit,
+  type BushRecord,
+  type BushSettings,
+  type SiteFeature,
+  type Stand,
+  type Tree,
+  type WorkRecord
+} from '@baumkin/core/records';
+import { Op, Transaction } from 'sequelize';
+
+import { baseMapFitOf } from './baseMap.ts';
+import { accessOf, peopleOf, shapesOf, type BushAccess, type Damaged } from './bushes.ts';
+import type { Touched } from './bushWrite.ts';
+import { Bush, Change, tables, TreeRecord } from './db/index.ts';
+import { recordsWhere } from './recordRows.ts';
+import { Refused } from './refusals.ts';
+import { bushRecordsOf } from './records.ts';
+import { walkOf } from './treeRegistry.ts';
+import { treeOf } from './trees.ts';
+
+/** A bush as a whole, its trees and their records aside. */
+export interface BushHead {
+  readonly name: string;
+  readonly settings: BushSettings;
+  readonly version: number;
+  readonly origin: { readonly lat: number; readonly lon: number } | null;
+  /** how a picture lies under the map; null where none does */
+  readonly baseMap: BaseMapFit | null;
+}
+
+/** A tree's step on the walk and its line in the registry; null once it was taken out. */
+export interface Registered {
+  readonly id: string;
+  readonly walkOrder: number;
+  readonly tree: Tree | null;
+}
+
+/** What changed in a bush after one number, up to another. What is told of anything is what it is now. */
+export interface Changes {
+  /** another one where all has to be begun anew */
+  readonly feed: string;
+  /** ask for what came after this next */
+  readonly to: number;
+  /** the number of the last change; there is more where it is above `to` */
+  readonly last: number;
+  readonly trees: readonly Registered[];
+  readonly records: readonly WorkRecord[];
+  readonly bushRecords: readonly BushRecord[];
+  /** null for one that was taken away */
+  readonly stands: readonly { readonly id: string; readonly stand: Stand | null }[];
+  readonly features: readonly { readonly id: string; readonly feature: SiteFeature | null }[];
+  /** ids of all trees in a new order; null where the order is the old one */
+  readonly walk: readonly string[] | null;
+  readonly bush: BushHead | null;
+  readonly people: Awaited<ReturnType<typeof peopleOf>> | null;
+}
+
+/** Numbers that one page of the feed holds at most, and ids after which no further number is begun. */
+const MOST_NUMBERS = 200;
+const ENOUGH_IDS = 2000;
+
+/**
+ * What changed in a bush after a number. A record is told once; whatever can change is told as it is now, however often it
+ * changed meanwhile. Whoever takes the pages in their order holds what the server holds.
+ * @throws Refused 'beginAnew' where the number is not one of this feed
+ */
+export async function changesAfter(bushId: string, feed: string, after: number): Promise<Changes> {
+  return reading(async (transaction) => {
+    const row = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
+    if (row.feedId !== feed || after > row.changes) throw new Refused('beginAnew');
+    const rows = await Change.findAll({
+      where: { bushId, number: { [Op.gt]: after } },
+      order: [['number', 'ASC']],
+      limit: MOST_NUMBERS,
+      raw: true,
+      transaction
+    });
+    const touched = new Merged();
+    let to = after;
+    for (const { number, touched: part } of rows) {
+      if (touched.size >= ENOUGH_IDS) break;
+      touched.add((typeof part === 'string' ? JSON.parse(part) : part) as Touched);
+      to = number;
+    }
+    const records: WorkRecord[] = [];
+    const bushRecords: BushRecord[] = [];
+    for (const [kind, ids] of touched.records) {
+      const found = await recordsWhere(kind, { bushId, id: ids }, transaction);
+      if (isBushRecordKind(kind)) bushRecords.push(...(found as BushRecord[]));
+      else records.push(...(found as WorkRecord[]));
+    }
+    const { stands, features } =
+      touched.stands.size + touched.features.size > 0
+        ? await shapesOf(bushId, transaction)
+        : { stands: [], features: [] };
+    return {
+      feed,
+      to,
+      last: row.changes,
+      trees: await registered(bushId, [...touched.trees], transaction),
+      records,
+      bushRecords,
+      stands: [...touched.stands].map((id) => ({ id, stand: stands.find((stand) => stand.id === id) ?? null })),
+      features: [...touched.features].map((id) => ({ id, feature: features.find((each) => each.id === id) ?? null })),
+      walk: touched.walk ? (await walkOf(bushId, transaction)).map(({ id }) => id) : null,
+      bush: touched.bush ? await headOf(row, transaction) : null,
+      people: touched.people ? await peopleOf(bushId, transaction) : null
+    };
+  });
+}
+
+/** Does something in one moment of the database, on one connection. */
+export function reading<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
+  return tables().sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, work);
+}
+
+/** All that is told of a bush beside its trees and their records. */
+export interface BushAsWhole extends BushHead {
+  readonly people: Awaited<ReturnType<typeof peopleOf>>;
+  readonly stands: readonly Stand[];
+  readonly features: readonly SiteFeature[];
+  readonly damaged: readonly Damaged[];
+  readonly bushRecords: readonly BushRecord[];
+}
+
+export async function asWhole(row: Bush, transaction: Transaction): Promise<BushAsWhole> {
+  const head = await headOf(row, transaction);
+  const people = await peopleOf(row.id, transaction);
+  const shapes = await shapesOf(row.id, transaction);
+  return { ...head, people, ...shapes, bushRecords: await bushRecordsOf(row.id, transaction) };
+}
+
+async function headOf(row: Bush, transaction: Transaction): Promise<BushHead> {
+  const { name, settings, version, origin }: Omit<BushAccess, 'role'> = accessOf(row);
+  return { name, settings, version, origin, baseMap: await baseMapFitOf(row.id, transaction) };
+}
+
+/** Trees of a bush as they stand in the registry, in walking order. */
+export async function registered(
+  bushId: string,
+  ids: readonly string[],
+  transaction: Transaction
+): Promise<Registered[]> {
+  if (ids.length === 0) return [];
+  const rows = await TreeRecord.findAll({
+    where: { bushId, id: [...ids] },
+    order: [
+      ['walkOrder', 'ASC'],
+      ['id', 'ASC']
+    ],
+    raw: true,
+    transaction
+  });
+  return rows.map((row) => ({ id: row.id, walkOrder: row.walkOrder, tree: treeOf(row) }));
+}
+
+/** What several numbers touched together. */
+class Merged {
+  readonly records = new Map<AnyRecordKind, string[]>();
+  readonly trees = new Set<string>();
+  readonly stands = new Set<string>();
+  readonly features = new Set<string>();
+  walk = false;
+  bush = false;
+  people = false;
+  size = 0;
+
+  add(part: Touched): void {
+    for (const [kind, ids] of Object.entries(part.records ?? {}) as [AnyRecordKind, string[]][]) {
+      this.records.set(kind, [...(this.records.get(kind) ?? []), ...ids]);
+      this.size += ids.length;
+    }
+    for (const what of ['trees', 'stands', 'features'] as const)
+      for (const id of part[what] ?? []) {
+        this[what].add(id);
+        this.size += 1;
+      }
+    this.walk ||= part.walk ?? false;
+    this.bush ||= part.bush ?? false;
+    this.people ||= part.people ?? false;
+  }
+}

@@ -1,0 +1,151 @@
+import { pointersIn, recordKindOf, type AnyRecord, type AnyRecordKind } from '@baumkin/core/records';
+import { Op } from 'sequelize';
+
+import type { BushWrite } from './bushWrite.ts';
+import { StandRow, tables, TreeRecord } from './db/index.ts';
+import { rowOf, sameRecord, type Writing } from './recordRows.ts';
+import { TreeRegistry } from './treeRegistry.ts';
+
+type Row = Record<string, unknown>;
+
+/** What became of a record: nothing to do where it came twice. */
+export type Taken = 'stored' | 'already' | { readonly refused: string };
+
+const refuse = (refused: string): Taken => ({ refused });
+
+/**
+ * Records on their way in. All that they name is read at once; each is then judged by itself, those before it counting as
+ * stored already; and those that were taken are kept at once.
+ */
+export class RecordBatch {
+  readonly #rows = new Map<AnyRecordKind, Map<string, Row>>();
+  readonly #corrected = new Set<string>();
+  readonly #trees = new Set<string>();
+  readonly #stands = new Set<string>();
+  readonly #taken: AnyRecord[] = [];
+  readonly #by: Writing;
+  readonly #write: BushWrite;
+  #registry!: TreeRegistry;
+
+  private constructor(write: BushWrite, authorId: string) {
+    this.#write = write;
+    this.#by = { bushId: write.bush.id, authorId, now: write.now };
+  }
+
+  /** @param records that are well formed, and that their writer may write */
+  static async open(records: readonly AnyRecord[], authorId: string, write: BushWrite): Promise<RecordBatch> {
+    const batch = new RecordBatch(write, authorId);
+    const named = records.flatMap((record) => pointersIn(record));
+    await batch.#readRecords(records, named);
+    await batch.#readGround(records, named);
+    const ofRegistry = records.flatMap((record) => (record.kind === 'entry' || record.kind === 'place' ? record : []));
+    batch.#registry = await TreeRegistry.open(ofRegistry, write);
+    return batch;
+  }
+
+  /** What is stored under these ids, of whatever bush; what they correct, and point at; and what corrects the same. */
+  async #readRecords(
+    records: readonly AnyRecord[],
+    named: readonly { readonly to: string; readonly id: string }[]
+  ): Promise<void> {
+    const asked = new Map<AnyRecordKind, { ids: Set<string>; corrects: Set<string> }>();
+    const of = (kind: AnyRecordKind) => {
+      const known = asked.get(kind) ?? { ids: new Set<string>(), corrects: new Set<string>() };
+      asked.set(kind, known);
+      return known;
+    };
+    for (const { kind, id, correctsId } of records) {
+      of(kind).ids.add(id);
+      if (correctsId === null) continue;
+      of(kind).ids.add(correctsId);
+      of(kind).corrects.add(correctsId);
+    }
+    for (const { to, id } of named) if (to !== 'tree' && to !== 'stand') of(to as AnyRecordKind).ids.add(id);
+    for (const [kind, { ids, corrects }] of asked) {
+      const where = { [Op.or]: [{ id: [...ids] }, ...(corrects.size > 0 ? [{ correctsId: [...corrects] }] : [])] };
+      const rows = (await tables().work[kind].findAll({
+        where,
+        raw: true,
+        transaction: this.#write.transaction
+      })) as unknown as Row[];
+      this.#rows.set(kind, new Map(rows.map((row) => [row.id as string, row])));
+      for (const row of rows) if (row.correctsId !== null) this.#corrected.add(row.correctsId as string);
+    }
+  }
+
+  /** Trees and stands of this bush among those that are named. */
+  async #readGround(
+    records: readonly AnyRecord[],
+    named: readonly { readonly to: string; readonly id: string }[]
+  ): Promise<void> {
+    const { bush, transaction } = this.#write;
+    const idsOf = (what: string) => named.flatMap(({ to, id }) => (to === what ? id : []));
+    const treeIds = new Set([...idsOf('tree'), ...records.flatMap((r) => ('treeId' in r ? r.treeId : []))]);
+    const options = { attributes: ['id'], raw: true, transaction };
+    for (const [here, model, ids] of [
+      [this.#trees, TreeRecord, [...treeIds]],
+      [this.#stands, StandRow, idsOf('stand')]
+    ] as const)
+      if (ids.length > 0)
+        for (const { id } of await (model as typeof StandRow).findAll({
+          where: { bushId: bush.id, id: ids },
+          ...options
+        }))
+          here.add(id);
+  }
+
+  take(record: AnyRecord): Taken {
+    const rows = this.#rows.get(record.kind)!;
+    const known = rows.get(record.id);
+    if (known) return sameRecord(known, record, this.#by.bushId) ? 'already' : refuse('Another record has this id.');
+    if ('treeId' in record && record.kind !== 'entry' && !this.#trees.has(record.treeId))
+      return refuse('The tree is not in this bush.');
+    const astray = this.#astray(record);
+    if (astray !== null) return refuse(astray);
+    if (record.correctsId !== null && this.#corrected.has(record.correctsId))
+      return refuse('Somebody else has corrected this record already. Look at it again.');
+    if (record.kind === 'entry' || record.kind === 'place') {
+      const refused = this.#registry.take(record);
+      if (refused !== null) return refuse(refused);
+      this.#trees.add(record.treeId);
+    }
+    if (record.correctsId !== null) this.#corrected.add(record.correctsId);
+    rows.set(record.id, rowOf(record, this.#by));
+    this.#taken.push(record);
+    return 'stored';
+  }
+
+  /** A correction must correct a record of its kind and tree, and what a record names must be there. */
+  #astray(record: AnyRecord): string | null {
+    if (record.correctsId !== null && !this.#isHere(record.kind, record.correctsId, record))
+      return 'What it corrects is not there.';
+    for (const { to, id } of pointersIn(record)) {
+      if (to === 'tree') {
+        if (!this.#trees.has(id)) return 'It names a tree that is not in this bush.';
+      } else if (to === 'stand') {
+        if (!this.#stands.has(id)) return 'Its stand is not in this bush.';
+      } else {
+        const { kind, label } = recordKindOf(to as AnyRecordKind);
+        if (!this.#isHere(kind, id, record)) return `Its ${label} is not there.`;
+      }
+    }
+    return null;
+  }
+
+  /** Is there such a record, of the same tree where this one belongs to a tree? */
+  #isHere(kind: AnyRecordKind, id: string, from: AnyRecord): boolean {
+    const row = this.#rows.get(kind)?.get(id);
+    return row?.bushId === this.#by.bushId && (!('treeId' in from) || row.treeId === from.treeId);
+  }
+
+  /** Stores what was taken. */
+  async keep(): Promise<void> {
+    const { transaction } = this.#write;
+    await this.#registry.keep();
+    for (const [kind] of this.#rows) {
+      const rows = this.#taken.filter((record) => record.kind === kind).map((record) => rowOf(record, this.#by));
+      if (rows.length > 0) await tables().work[kind].bulkCreate(rows, { transaction });
+    }
+    this.#write.records(this.#taken);
+  }
+}

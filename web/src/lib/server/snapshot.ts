@@ -1,0 +1,138 @@
+import type { WorkRecord } from '@baumkin/core/records';
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
+import { Op, UniqueConstraintError } from 'sequelize';
+
+import { asWhole, reading, registered, type BushAsWhole, type Registered } from './changes.ts';
+import { Bush, Snapshot, SnapshotPart } from './db/index.ts';
+import { log } from './log.ts';
+import { recordsByTree } from './records.ts';
+import { walkOf } from './treeRegistry.ts';
+
+const gzipped = promisify(gzip);
+
+/** How far the making of a snapshot is. */
+export interface SnapshotState {
+  readonly feed: string;
+  /** all changes up to this number are in it; those after it come from the feed */
+  readonly number: number;
+  readonly parts: number;
+  /** parts 0 to this one, itself not included, can be had */
+  readonly ready: number;
+  readonly trees: number;
+}
+
+/** The first part of a snapshot. */
+export interface SnapshotHead {
+  readonly whole: BushAsWhole;
+}
+
+/** Any further part: trees in walking order, each with everything recorded of it. */
+export interface SnapshotTrees {
+  readonly lives: readonly (Registered & { readonly records: readonly WorkRecord[] })[];
+}
+
+const TREES_A_PART = 250;
+/** A snapshot that the bush has gone further from is made anew: the feed would take longer than the snapshot. */
+const MOST_BEHIND = 500;
+/** A snapshot that has not grown for so long is one whose maker is no more. */
+const GIVEN_UP_MS = 60_000;
+/** Who takes an older snapshot along while a newer is made is given time to end. */
+const KEPT_MS = 3_600_000;
+
+/**
+ * The snapshot that a device begins with: the last one where it is near enough, else one that is being made from now on.
+ * Several servers make it once.
+ * @param background awaits the making, where somebody wants to
+ */
+export async function snapshotOf(
+  bushId: string,
+  background: (making: Promise<void>) => void = () => {}
+): Promise<SnapshotState> {
+  for (;;) {
+    const { changes, feedId } = await Bush.findByPk(bushId, { rejectOnEmpty: true });
+    const last = await Snapshot.findOne({ where: { bushId, feedId }, order: [['number', 'DESC']] });
+    if (last && last.ready < last.parts && Date.now() - last.begunAt.getTime() > GIVEN_UP_MS) {
+      await remove(bushId, [last.number]);
+      continue;
+    }
+    if (last && (last.ready < last.parts || changes - last.number <= MOST_BEHIND)) return stateOf(last);
+    const begun = await new Promise<Snapshot | null>((resolve, reject) => {
+      const making = make(bushId, resolve);
+      // Once it has begun, nobody waits for its end: what fails is given up, and made anew by whoever asks next.
+      making.catch((error: unknown) => {
+        log.error({ err: error, bushId }, 'A snapshot was not made');
+        reject(error instanceof Error ? error : new Error(String(error)));
+      });
+      background(making);
+    });
+    if (begun) return stateOf(begun);
+  }
+}
+
+/** A part, compressed; null where there is none, or none yet. */
+export async function snapshotPart(bushId: string, number: number, part: number): Promise<Buffer | null> {
+  return (await SnapshotPart.findOne({ where: { bushId, number, part } }))?.content ?? null;
+}
+
+const stateOf = ({ feedId, number, parts, ready, trees }: Snapshot): SnapshotState => ({
+  feed: feedId,
+  number,
+  parts,
+  ready,
+  trees
+});
+
+/**
+ * Makes a snapshot, all of it from one moment.
+ * @param begun is told when it has a number, and null where another server was faster
+ */
+async function make(bushId: string, begun: (snapshot: Snapshot | null) => void): Promise<void> {
+  await reading(async (transaction) => {
+    const row = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
+    const walk = (await walkOf(bushId, transaction)).map(({ id }) => id);
+    const { changes: number, feedId } = row;
+    const parts = 1 + Math.ceil(walk.length / TREES_A_PART);
+    let snapshot: Snapshot;
+    try {
+      snapshot = await Snapshot.create({
+        bushId,
+        number,
+        feedId,
+        parts,
+        ready: 0,
+        trees: walk.length,
+        begunAt: new Date()
+      });
+    } catch (error) {
+      if (!(error instanceof UniqueConstraintError)) throw error;
+      begun(null);
+      return;
+    }
+    begun(snapshot);
+    const keep = async (part: number, content: SnapshotHead | SnapshotTrees) => {
+      const packed = await gzipped(JSON.stringify(content));
+      await SnapshotPart.create({ bushId, number, part, content: packed });
+      await snapshot.update({ ready: part + 1, begunAt: new Date() });
+    };
+    await keep(0, { whole: await asWhole(row, transaction) });
+    for (let part = 1; part < parts; part++) {
+      const treeIds = walk.slice((part - 1) * TREES_A_PART, part * TREES_A_PART);
+      const records = await recordsByTree(bushId, { treeIds, transaction });
+      const trees = await registered(bushId, treeIds, transaction);
+      await keep(part, { lives: trees.map((tree) => ({ ...tree, records: records.get(tree.id) ?? [] })) });
+    }
+  });
+  const older = await Snapshot.findAll({ where: { bushId }, order: [['number', 'DESC']], offset: 1, limit: 100 });
+  const gone = older.filter(({ begunAt }) => Date.now() - begunAt.getTime() > KEPT_MS);
+  await remove(
+    bushId,
+    gone.map(({ number }) => number)
+  );
+}
+
+async function remove(bushId: string, numbers: readonly number[]): Promise<void> {
+  const where = { bushId, number: { [Op.in]: [...numbers] } };
+  await SnapshotPart.destroy({ where });
+  await Snapshot.destroy({ where });
+}

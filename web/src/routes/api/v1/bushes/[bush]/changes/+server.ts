@@ -1,0 +1,21 @@
+import { error } from '@sveltejs/kit';
+
+import { answering, packedJson, requireBush } from '$lib/server/api.ts';
+import { changesAfter } from '$lib/server/changes.ts';
+
+/** What changed after one number of the feed. */
+export async function GET({ params, url, locals, request }) {
+  const bush = await requireBush(locals, params.bush);
+  const after = Number(url.searchParams.get('after') ?? NaN);
+  if (!Number.isSafeInteger(after) || after < 0)
+    error(400, 'Say after which number: after=0, or one that you were told.');
+  const changes = await answering(changesAfter(bush.id, url.searchParams.get('feed') ?? '', after));
+  // Whoever may do something else than before is told so, though nothing in the bush is other.
+  const etag = `"${changes.feed} ${changes.to} ${bush.role}"`;
+  if (changes.to === after && request.headers.get('if-none-match') === etag)
+    return new Response(null, { status: 304, headers: { etag } });
+  const answer = await packedJson(request, { role: bush.role, ...changes });
+  answer.headers.set('etag', etag);
+  answer.headers.set('cache-control', 'private, no-cache');
+  return answer;
+}
