@@ -1,5 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
+import { shortOrLong } from '../testing/long.ts';
+
 /** The address comes from the test runner, which starts a server on a database of its own for every lane. */
 const lane = process.env.BAUMKIN_LANE ?? '0';
 
@@ -7,7 +9,7 @@ export default defineConfig({
   testDir: '.',
   outputDir: `../test-results/${lane}`,
   workers: 1,
-  timeout: 180_000,
+  timeout: shortOrLong(180_000, 600_000),
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: `../.baumkin/e2e-${lane}.json` }]],
   use: {
