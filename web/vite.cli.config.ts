@@ -1,9 +1,10 @@
 import { defineConfig } from 'vite';
 
-import { onServer } from './coreSource.ts';
+import { named, onServer } from './coreSource.ts';
 
 /** What is run beside the web server: migrations, and the loader of the demo, which production never loads. */
 export default defineConfig({
+  define: named,
   build: {
     ssr: true,
     outDir: 'build-cli',

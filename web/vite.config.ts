@@ -2,10 +2,11 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
 
-import { inBrowser, onServer } from './coreSource.ts';
+import { inBrowser, named, onServer } from './coreSource.ts';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
+  define: named,
   resolve: inBrowser,
   ssr: onServer,
   worker: { format: 'es' },

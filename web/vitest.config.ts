@@ -2,12 +2,13 @@ import { fileURLToPath } from 'node:url';
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
-import { inBrowser, onServer } from './coreSource.ts';
+import { inBrowser, named, onServer } from './coreSource.ts';
 
 /** What runs on the server, against a real MariaDB whose address comes in DATABASE_URL; and what runs on a device. */
 const alias = { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) };
 
 export default defineConfig({
+  define: named,
   test: {
     testTimeout: 240_000,
     setupFiles: ['../testing/setup.ts'],

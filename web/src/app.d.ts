@@ -1,6 +1,8 @@
 import type { Member } from '$lib/server/accounts.ts';
 
 declare global {
+  /** when this program was built */
+  const BUILD: string;
   namespace App {
     interface Locals {
       member: Member | null;

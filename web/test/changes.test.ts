@@ -86,10 +86,10 @@ class Follower {
     for (const { id, feature } of features)
       if (feature) this.features.set(id, feature);
       else this.features.delete(id);
-    walk?.forEach((id, walkOrder) => {
+    for (const { id, walkOrder } of walk ?? []) {
       const known = this.trees.get(id)!;
       this.trees.set(id, { ...known, walkOrder, tree: known.tree && { ...known.tree, walkOrder } });
-    });
+    }
     if (bush) this.head = bush;
     if (people) this.people = people;
   }

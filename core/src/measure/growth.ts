@@ -148,7 +148,7 @@ export function diameterAt(readings: readonly DatedDiameter[], growth: GrowthEst
 
 /** Fractional year of an ISO date (`2021-10-01` is 2021.75). */
 export function fractionalYear(isoDate: string): number {
-  const [y, m, d] = isoDate.split('-').map(Number) as [number, number, number];
+  const [y, m, d] = [Number(isoDate.slice(0, 4)), Number(isoDate.slice(5, 7)), Number(isoDate.slice(8, 10))];
   const start = Date.UTC(y, 0, 1);
   const length = Date.UTC(y + 1, 0, 1) - start;
   return y + (Date.UTC(y, m - 1, d) - start) / length;

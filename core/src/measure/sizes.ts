@@ -7,7 +7,6 @@ export interface SizeExpectation {
   readonly medianMm: number;
   /** of the natural logarithm of the diameter */
   readonly logSd: number;
-  readonly trees: number;
 }
 
 /** Fewer trees say nothing of a bush. */
@@ -27,7 +26,7 @@ export function sizeExpectation(dbhsMm: readonly number[]): SizeExpectation | nu
   if (logs.length < FEWEST_TREES) return null;
   const middle = median(logs);
   const spread = MAD_TO_SD * median(logs.map((value) => Math.abs(value - middle)));
-  return { medianMm: Math.exp(middle), logSd: Math.max(MIN_LOG_SD, spread), trees: logs.length };
+  return { medianMm: Math.exp(middle), logSd: Math.max(MIN_LOG_SD, spread) };
 }
 
 /** How many standard deviations thicker (or thinner, negative) than the bush's trees a trunk is. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 
 import type { AsOf, Held, Holding, Kept, PointerPath } from './kind.ts';
 import { KINDS } from './kinds/index.ts';
+import { fill, shapeOf } from './shape.ts';
 
 /* What follows from the kinds of records, all of them. */
 
@@ -91,16 +92,20 @@ function replaceAt(value: unknown, [key, ...rest]: readonly string[], renamed: (
 /** The order in which records tell a life, in whatever order they come: by day, by moment, by kind, by id. */
 export function inOrder(a: AnyRecord, b: AnyRecord): number {
   return (
-    a.on.localeCompare(b.on) ||
-    a.recordedAt.localeCompare(b.recordedAt) ||
+    byCode(a.on, b.on) ||
+    byCode(a.recordedAt, b.recordedAt) ||
     placeOfKind.get(a.kind)! - placeOfKind.get(b.kind)! ||
-    a.id.localeCompare(b.id)
+    byCode(a.id, b.id)
   );
 }
 
+/** Days, moments and ids are in order as their letters are; a language's own order takes twenty times as long. */
+const byCode = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
 /** Records in the order in which they hold: corrected and withdrawn ones left out. */
 export function effectiveRecords<T extends AnyRecord>(records: readonly T[]): T[] {
-  const corrected = new Set(records.map((r) => r.correctsId).filter((id) => id !== null));
+  const corrected = new Set<string>();
+  for (const { correctsId } of records) if (correctsId !== null) corrected.add(correctsId);
   return records.filter((r) => !r.withdrawn && !corrected.has(r.id)).sort(inOrder);
 }
 
@@ -122,13 +127,17 @@ export function heldOf(records: readonly WorkRecord[], season: number): HeldReco
     if (list) list.push(record);
     else byKind.set(record.kind, [record]);
   }
-  return Object.fromEntries(
-    TREE_KINDS.map(({ kind, table, holds }) => [
-      holds === 'list' || (typeof holds === 'object' && 'each' in holds) ? table : kind,
-      held(byKind.get(kind) ?? [], holds, season)
-    ])
-  ) as unknown as HeldRecords;
+  const all = emptyHeld();
+  for (const [i, { kind, holds }] of TREE_KINDS.entries())
+    all[HELD_NAMES[i]!] = held(byKind.get(kind) ?? [], holds, season);
+  return all as unknown as HeldRecords;
 }
+
+/** What of a tree is held is called so. */
+export const HELD_NAMES: readonly string[] = TREE_KINDS.map(({ kind, table, holds }) =>
+  holds === 'list' || (typeof holds === 'object' && 'each' in holds) ? table : kind
+);
+const emptyHeld = shapeOf(HELD_NAMES);
 
 type Fields = Readonly<Record<string, unknown>>;
 
@@ -157,11 +166,22 @@ export type KindLines = Intersection<LineOf<TreeKind>>;
 
 /** The parts of a tree's line that follow from one kind of record each. */
 export function kindLines(of: HeldRecords, at: AsOf): KindLines {
-  const line = {};
-  for (const spec of TREE_KINDS)
-    if ('line' in spec && spec.line) {
-      const name = (spec.holds === 'list' ? spec.table : spec.kind) as keyof HeldRecords;
-      Object.assign(line, (spec.line as (held: unknown, at: AsOf) => object)(of[name], at));
-    }
-  return line as KindLines;
+  const line = emptyLine();
+  for (const part of partsOfLine(of, at)) fill(line, part);
+  return line as unknown as KindLines;
 }
+
+function partsOfLine(of: HeldRecords, at: AsOf): object[] {
+  return TREE_KINDS.flatMap((spec, i) =>
+    'line' in spec && spec.line
+      ? (spec.line as (held: unknown, at: AsOf) => object)(of[HELD_NAMES[i] as keyof HeldRecords], at)
+      : []
+  );
+}
+
+/** Names of what the kinds add to a line. */
+export const LINE_KEYS: readonly string[] = partsOfLine(heldOf([], 2000), {
+  season: 2000,
+  today: '2000-01-01'
+}).flatMap((part) => Object.keys(part));
+const emptyLine = shapeOf(LINE_KEYS);

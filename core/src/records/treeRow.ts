@@ -1,7 +1,8 @@
 import type { DatedDiameter } from '../measure/index.ts';
 import type { Condition } from '../taps/index.ts';
-import { effectiveRecords, type KindLines, type WorkRecord } from './registry.ts';
-import type { Tree } from './site.ts';
+import { effectiveRecords, LINE_KEYS, type KindLines, type WorkRecord } from './registry.ts';
+import { fill, shapeOf } from './shape.ts';
+import { treeSchema, type Tree } from './site.ts';
 import { datedDiameter, type TreeState } from './treeState.ts';
 
 /** What of a line follows from several kinds of record, or from the bush's other trees. */
@@ -69,10 +70,11 @@ export function linesOf(walk: readonly string[], records: readonly WorkRecord[])
 
 /** The line of a tree from its state. Its entries and places go before what the line said of them. */
 export function treeRow(tree: Tree, state: TreeState): TreeRow {
-  return {
-    ...tree,
-    ...registryLine(state),
-    ...state.line,
+  const row = emptyRow();
+  fill(row, tree);
+  fill(row, registryLine(state));
+  fill(row, state.line);
+  const joint: JointLine = {
     dbhMm: state.dbhMm,
     ringMm: state.growth.ringMm,
     ringSeMm: state.growth.ringSeMm,
@@ -83,7 +85,22 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
     lookedSinceDecided: (state.assessment?.recordedAt ?? '') > (state.decision?.recordedAt ?? '9'),
     reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null
   };
+  fill(row, joint);
+  return row as unknown as TreeRow;
 }
+
+const JOINT_KEYS: readonly (keyof JointLine)[] = [
+  'dbhMm',
+  'ringMm',
+  'ringSeMm',
+  'ownGrowth',
+  'lastReadingOn',
+  'lastReading',
+  'questions',
+  'lookedSinceDecided',
+  'reviewOn'
+];
+const emptyRow = shapeOf([...Object.keys(treeSchema.shape), ...LINE_KEYS, ...JOINT_KEYS]);
 
 /** What was last seen of a tree's condition; null where nobody looked. */
 export function conditionOf(

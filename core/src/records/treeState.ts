@@ -8,6 +8,7 @@ import {
   sizeExpectation,
   toDiameter,
   type Company,
+  type CrownClass,
   type DatedDiameter,
   type GrowthEstimate,
   type ReadingQuestion,
@@ -16,7 +17,8 @@ import {
 } from '../measure/index.ts';
 import type { AsOf } from './kind.ts';
 import type { Reading, Taphole } from './kinds/index.ts';
-import { heldOf, kindLines, type HeldRecords, type KindLines, type WorkRecord } from './registry.ts';
+import { HELD_NAMES, heldOf, kindLines, type HeldRecords, type KindLines, type WorkRecord } from './registry.ts';
+import { fill, shapeOf } from './shape.ts';
 
 /** What follows from a tree's records together, or from the day that is asked about. */
 interface Derived {
@@ -37,23 +39,16 @@ type AsInLine = Pick<KindLines, 'heightM' | 'crownRadiiM' | 'lastTappedSeason' |
 /** A tree's present state: what holds of its records, and what follows from them. */
 export type TreeState = Omit<HeldRecords, keyof AsInLine> & AsInLine & Derived;
 
-/** What a tree is seen among. */
-export interface Among {
-  /** ring widths to expect in this bush */
-  readonly priors?: RingPriors;
-  /** sizes of the bush's trees, which a first reading is held against */
-  readonly sizes?: SizeExpectation | null;
-}
-
 /**
  * What is known of a tree today, and how well.
  * @param records of one tree, in any order
  * @param at the season that is planned and the day that is asked about
+ * @param among ring widths and sizes to expect in its bush; those of maples at large where nothing is said
  */
 export function deriveTree(
   records: readonly WorkRecord[],
   at: AsOf,
-  { priors = RING_PRIOR, sizes = null }: Among = {}
+  { priors = RING_PRIOR, sizes = null }: Partial<Expectations> = {}
 ): TreeState {
   const { season, today } = at;
   const held = heldOf(records, season);
@@ -62,8 +57,9 @@ export function deriveTree(
   const { trusted, questioned } = sift(held.readings, { sizes, tapped: held.tapholes.length > 0 });
   const dated = trusted.map(datedDiameter);
   const growth = estimateGrowth(dated, held.assessment?.crownClass ?? null, priors);
-  return {
-    ...held,
+  const state = emptyState();
+  fill(state, held);
+  fill(state, {
     questioned,
     lastReading: trusted.at(-1) ?? null,
     growth,
@@ -76,6 +72,54 @@ export function deriveTree(
     cut,
     fallen,
     tapBan
+  } satisfies Derived & AsInLine);
+  return state as unknown as TreeState;
+}
+
+const emptyState = shapeOf([
+  ...HELD_NAMES,
+  ...(['questioned', 'lastReading', 'growth', 'dbhMm', 'holesThisSeason', 'line'] satisfies (keyof Derived)[]),
+  ...(['heightM', 'crownRadiiM', 'lastTappedSeason', 'cut', 'fallen', 'tapBan'] satisfies (keyof AsInLine)[])
+]);
+
+/** What a tree says of its bush by itself: its growth and its size, which the others are seen among. */
+export interface Says {
+  readonly crownClass: CrownClass | null;
+  /** ring width from its own readings, and its standard error, mm */
+  readonly observed: GrowthEstimate['observed'];
+  /** mm */
+  readonly dbhMm: number | null;
+}
+
+/** What to expect of a tree of this bush. */
+export interface Expectations {
+  readonly priors: RingPriors;
+  readonly sizes: SizeExpectation | null;
+}
+
+/** What a tree says of its bush. @param state of one that is not yet seen among the others */
+export const saysOf = ({ assessment, growth, dbhMm }: TreeState): Says => ({
+  crownClass: assessment?.crownClass ?? null,
+  observed: growth.observed,
+  dbhMm
+});
+
+/** Digits that expectations are told to: one more reading in a large bush is not to move the lines of all its trees. */
+const EXPECTED_DIGITS = 3;
+const told = (value: number) => Number(value.toPrecision(EXPECTED_DIGITS));
+
+/** What to expect of a bush's trees, from what each says by itself. */
+export function expectationsOf(says: readonly Says[]): Expectations {
+  const priors = bushRingPriors(
+    says.flatMap(({ crownClass, observed }) => (observed ? [{ crownClass, ...observed }] : []))
+  );
+  const sizes = sizeExpectation(says.flatMap(({ dbhMm }) => dbhMm ?? []));
+  const classes = Object.entries(priors) as [CrownClass, RingPriors[CrownClass]][];
+  return {
+    priors: Object.fromEntries(
+      classes.map(([crownClass, { meanMm, sdMm }]) => [crownClass, { meanMm: told(meanMm), sdMm }])
+    ) as RingPriors,
+    sizes: sizes && { medianMm: told(sizes.medianMm), logSd: told(sizes.logSd) }
   };
 }
 
@@ -87,24 +131,14 @@ export function deriveTree(
 export function deriveBush(
   lives: readonly (readonly WorkRecord[])[],
   at: AsOf
-): { states: TreeState[]; priors: RingPriors; sizes: SizeExpectation | null } {
+): { readonly states: TreeState[] } & Expectations {
   const first = lives.map((records) => deriveTree(records, at));
-  const priors = bushRingPriors(
-    first.flatMap(({ growth, assessment }) =>
-      growth.observed ? [{ crownClass: assessment?.crownClass ?? null, ...growth.observed }] : []
-    )
-  );
-  const sizes = sizeExpectation(first.flatMap(({ dbhMm }) => dbhMm ?? []));
-  return { states: first.map((state) => seenAmongOthers(state, at.today, priors, sizes)), priors, sizes };
+  const expects = expectationsOf(first.map(saysOf));
+  return { states: first.map((state) => seenAmong(state, at.today, expects)), ...expects };
 }
 
 /** A state with its questions, its growth and the diameter that follows from them, worked out anew. */
-function seenAmongOthers(
-  state: TreeState,
-  today: string,
-  priors: RingPriors,
-  sizes: SizeExpectation | null
-): TreeState {
+export function seenAmong(state: TreeState, today: string, { priors, sizes }: Expectations): TreeState {
   const { trusted, questioned } = sift(state.readings, { sizes, tapped: state.tapholes.length > 0 });
   const dated = trusted.map(datedDiameter);
   const growth = estimateGrowth(dated, state.assessment?.crownClass ?? null, priors);

@@ -34,5 +34,8 @@ export interface Overview {
   readonly ringPriors?: RingPriors;
   /** sizes to expect in this bush; a device may hold an overview without them */
   readonly sizes?: SizeExpectation | null;
+  /** the feed of its changes, and the last one that is in this; a device may hold an overview without them */
+  readonly feed?: string;
+  readonly number?: number;
   readonly trees: readonly TreeRow[];
 }

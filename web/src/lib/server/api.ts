@@ -83,7 +83,11 @@ export async function answering<T>(work: Promise<T>): Promise<T> {
 
 /** A large JSON answer, compressed for whoever takes it so: a bush's records shrink to a tenth. */
 export async function packedJson(request: Request, value: unknown): Promise<Response> {
-  const text = JSON.stringify(value);
+  return packedText(request, JSON.stringify(value));
+}
+
+/** The same of what is JSON already. */
+export async function packedText(request: Request, text: string): Promise<Response> {
   return takesGzip(request) ? gzippedJson(await gzipped(text)) : new Response(text, { headers: JSON_HEADERS });
 }
 

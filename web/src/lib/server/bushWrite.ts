@@ -71,10 +71,11 @@ export class BushWrite {
     const lives = [...this.#lives];
     for (let i = 0; i < lives.length; i += MOST_IDS)
       await TreeLine.destroy({ where: { treeId: lives.slice(i, i + MOST_IDS) }, transaction });
+    // A line tells the step on the walk too.
+    if (this.#anew || this.#ofBush.walk) await TreeLine.destroy({ where: { bushId: bush.id }, transaction });
     const parts = this.#parts();
     if (this.#anew) {
       await Change.destroy({ where: { bushId: bush.id }, transaction });
-      await TreeLine.destroy({ where: { bushId: bush.id }, transaction });
       await bush.update({ feedId: randomUUID(), changes: bush.changes + 1 }, { transaction });
     } else if (parts.length > 0) {
       await Change.bulkCreate(

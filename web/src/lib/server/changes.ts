@@ -9,12 +9,13 @@ import {
   type Tree,
   type WorkRecord
 } from '@baumkin/core/records';
-import { Op, Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 
 import { baseMapFitOf } from './baseMap.ts';
 import { accessOf, peopleOf, shapesOf, type BushAccess, type Damaged } from './bushes.ts';
 import type { Touched } from './bushWrite.ts';
-import { Bush, Change, tables, TreeRecord } from './db/index.ts';
+import { Bush, Change, TreeRecord } from './db/index.ts';
+import { reading } from './db/reading.ts';
 import { recordsWhere } from './recordRows.ts';
 import { Refused } from './refusals.ts';
 import { bushRecordsOf } from './records.ts';
@@ -52,8 +53,8 @@ export interface Changes {
   /** null for one that was taken away */
   readonly stands: readonly { readonly id: string; readonly stand: Stand | null }[];
   readonly features: readonly { readonly id: string; readonly feature: SiteFeature | null }[];
-  /** ids of all trees in a new order; null where the order is the old one */
-  readonly walk: readonly string[] | null;
+  /** the steps of all trees on the walk, in their order; null where it is the old one */
+  readonly walk: readonly { readonly id: string; readonly walkOrder: number }[] | null;
   readonly bush: BushHead | null;
   readonly people: Awaited<ReturnType<typeof peopleOf>> | null;
 }
@@ -105,16 +106,11 @@ export async function changesAfter(bushId: string, feed: string, after: number):
       bushRecords,
       stands: [...touched.stands].map((id) => ({ id, stand: stands.find((stand) => stand.id === id) ?? null })),
       features: [...touched.features].map((id) => ({ id, feature: features.find((each) => each.id === id) ?? null })),
-      walk: touched.walk ? (await walkOf(bushId, transaction)).map(({ id }) => id) : null,
+      walk: touched.walk ? await walkOf(bushId, transaction) : null,
       bush: touched.bush ? await headOf(row, transaction) : null,
       people: touched.people ? await peopleOf(bushId, transaction) : null
     };
   });
-}
-
-/** Does something in one moment of the database, on one connection. */
-export function reading<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
-  return tables().sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, work);
 }
 
 /** All that is told of a bush beside its trees and their records. */

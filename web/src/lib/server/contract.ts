@@ -126,7 +126,10 @@ export const SCHEMAS = {
     bushRecords: z.array(bushRecordSchema),
     stands: z.array(z.object({ id: z.uuid(), stand: standSchema.nullable() })),
     features: z.array(z.object({ id: z.uuid(), feature: siteFeatureSchema.nullable() })),
-    walk: z.array(z.uuid()).nullable().describe('all trees in a new order; null where the order is the old one'),
+    walk: z
+      .array(z.object({ id: z.uuid(), walkOrder: z.number() }))
+      .nullable()
+      .describe('the steps of all trees on the walk; null where they are the old ones'),
     bush: bushHead.nullable(),
     people: people.nullable()
   }),

@@ -3,8 +3,9 @@ import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { Op, UniqueConstraintError } from 'sequelize';
 
-import { asWhole, reading, registered, type BushAsWhole, type Registered } from './changes.ts';
+import { asWhole, registered, type BushAsWhole, type Registered } from './changes.ts';
 import { Bush, Snapshot, SnapshotPart } from './db/index.ts';
+import { reading } from './db/reading.ts';
 import { log } from './log.ts';
 import { recordsByTree } from './records.ts';
 import { walkOf } from './treeRegistry.ts';

@@ -1,5 +1,4 @@
-import type { RingPriors, SizeExpectation } from '@baumkin/core/measure';
-import { deriveBush, LINE_KINDS, treeRow, type Tree, type TreeRow, type WorkRecord } from '@baumkin/core/records';
+import type { Tree, WorkRecord } from '@baumkin/core/records';
 import type { PositionQuality } from '@baumkin/core/stand';
 
 import { Op, type InferAttributes, type Transaction, type WhereOptions } from 'sequelize';
@@ -35,22 +34,6 @@ export function treeOf(row: InferAttributes<TreeRecord>): Tree | null {
   return tag === null
     ? null
     : { ...rest, tag, tagged: Boolean(row.tagged), positionQuality: row.positionQuality as PositionQuality | null };
-}
-
-/**
- * One line for each tree of a bush, and the ring widths to expect there: a fixed number of queries, however many trees.
- */
-export async function treeRows(
-  bushId: string,
-  season: number,
-  today: string
-): Promise<{ rows: TreeRow[]; priors: RingPriors; sizes: SizeExpectation | null }> {
-  const [trees, records] = await Promise.all([treesOf(bushId), recordsByTree(bushId, { kinds: LINE_KINDS })]);
-  const { states, priors, sizes } = deriveBush(
-    trees.map((tree) => records.get(tree.id) ?? []),
-    { season, today }
-  );
-  return { rows: trees.map((tree, i) => treeRow(tree, states[i]!)), priors, sizes };
 }
 
 /** Everything recorded of one tree; null when it is not in this bush. */

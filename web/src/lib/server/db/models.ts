@@ -76,13 +76,13 @@ export class Change extends Model<InferAttributes<Change>, InferCreationAttribut
   declare touched: unknown;
 }
 
-/** The line of a tree, as its records and the rest of its bush leave it; none where it has to be derived anew. */
+/** The line of a tree as JSON, as its records and the rest of its bush leave it; none where it has to be derived anew. */
 export class TreeLine extends Model<InferAttributes<TreeLine>, InferCreationAttributes<TreeLine>> {
   declare treeId: ForeignKey<string>;
   declare bushId: ForeignKey<string>;
   /** what it says of the bush: its growth and its size, which the others are seen among */
-  declare says: unknown;
-  declare line: unknown;
+  declare says: string;
+  declare line: string;
 }
 
 /** What the kept lines of a bush were derived for and with. */
@@ -262,7 +262,15 @@ export function defineModels(sequelize: Sequelize): Tables {
     { bushId: id(), number: { ...bigint(), primaryKey: true }, touched: json() },
     { sequelize, tableName: 'changes' }
   );
-  TreeLine.init({ treeId: id(), bushId: uuid(), says: json(), line: json() }, { sequelize, tableName: 'treeLines' });
+  TreeLine.init(
+    {
+      treeId: id(),
+      bushId: uuid(),
+      says: { type: DataTypes.TEXT, allowNull: false },
+      line: { type: DataTypes.TEXT('medium'), allowNull: false }
+    },
+    { sequelize, tableName: 'treeLines' }
+  );
   LineBook.init(
     {
       bushId: id(),

@@ -23,8 +23,8 @@ export async function up(query: QueryInterface): Promise<void> {
   await query.createTable('treeLines', {
     treeId: { ...uuid(), primaryKey: true, references: { model: 'trees', key: 'id' }, onDelete: 'CASCADE' },
     bushId: ofBush(),
-    says: { type: DataTypes.JSON, allowNull: false },
-    line: { type: DataTypes.JSON, allowNull: false }
+    says: { type: DataTypes.TEXT, allowNull: false },
+    line: { type: DataTypes.TEXT('medium'), allowNull: false }
   });
   await addIndexOnce(query, 'treeLines', ['bushId']);
   await query.createTable('lineBooks', {

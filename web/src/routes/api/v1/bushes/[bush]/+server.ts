@@ -2,29 +2,29 @@ import { seasonOf } from '@baumkin/core/records';
 import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';
-import { answering, requireBush, packedJson, readRequest } from '$lib/server/api.ts';
+import { answering, packedText, readRequest, requireBush } from '$lib/server/api.ts';
 import { changeNameOrOrigin, peopleOf, shapesOf } from '$lib/server/bushes.ts';
 import { today } from '$lib/server/clock.ts';
 import { baseMapFitOf } from '$lib/server/baseMap.ts';
 import { bushRecordsOf } from '$lib/server/records.ts';
-import { treeRows } from '$lib/server/trees.ts';
+import { linesOf } from '$lib/server/lines.ts';
 
 /** The bush at a glance: what every station's list, the beads and the map are drawn from. */
 export async function GET({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [{ stands, features, damaged }, baseMap, people, bushRecords, { rows: trees, priors: ringPriors, sizes }] =
+  const [{ stands, features, damaged }, baseMap, people, bushRecords, { lines, number, feed, priors, sizes }] =
     await Promise.all([
       shapesOf(bush.id),
       baseMapFitOf(bush.id),
       peopleOf(bush.id),
       bushRecordsOf(bush.id),
-      treeRows(bush.id, season, day)
+      linesOf(bush.id, { season, today: day })
     ]);
   const { id, name, role, settings, version, origin } = bush;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
-  return packedJson(request, {
+  const head = {
     bush: { id, name, role, settings, version, origin },
     people,
     member,
@@ -35,10 +35,13 @@ export async function GET({ params, locals, request }) {
     damaged,
     baseMap,
     bushRecords,
-    ringPriors,
+    ringPriors: priors,
     sizes,
-    trees
-  } satisfies Overview);
+    feed,
+    number
+  } satisfies Omit<Overview, 'trees'>;
+  // The lines are kept as the text that they are sent as.
+  return packedText(request, `${JSON.stringify(head).slice(0, -1)},"trees":[${lines.join()}]}`);
 }
 
 /** Gives the bush another name, or says where on earth it lies. */
