@@ -197,7 +197,7 @@ for (const [what, theme, width, height, rules] of [
       await expect(page.locator('main h1, main h2').first()).toBeAttached();
       await expect(page.getByText('Working out …')).toBeHidden();
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
-      await page.waitForLoadState('networkidle');
+      await allSaved(page);
       await expectAccessible(page, rules && [...rules]);
       await expectFits(page);
     }

@@ -86,7 +86,7 @@ await run(async () => {
         theme
       );
       await page.goto(`/bush/${bushId}/${path}${tree ? `/${tree.id}` : ''}`);
-      await page.waitForLoadState('networkidle');
+      await page.getByTestId('saved').getByText('All saved').waitFor();
       for (const said of click ?? []) {
         await page.getByTestId('solving').waitFor({ state: 'hidden', timeout: 120_000 });
         await page

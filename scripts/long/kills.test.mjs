@@ -101,9 +101,9 @@ test.each(['the server', 'the database'])('%s', async (what) => {
   expect(acknowledged.size).toBeLessThan(written.size);
 
   const storedIds = async () => {
-    const { lives } = await (await ask(`${bush}/pack`)).json();
-    return lives
-      .flatMap((/** @type {{ records: { id: string }[] }} */ life) => life.records.map(({ id }) => id))
+    const { records } = await (await ask(`${bush}/files/archive.json`)).json();
+    return records
+      .map((/** @type {{ id: string }} */ { id }) => id)
       .filter((/** @type {string} */ id) => written.has(id));
   };
   const stored = new Set(await storedIds());

@@ -23,7 +23,6 @@ const LEAST = {
   'get /bushes/{bush}/events': 'viewer',
   'get /bushes/{bush}/snapshot': 'viewer',
   'get /bushes/{bush}/snapshot/{number}/{part}': 'viewer',
-  'get /bushes/{bush}/pack': 'viewer',
   'patch /bushes/{bush}/settings': 'steward',
   'put /bushes/{bush}/walk': 'steward',
   'put /bushes/{bush}/stands/{stand}': 'steward',

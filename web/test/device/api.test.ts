@@ -42,8 +42,8 @@ describe('what does not fit', () => {
     const wrong = () => [
       // @ts-expect-error there is no such address
       api.GET('/bushes/{bush}/secrets', { params }),
-      // @ts-expect-error a bush's files are not put
-      api.PUT('/bushes/{bush}/pack', { params }),
+      // @ts-expect-error events are not put
+      api.PUT('/bushes/{bush}/events', { params }),
       // @ts-expect-error the tree is not named
       api.GET('/bushes/{bush}/trees/{tree}', { params }),
       // @ts-expect-error snow is a number

@@ -3,15 +3,18 @@ import {
   deriveTree,
   treeLine,
   treeRow,
+  treeSchema,
   type AnyRecord,
+  type TreeRow,
   type WorkRecord
 } from '@baumkin/core/records';
 
+import type { Changes } from '../../src/lib/client/deviceBook.ts';
 import type { Overview } from '../../src/lib/client/overview.ts';
 import { known, lives } from '../demoBush.ts';
 
 /** How the server behaves at a request: as it should, or in one of the ways in which servers and networks fail. */
-export type Mood = 'well' | 'away' | 'lostAnswer' | 'broken' | 'signedOut' | 'throttled' | 'proxyPage';
+export type Mood = 'well' | 'away' | 'lostAnswer' | 'broken' | 'signedOut' | 'throttled' | 'proxyPage' | 'noMember';
 
 const TREES = 12;
 export const BUSH = '4f9c2f7e-7f2f-4d43-9c4e-0d7a3c6f1a01';
@@ -38,10 +41,13 @@ export class FailingServer {
     if (mood === 'away') throw new TypeError('Failed to fetch');
     if (mood === 'signedOut') return json(401, { message: 'Sign in first.' });
     if (mood === 'throttled') return json(429, { message: 'Too many requests; wait a minute.' });
+    if (mood === 'noMember') return json(404, { message: 'There is no such bush, or you are not a member of it.' });
     if (mood === 'broken') return json(500, { message: 'Something broke on the server.' });
     if (mood === 'proxyPage') return new Response('<html><h1>Bad gateway</h1></html>', { status: 502 });
     const answer =
-      path === '/records' ? this.#take(((await request.json()) as { records: AnyRecord[] }).records) : this.#tell(path);
+      path === '/records'
+        ? this.#take(((await request.json()) as { records: AnyRecord[] }).records)
+        : this.#tell(path, new URL(request.url).searchParams);
     if (mood === 'lostAnswer') throw new TypeError('Failed to fetch');
     return answer;
   };
@@ -59,9 +65,67 @@ export class FailingServer {
     return json(200, { outcomes });
   }
 
-  #tell(path: string): Response {
+  /** another one where whoever follows has to begin anew */
+  feed = '5f9c2f7e-7f2f-4d43-9c4e-0d7a3c6f1a05';
+  /** number of the change after which this feed begins: what came before is in the snapshot alone */
+  begins = 0;
+  today = '2026-11-23';
+  /** what changed of the bush beside its records, by number */
+  readonly others = new Map<number, Partial<Changes>>();
+  /** addresses that were asked for */
+  readonly asked: string[] = [];
+
+  get #last(): number {
+    return this.stored.length + this.others.size;
+  }
+  #snapshot = { feed: this.feed, number: 0, parts: 4, ready: 4, trees: TREES };
+  /** Makes a snapshot of what there is now. */
+  makeSnapshot(parts = 4, ready = parts): void {
+    this.#snapshot = { feed: this.feed, number: this.#last, parts, ready, trees: TREES };
+  }
+
+  #part(part: number): Response {
+    const { parts, ready } = this.#snapshot;
+    if (part >= ready) return json(404, { message: 'There is no such part of a snapshot, or none yet.' });
+    const each = Math.ceil(trees.length / (parts - 1));
+    const here = trees.slice((part - 1) * each, part * each);
+    return json(200, { lives: here.map((row) => ({ ...registered(row), records: this.#life(row.id) })) });
+  }
+
+  #changes(query: URLSearchParams): Response {
+    const after = Number(query.get('after'));
+    if (query.get('feed') !== this.feed || after > this.#last || after < this.begins)
+      return json(410, { message: 'Begin anew.' });
+    const records = this.stored.slice(after) as WorkRecord[];
+    const born = this.overview().trees.filter(({ id }) =>
+      records.some(({ kind, treeId }) => kind === 'entry' && treeId === id)
+    );
+    return json(200, {
+      role: 'steward',
+      memberId: this.member.id,
+      today: this.today,
+      season: 2027,
+      feed: this.feed,
+      to: this.#last,
+      last: this.#last,
+      trees: born.map(registered),
+      records,
+      bushRecords: [],
+      stands: [],
+      features: [],
+      walk: null,
+      bush: null,
+      people: null,
+      ...Object.assign({}, ...[...this.others].flatMap(([number, other]) => (number > after ? [other] : [])))
+    } satisfies Changes);
+  }
+
+  #tell(path: string, query: URLSearchParams): Response {
+    this.asked.push(path);
     if (path === '') return json(200, this.overview());
-    if (path === '/pack') return json(200, { lives: trees.map(({ id }) => ({ treeId: id, records: this.#life(id) })) });
+    if (path === '/snapshot') return json(200, this.#snapshot);
+    if (path.startsWith('/snapshot/')) return this.#part(Number(path.split('/')[3]));
+    if (path === '/changes') return this.#changes(query);
     if (path.startsWith('/trees/')) return json(200, { records: this.#life(path.slice('/trees/'.length)) });
     return json(404, { message: 'There is no such page.' });
   }
@@ -72,7 +136,7 @@ export class FailingServer {
   }
 
   overview(): Overview {
-    const [today, season] = ['2026-11-23', 2027];
+    const [today, season] = [this.today, 2027];
     const all = [...trees];
     for (const record of this.stored) {
       if (record.kind !== 'entry' || all.some(({ id }) => id === record.treeId)) continue;
@@ -87,9 +151,14 @@ export class FailingServer {
       season,
       stands: [],
       features: [],
-      trees: all
+      trees: all.map((row, walkOrder) => ({ ...row, walkOrder })),
+      feed: this.feed,
+      number: this.#last
     };
   }
 }
+
+/** A tree as the registry has it. */
+const registered = (row: TreeRow) => ({ id: row.id, walkOrder: row.walkOrder, tree: treeSchema.parse(row) });
 
 const json = (status: number, body: unknown) => Response.json(body, { status });

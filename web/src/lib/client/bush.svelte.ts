@@ -17,13 +17,14 @@ import {
 import { getContext, setContext } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 
-import { api, asked, KEPT_HERE, type Asked } from './api.ts';
+import { api } from './api.ts';
 import { BushChanges } from './bushChanges.ts';
 import { Outbox } from './outbox.svelte.ts';
+import { InStep } from './inStep.svelte.ts';
 import type { Overview } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
-import { store, type OutboxEntry } from './store.ts';
+import { addToLives, store, type Life, type OutboxEntry } from './store.ts';
 
 /** The trees that waiting records belong to. */
 const treesIn = (outbox: readonly OutboxEntry[]) =>
@@ -35,8 +36,6 @@ const RETRY_MS = 15_000;
  * through the outbox first, whether there is a network or not; what waits there already counts on the screen.
  */
 export class BushState {
-  overview = $state.raw<Overview | null>(null);
-  problem = $state<string | null>(null);
   /** entries of trees that came into the registry here and that the server's list does not show yet */
   #born = $state.raw<readonly Entry[]>([]);
   readonly #records = new SvelteMap<string, readonly WorkRecord[]>();
@@ -44,6 +43,8 @@ export class BushState {
   #timer: ReturnType<typeof setInterval> | undefined;
 
   readonly outbox: Outbox;
+  /** what the server has, kept in step */
+  readonly #server: InStep;
   /** what is no record of work and cannot wait: the bush's own numbers, its walk, its ground */
   readonly change = new BushChanges(this);
   /** the trees, those that came into the registry here and wait to be sent included */
@@ -58,6 +59,15 @@ export class BushState {
       born: [...this.#born, ...waiting]
     });
   });
+  /** Trees that came into the registry here and wait to be sent: all there is to know of them was written here. */
+  readonly #bornHere = $derived.by(
+    () =>
+      new Set(
+        this.outbox.entries.flatMap(({ record }) =>
+          record.kind === 'entry' && record.correctsId === null ? [record.treeId] : []
+        )
+      )
+  );
   /** the trees that stand */
   readonly rows = $derived(this.#all.filter((row) => !row.cut));
   /** trees that were felled or fell: their lives can still be read */
@@ -95,12 +105,30 @@ export class BushState {
       arrived: (entries) => this.#arrived(entries),
       askAnew: () => this.refresh()
     });
+    this.#server = new InStep(id, {
+      came: (lives) => this.#came(lives),
+      opened: () => [...this.#records.keys()],
+      stateFrom: (records) => this.stateFrom(records),
+      answered: (answered) => (this.outbox.offline = !answered),
+      isInStep: () => (this.outbox.problem = null)
+    });
+  }
+
+  /** What is known of the bush at a glance; null until something is. */
+  get overview(): Overview | null {
+    return this.#server.overview;
+  }
+  get problem(): string | null {
+    return this.#server.problem;
+  }
+  /** how much of the bush has come onto this device, while it comes for the first time */
+  get progress() {
+    return this.#server.progress;
   }
 
   /** Opens the bush: what the device has at once, what the server has as soon as it answers. */
   async open(): Promise<void> {
-    const kept = await store.overviews.get(this.id);
-    if (kept) this.overview = kept.overview;
+    await this.#server.read();
     const round = await store.drafts.get(`round/${this.id}`);
     this.round = round?.value ? new Set(round.value as string[]) : null;
     await this.outbox.read();
@@ -113,7 +141,7 @@ export class BushState {
     this.#timer = setInterval(() => void (this.outbox.waiting > 0 && this.outbox.send()), RETRY_MS);
     await this.refresh();
     await this.outbox.read();
-    void this.#takeAlong();
+    this.#server.listen();
     await this.outbox.send();
   }
 
@@ -123,16 +151,19 @@ export class BushState {
     window.removeEventListener('offline', this.#sleep);
     document.removeEventListener('visibilitychange', this.#lookAgain);
     clearInterval(this.#timer);
+    this.#server.close();
   }
 
-  /** Asks the server for the bush at a glance. */
-  async refresh(): Promise<void> {
-    const answer = await this.#get(api.GET('/bushes/{bush}', { params: this.#here }));
-    if (!answer) return;
-    this.overview = answer;
-    this.#born = [];
-    this.problem = this.outbox.problem = null;
-    await store.overviews.put({ bushId: this.id, overview: answer });
+  /** Comes into step with the server. */
+  refresh(): Promise<void> {
+    return this.#server.refresh();
+  }
+
+  /** Trees came from the server, or changed there. */
+  #came(lives: readonly Life[]): void {
+    for (const { treeId, records } of lives) if (this.#records.has(treeId)) this.#records.set(treeId, records);
+    const listed = new Set(this.overview?.trees.map(({ id }) => id));
+    if (this.#born.length > 0) this.#born = this.#born.filter(({ treeId }) => !listed.has(treeId));
   }
 
   /** All records of a tree, those in the outbox included; empty until they are loaded. */
@@ -164,7 +195,7 @@ export class BushState {
 
   /** Are the tree's records here? */
   hasLife(treeId: string): boolean {
-    return this.#records.has(treeId);
+    return this.#records.has(treeId) || this.#bornHere.has(treeId);
   }
 
   stateOf(treeId: string): TreeState {
@@ -176,15 +207,16 @@ export class BushState {
     return deriveTree(records, this, { priors: this.overview?.ringPriors, sizes: this.overview?.sizes });
   }
 
-  /** Brings a tree's records: from the device at once, then from the server. */
+  /** Brings a tree's records: from the device, or from the server where they are not there yet. */
   async loadTree(treeId: string): Promise<void> {
     await this.#fromDevice([treeId]);
-    const answer = await this.#get(
+    if (this.#records.has(treeId) && (await this.#server.isWhole())) return;
+    const answer = await this.#server.ask(
       api.GET('/bushes/{bush}/trees/{tree}', { params: { path: { bush: this.id, tree: treeId } } })
     );
     if (!answer) return;
     this.#records.set(treeId, answer.records);
-    await store.lives.put({ treeId, bushId: this.id, records: answer.records });
+    await addToLives(this.id, { trees: [], records: answer.records });
   }
 
   /**
@@ -238,10 +270,6 @@ export class BushState {
     void store.drafts.put({ key: `round/${this.id}`, bushId: this.id, value: ids, at: Date.now() });
   }
 
-  get #here() {
-    return { path: { bush: this.id } };
-  }
-
   /** The name of whoever wrote a record down. */
   authorOf(record: WorkRecord | BushRecord): string {
     return this.overview?.people?.find((person) => person.id === record.authorId)?.name ?? 'somebody else';
@@ -272,12 +300,14 @@ export class BushState {
     }
     if (ofBush.length > 0 && this.overview) {
       const others = (this.overview.bushRecords ?? []).filter(({ id }) => !ofBush.some((record) => record.id === id));
-      this.overview = { ...this.overview, bushRecords: [...others, ...ofBush] };
-      await store.overviews.put({ bushId: this.id, overview: this.overview });
+      await this.#server.set({ ...this.overview, bushRecords: [...others, ...ofBush] });
     }
-    await store.lives.bulkPut(
-      [...changed].map(([treeId, records]) => ({ treeId, bushId: this.id, records: [...records] }))
-    );
+    await addToLives(this.id, {
+      trees: [],
+      records: entries.flatMap(({ treeId, record }) =>
+        treeId !== null && changed.has(treeId) ? [record as WorkRecord] : []
+      )
+    });
     if (born.length > 0) this.#born = [...this.#born, ...born];
     for (const [treeId, records] of changed) this.#records.set(treeId, records);
     return known;
@@ -291,16 +321,13 @@ export class BushState {
       if (life && !this.#records.has(life.treeId)) this.#records.set(life.treeId, life.records);
   }
 
-  /** Brings the whole bush onto the device, for the woods. */
-  async #takeAlong(): Promise<void> {
-    const pack = await this.#get(api.GET('/bushes/{bush}/pack', { params: this.#here }));
-    if (!pack) return;
-    await store.lives.bulkPut(pack.lives.map((life) => ({ ...life, bushId: this.id })));
-  }
-
-  /** Every tree with everything recorded of it: as the server has it, or as far as this device does. */
+  /**
+   * Every tree with everything recorded of it.
+   * @throws UserFacingError where not all of it is on this device, which the page has told by then: a tree whose holes are not
+   *   known is not one without holes
+   */
   async everything(): Promise<{ tree: TreeRow; records: readonly WorkRecord[] }[]> {
-    await this.#takeAlong();
+    await this.#server.takeAll();
     const lives = await store.lives.where('bushId').equals(this.id).toArray();
     const byTree = new Map(lives.map((life) => [life.treeId, life.records]));
     for (const [treeId, waiting] of this.outbox.byTree) {
@@ -342,19 +369,6 @@ export class BushState {
 
   standOf(row: TreeRow) {
     return this.overview?.stands.find((stand) => stand.id === row.standId) ?? null;
-  }
-
-  async #get<T>(call: Parameters<typeof asked<T>>[0]): Promise<T | null> {
-    const answer: Asked<T> = await asked(call, KEPT_HERE);
-    if (answer.problem === null) {
-      this.outbox.offline = false;
-      return answer.data;
-    }
-    if (answer.status === null) this.outbox.offline = true;
-    else if (answer.status === 401)
-      window.location.href = `/sign-in?to=${encodeURIComponent(window.location.pathname)}`;
-    else this.problem = answer.problem;
-    return null;
   }
 
   readonly #wake = () => {

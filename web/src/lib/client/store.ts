@@ -1,5 +1,6 @@
 import type { PracticeAnswer } from '@baumkin/core/identify';
-import { fromOlderRecord, fromOlderSettings, type BushRecord, type WorkRecord } from '@baumkin/core/records';
+import { fromOlderRecord, fromOlderSettings, type BushRecord, type Tree, type WorkRecord } from '@baumkin/core/records';
+import { group } from 'd3-array';
 import Dexie, { type EntityTable } from 'dexie';
 
 import type { Overview } from './overview.ts';
@@ -16,6 +17,28 @@ export interface OutboxEntry {
   readonly addedAt: number;
   /** the server's reason for refusing it; null while it waits */
   readonly refused: string | null;
+}
+
+/** A tree with everything recorded of it. */
+export interface Life {
+  readonly treeId: string;
+  readonly bushId: string;
+  records: readonly WorkRecord[];
+  /** as the registry has it; null once it was taken out; nothing where the tree came in here and was not yet told of */
+  tree?: Tree | null;
+  walkOrder?: number;
+}
+
+/** How far this device holds a bush. */
+export interface BookState {
+  readonly bushId: string;
+  /** who may read it */
+  readonly memberId: string;
+  /** the feed that it follows, and the number up to which it did */
+  readonly feed: string;
+  readonly number: number;
+  /** the next part of the snapshot that it begins with; null once it is whole */
+  readonly taking: { readonly part: number; readonly parts: number } | null;
 }
 
 /** What a sheet holds half done, so that leaving it loses nothing. */
@@ -38,7 +61,8 @@ export interface PracticeEntry {
 /** What this device keeps, so that work goes on without a network and nothing typed is lost. */
 class DeviceStore extends Dexie {
   overviews!: EntityTable<{ bushId: string; overview: Overview }, 'bushId'>;
-  lives!: EntityTable<{ treeId: string; bushId: string; records: WorkRecord[] }, 'treeId'>;
+  lives!: EntityTable<Life, 'treeId'>;
+  books!: EntityTable<BookState, 'bushId'>;
   outbox!: EntityTable<OutboxEntry, 'id'>;
   drafts!: EntityTable<SheetDraft, 'key'>;
   practice!: EntityTable<PracticeEntry, 'id'>;
@@ -47,6 +71,7 @@ class DeviceStore extends Dexie {
     super('baumkin');
     this.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
     this.version(2).stores({ drafts: 'key, bushId', practice: '++id, memberId' });
+    this.version(4).stores({ books: 'bushId' });
     // Kinds and fields were renamed: what waits here, and what is read without a network, is renamed too.
     this.version(3).upgrade(async (kept) => {
       await kept
@@ -72,3 +97,26 @@ class DeviceStore extends Dexie {
 }
 
 export const store = new DeviceStore();
+
+/** What came of some trees: their line in the registry, records, or both. */
+interface News {
+  readonly trees: readonly { readonly id: string; readonly walkOrder: number; readonly tree: Tree | null }[];
+  readonly records: readonly WorkRecord[];
+}
+
+/** Adds what is new of trees to what the device keeps of them. Whatever else is written to them meanwhile stays. */
+export async function addToLives(bushId: string, { trees, records }: News): Promise<Life[]> {
+  return store.transaction('rw', store.lives, async () => {
+    const ids = [...new Set([...trees.map(({ id }) => id), ...records.map(({ treeId }) => treeId)])];
+    const known = await store.lives.bulkGet(ids);
+    const lives = new Map<string, Life>(ids.map((treeId, i) => [treeId, known[i] ?? { treeId, bushId, records: [] }]));
+    for (const { id, walkOrder, tree } of trees) lives.set(id, { ...lives.get(id)!, walkOrder, tree });
+    for (const [treeId, news] of group(records, (record) => record.treeId)) {
+      const life = lives.get(treeId)!;
+      const fresh = new Set(news.map(({ id }) => id));
+      lives.set(treeId, { ...life, records: [...life.records.filter(({ id }) => !fresh.has(id)), ...news] });
+    }
+    await store.lives.bulkPut([...lives.values()]);
+    return [...lives.values()];
+  });
+}

@@ -31,8 +31,10 @@
   async function lookForRoom(): Promise<void> {
     const left = lines.filter(({ row }) => !rooms.has(row.id));
     stopped = false;
+    const all = await bush.everything().catch(() => null);
+    if (!all) return;
     looking = { done: 0, all: left.length };
-    const known = new Map((await bush.everything()).map(({ tree, records }) => [tree.id, records]));
+    const known = new Map(all.map(({ tree, records }) => [tree.id, records]));
     for (const { row } of left) {
       if (stopped) break;
       const state = bush.stateFrom(known.get(row.id) ?? []);

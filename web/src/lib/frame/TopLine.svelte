@@ -23,12 +23,13 @@
         ? `No network: ${bush.outbox.waiting} kept on this device`
         : `Saving ${bush.outbox.waiting} …`;
     if (bush.outbox.offline) return bush.overview ? 'No network: working from this device' : 'No network';
+    if (bush.progress) return `Taking the bush along: ${bush.progress.trees} of ${bush.progress.of} trees`;
     return bush.overview ? 'All saved' : 'Opening …';
   });
 
   /** What the device keeps of the bush goes; what still waits in the outbox stays for its writer. */
   async function forgetBush(): Promise<void> {
-    await Promise.all([store.overviews.clear(), store.lives.clear()]);
+    await Promise.all([store.overviews.clear(), store.lives.clear(), store.books.clear()]);
   }
 </script>
 

@@ -34,13 +34,17 @@
 
   async function intoStand(): Promise<void> {
     const moved = chosen.filter((row) => row.standId !== (standId || null));
-    const back = await bush.putIntoStands(moved.map((row) => ({ row, standId: standId || null })));
+    const moves = moved.map((row) => ({ row, standId: standId || null }));
+    const back = await bush.putIntoStands(moves).catch(() => null);
+    if (!back) return;
     undoable(`${counted(moved.length, 'tree belongs', 'trees belong')} to another stand now.`, () => back());
   }
 
   async function csv(): Promise<void> {
     const { TABLES, writeTable } = await import('@baumkin/core/exchange');
-    const known = new Map((await bush.everything()).map(({ tree, records }) => [tree.id, records]));
+    const all = await bush.everything().catch(() => null);
+    if (!all) return;
+    const known = new Map(all.map(({ tree, records }) => [tree.id, records]));
     const out = chosen.map((row) => ({
       tree: row,
       stand: bush.standOf(row)?.name ?? null,

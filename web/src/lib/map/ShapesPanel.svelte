@@ -183,7 +183,7 @@
           })
         : await bush.change.feature({ id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
-    if (moving.length > 0) await bush.putIntoStands(moving.map((row) => ({ row, standId: e.id })));
+    if (moving.length > 0) await bush.putIntoStands(moving.map((row) => ({ row, standId: e.id }))).catch(() => null);
     toast.success(`${e.name.trim()} is on the map.`);
     end();
   }

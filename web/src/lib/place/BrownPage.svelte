@@ -39,7 +39,7 @@
     readonly stained: number;
   }
   let known = $state.raw<readonly { tree: TreeRow; records: readonly WorkRecord[] }[] | null>(null);
-  onMount(async () => (known = await bush.everything()));
+  onMount(async () => (known = await bush.everything().catch(() => null)));
 
   const logged = $derived.by((): Logged[] =>
     (known ?? []).flatMap(({ tree, records }) => {

@@ -58,8 +58,8 @@
   let states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
   onMount(async () => {
     await plan.open();
-    const known = await bush.everything();
-    states = new Map(known.map(({ tree, records }) => [tree.id, bush.stateFrom(records)]));
+    const known = await bush.everything().catch(() => null);
+    if (known) states = new Map(known.map(({ tree, records }) => [tree.id, bush.stateFrom(records)]));
   });
   const lines = $derived.by((): Line[] =>
     bush.walked.flatMap((row) => {

@@ -115,9 +115,11 @@ export const SCHEMAS = {
     features: z.array(siteFeatureSchema)
   }),
   Life: z.object({ records: z.array(recordSchema) }),
-  Pack: z.object({ lives: z.array(z.object({ treeId: z.uuid(), records: z.array(recordSchema) })) }),
   Changes: z.object({
     role: roleSchema.describe('of whoever asks'),
+    memberId: z.uuid().describe('of whoever asks'),
+    today: z.iso.date(),
+    season: number,
     feed: z.uuid().describe('another one where all has to be begun anew'),
     to: number.describe('ask for what came after this next'),
     last: number.describe('of the last change: there is more where it is above `to`'),
@@ -207,7 +209,6 @@ export const PATHS = {
     get: { says: 'A part of a snapshot', gives: 'SnapshotPart' }
   },
   '/bushes/{bush}/trees/{tree}': { get: { says: 'Everything recorded of one tree', gives: 'Life' } },
-  '/bushes/{bush}/pack': { get: { says: 'Everything recorded of every tree', gives: 'Pack' } },
   '/bushes/{bush}/settings': {
     patch: { says: 'Change the bush’s own numbers', takes: 'SettingsChange', gives: 'Versioned', needs: 'steward' }
   },

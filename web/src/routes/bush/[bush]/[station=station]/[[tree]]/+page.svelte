@@ -8,6 +8,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { PAGES } from '$lib/frame/pages.ts';
   import StationTabs from '$lib/frame/StationTabs.svelte';
+  import NotHereYet from '$lib/ui/NotHereYet.svelte';
   import TreeTitle from '$lib/ui/TreeTitle.svelte';
 
   const bush = useBush();
@@ -39,9 +40,9 @@
     There is no tree at this address in {bush.overview.bush.name}. Press <b>/</b> to find one by its tag.
   </EmptyState>
 {:else if row}
-  {#if !bush.hasLife(row.id) && !bush.outbox.offline}
+  {#if !bush.hasLife(row.id)}
     <TreeTitle {row} {station} />
-    <p class="aside mt-4">Fetching what is known of this tree …</p>
+    <NotHereYet />
   {:else}
     {#await sheet then { default: Sheet }}
       <TreeTitle {row} {station} />

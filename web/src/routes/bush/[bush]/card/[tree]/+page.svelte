@@ -13,6 +13,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import HighHole from '$lib/place/HighHole.svelte';
   import { chanceInWords } from '$lib/labels/chance.ts';
+  import NotHereYet from '$lib/ui/NotHereYet.svelte';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
 
   const bush = useBush();
@@ -35,7 +36,10 @@
   const live = new LivePlacement(() => placing?.task ?? null);
 </script>
 
-{#if row && settings}
+{#if row && !bush.hasLife(row.id)}
+  <h1>Tree {row.tag}</h1>
+  <NotHereYet />
+{:else if row && settings}
   <div class="mb-4 flex gap-2 print:hidden">
     <button class="btn btn-primary btn-sm" onclick={() => window.print()}><Printer size={16} /> Print</button>
     <a class="btn btn-ghost btn-sm" href="/bush/{bush.id}/life/{treeId}">Back to its life</a>

@@ -1,7 +1,9 @@
+import { seasonOf } from '@baumkin/core/records';
 import { error } from '@sveltejs/kit';
 
 import { answering, packedJson, requireBush } from '$lib/server/api.ts';
 import { changesAfter } from '$lib/server/changes.ts';
+import { today } from '$lib/server/clock.ts';
 
 /** What changed after one number of the feed. */
 export async function GET({ params, url, locals, request }) {
@@ -11,10 +13,17 @@ export async function GET({ params, url, locals, request }) {
     error(400, 'Say after which number: after=0, or one that you were told.');
   const changes = await answering(changesAfter(bush.id, url.searchParams.get('feed') ?? '', after));
   // Whoever may do something else than before is told so, though nothing in the bush is other.
-  const etag = `"${changes.feed} ${changes.to} ${bush.role}"`;
+  const [day, memberId] = [today(), locals.member!.id];
+  const etag = `"${changes.feed} ${changes.to} ${bush.role} ${memberId} ${day}"`;
   if (changes.to === after && request.headers.get('if-none-match') === etag)
     return new Response(null, { status: 304, headers: { etag } });
-  const answer = await packedJson(request, { role: bush.role, ...changes });
+  const answer = await packedJson(request, {
+    role: bush.role,
+    memberId,
+    today: day,
+    season: seasonOf(day),
+    ...changes
+  });
   answer.headers.set('etag', etag);
   answer.headers.set('cache-control', 'private, no-cache');
   return answer;
