@@ -3,7 +3,7 @@ import { json, redirect, type Handle, type HandleServerError, type ServerInit } 
 
 import { memberByToken, memberOf } from '$lib/server/accounts.ts';
 import { missingColumns, pendingMigrations, tables } from '$lib/server/db/index.ts';
-import { log } from '$lib/server/log.ts';
+import { forRequest, log, notedRequest, requestId } from '$lib/server/log.ts';
 import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
 
 export const init: ServerInit = async () => {
@@ -23,7 +23,19 @@ const OPEN = ['/sign-in', '/sign-up'];
 /** What the interface is, and what an archive is made of: no secrets. */
 const DESCRIPTIONS = ['/api/v1/openapi.json', '/api/v1/archive.schema.json'];
 
-export const handle: Handle = async ({ event, resolve }) => {
+export const handle: Handle = (input) => {
+  const begun = performance.now();
+  const { request, url } = input.event;
+  return forRequest(randomUUID(), async () => {
+    try {
+      return await handled(input);
+    } finally {
+      notedRequest(request.method, url.pathname, performance.now() - begun);
+    }
+  });
+};
+
+const handled: Handle = async ({ event, resolve }) => {
   const { url, request, cookies } = event;
   const token = cookies.get(SESSION_COOKIE);
   event.locals.member = token ? await memberOf(token) : null;
@@ -54,7 +66,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
   if (status === 404) return { message: 'There is nothing at this address.' };
-  const id = randomUUID();
+  const id = requestId() ?? randomUUID();
   log.error({ id, path: event.url.pathname, err: error }, message);
   return { message: 'Something went wrong here, and nothing was changed. Try again.', id };
 };

@@ -33,8 +33,7 @@ export class InStep {
   readonly #book: DeviceBook;
   /** tells the other tabs, whose book is the same */
   readonly #tabs: BroadcastChannel | null;
-  /** tells of what others do */
-  #events: EventSource | null = null;
+  #endListening: () => void = () => undefined;
   #closed = false;
 
   constructor(
@@ -63,7 +62,7 @@ export class InStep {
 
   close(): void {
     this.#closed = true;
-    this.#events?.close();
+    this.#endListening();
     this.#tabs?.close();
     this.#book.stop();
   }
@@ -97,11 +96,37 @@ export class InStep {
     throw new UserFacingError('notAllHere', NOT_ALL_HERE);
   }
 
-  /** Listens to what others do, from now on. */
+  /**
+   * Listens to what others do, from now on. One tab listens for all of them: a browser opens six connections to a server,
+   * and seven tabs that listened would have none left to ask by.
+   */
   listen(): void {
     if (this.#closed || !('EventSource' in globalThis)) return;
-    this.#events = new EventSource(`/api/v1/bushes/${this.bushId}/events`);
-    this.#events.addEventListener('changed', ({ data }: MessageEvent<string>) => {
+    const locks = (navigator as { locks?: LockManager }).locks;
+    if (!locks) return this.#hear();
+    const waits = new AbortController();
+    this.#endListening = () => waits.abort();
+    const listening = locks.request(
+      `baumkin-events-${this.bushId}`,
+      { signal: waits.signal },
+      () =>
+        new Promise<void>((done) => {
+          this.#hear();
+          const end = this.#endListening;
+          this.#endListening = () => {
+            end();
+            done();
+          };
+        })
+    );
+    // Another tab listened until this one was closed.
+    listening.catch(() => undefined);
+  }
+
+  #hear(): void {
+    const events = new EventSource(`/api/v1/bushes/${this.bushId}/events`);
+    this.#endListening = () => events.close();
+    events.addEventListener('changed', ({ data }: MessageEvent<string>) => {
       const { feed, last } = JSON.parse(data) as { feed: string; last: number };
       if (feed !== this.overview?.feed || last !== this.overview.number) void this.refresh();
     });

@@ -41,6 +41,9 @@ const GIVEN_UP_MS = 60_000;
 /** Who takes an older snapshot along while a newer is made is given time to end. */
 const KEPT_MS = 3_600_000;
 
+/** One at a time on each server: the making of one holds a connection while it asks for others. */
+let lastMade: Promise<void> = Promise.resolve();
+
 /**
  * The snapshot that a device begins with: the last one where it is near enough, else one that is being made from now on.
  * Several servers make it once.
@@ -59,7 +62,8 @@ export async function snapshotOf(
     }
     if (last && (last.ready < last.parts || changes - last.number <= MOST_BEHIND)) return stateOf(last);
     const begun = await new Promise<Snapshot | null>((resolve, reject) => {
-      const making = make(bushId, resolve);
+      const making = lastMade.then(() => make(bushId, resolve));
+      lastMade = making.catch(() => undefined);
       // Once it has begun, nobody waits for its end: what fails is given up, and made anew by whoever asks next.
       making.catch((error: unknown) => {
         log.error({ err: error, bushId }, 'A snapshot was not made');

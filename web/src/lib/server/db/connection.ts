@@ -1,6 +1,8 @@
 import * as mariadb from 'mariadb';
 import { Sequelize } from 'sequelize';
 
+import { notedQuery } from '../log.ts';
+
 /**
  * Sequelize 6 deletes `meta` from the rows it gets; connector 3.5 defines it undeletable. Hand Sequelize a copy of the
  * rows on which it may.
@@ -31,7 +33,8 @@ export function connect(url: string): Sequelize {
   return new Sequelize(url, {
     dialect: 'mariadb',
     dialectModule,
-    logging: false,
+    benchmark: true,
+    logging: notedQuery,
     timezone: '+00:00',
     pool: { max: 10, min: 0, idle: 10_000, acquire: 30_000 },
     dialectOptions: {
