@@ -18,10 +18,13 @@ async function openBush(): Promise<State> {
   await bush.open();
   return bush;
 }
+/** A busy machine takes its time. */
+const until = <T>(holds: () => T) => vi.waitFor(holds, { timeout: 30_000 });
+
 /** A device on which the whole bush is. */
 async function whole(): Promise<State> {
   const bush = await openBush();
-  await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking).toBeNull());
+  await until(async () => expect((await store.books.get(BUSH))?.taking).toBeNull());
   return bush;
 }
 const tree = trees[3]!;
@@ -65,7 +68,7 @@ describe('a bush that is opened for the first time', () => {
   it('is not told as a bush without holes while it is not all here', async () => {
     server.makeSnapshot(4, 2);
     const bush = await openBush();
-    await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
+    await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
     server.mood = 'away';
     const late = trees.at(-1)!;
     await bush.loadTree(late.id);
@@ -81,7 +84,7 @@ describe('a bush that is opened for the first time', () => {
   it('goes on with the next part after a visit that was cut off', async () => {
     server.makeSnapshot(4, 2);
     const bush = await openBush();
-    await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
+    await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
     bush.close();
     server.makeSnapshot(4);
     server.asked.length = 0;
@@ -96,7 +99,7 @@ describe('a bush that is opened for the first time', () => {
   it('waits for parts that are still being made, and begins with another snapshot where there is one', async () => {
     server.makeSnapshot(4, 2);
     const coming = whole();
-    await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
+    await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
     server.stored.push(reading(900));
     server.makeSnapshot(3);
     const bush = await coming;
@@ -193,7 +196,7 @@ describe('a bush that is on this device', () => {
     const { id } = await bush.record(tree.id, { kind: 'heightAndCrown', heightM: 20, crownRadiiM: null, note: '' });
     server.mood = 'noMember';
     await bush.refresh();
-    await vi.waitFor(async () => expect(await store.lives.count()).toBe(0));
+    await until(async () => expect(await store.lives.count()).toBe(0));
     expect([await store.books.count(), await store.overviews.count()]).toEqual([0, 0]);
     expect((await store.outbox.toArray()).map((entry) => entry.id)).toEqual([id]);
   });
@@ -202,7 +205,7 @@ describe('a bush that is on this device', () => {
     (await whole()).close();
     server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
     const bush = await openBush();
-    await vi.waitFor(async () => expect((await store.books.get(BUSH))?.memberId).toBe(server.member.id));
+    await until(async () => expect((await store.books.get(BUSH))?.memberId).toBe(server.member.id));
     expect(bush.overview!.member).toEqual(server.member);
   });
 
@@ -211,7 +214,7 @@ describe('a bush that is on this device', () => {
     await other.loadTree(tree.id);
     server.stored.push(reading(1111));
     await one.refresh();
-    await vi.waitFor(() => expect(other.recordsOf(tree.id).at(-1)).toMatchObject({ valueMm: 1111 }));
+    await until(() => expect(other.recordsOf(tree.id).at(-1)).toMatchObject({ valueMm: 1111 }));
     expect(other.overview!.number).toBe(1);
   });
 });
