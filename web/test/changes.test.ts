@@ -28,6 +28,7 @@ import { listen } from '../src/lib/server/listeners.ts';
 import { storeRecords } from '../src/lib/server/records.ts';
 import { snapshotOf, snapshotPart, type SnapshotHead, type SnapshotTrees } from '../src/lib/server/snapshot.ts';
 import { reorderWalk, treeLife, treesOf } from '../src/lib/server/trees.ts';
+import { GET as glance } from '../src/routes/api/v1/bushes/[bush]/+server.ts';
 import { book, entry, hill, NOW, reading } from './doorsSupport.ts';
 import { useFreshDatabase } from './database.ts';
 
@@ -256,6 +257,25 @@ describe('the feed of changes', () => {
     const { changes } = (await Bush.findByPk(bushId))!;
     await send(record, { ...record, id: 'no id' }, reading(randomUUID(), 900));
     expect((await Bush.findByPk(bushId))!.changes).toBe(changes);
+  });
+});
+
+describe('the bush at a glance', () => {
+  it('never says that it holds a change which it does not', async () => {
+    const { bushId, userId, access } = await book();
+    const locals = { member: { id: userId, displayName: 'Steward' } };
+    for (let i = 0; i < 25; i++) {
+      const { changes, version } = (await Bush.findByPk(bushId))!;
+      const stand = hill({ name: `G${i}` });
+      const request = new Request('http://baumkin.test/');
+      const [answer] = await Promise.all([
+        glance({ params: { bush: bushId }, locals, request } as never),
+        upsertShape({ bushId, authorId: userId, seen: version, now: NOW }, 'stand', stand)
+      ]);
+      const told = (await answer.json()) as { number: number; stands: { id: string }[] };
+      expect(told.number > changes && !told.stands.some(({ id }) => id === stand.id)).toBe(false);
+    }
+    expect((await access()).version).toBe(26);
   });
 });
 

@@ -4,8 +4,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { tries } from '../../testing/long.ts';
-import { Bush, LineBook, tables, TreeLine } from '../src/lib/server/db/index.ts';
-import { dropLines, linesOf, treeRows } from '../src/lib/server/lines.ts';
+import { LineBook, tables, TreeLine } from '../src/lib/server/db/index.ts';
+import { dropLines, treeRows } from '../src/lib/server/lines.ts';
 import { recordsByTree } from '../src/lib/server/records.ts';
 import { reorderWalk, treesOf } from '../src/lib/server/trees.ts';
 import { book, entry, made, reading, TODAY } from './doorsSupport.ts';
@@ -106,12 +106,5 @@ describe('the kept lines', () => {
       await Promise.all([kept(bushId), send(reading(treeIds[0]!, 300 + i, { on: `2025-08-${10 + i}` })), kept(bushId)]);
       expect(asJson(await kept(bushId))).toEqual(asJson(await derived(bushId)));
     }
-  });
-
-  it('say up to which change they tell', async () => {
-    const { bushId, treeIds, send } = await book();
-    await send(reading(treeIds[0]!, 300));
-    const { changes, feedId } = (await Bush.findByPk(bushId))!;
-    expect(await linesOf(bushId, { season: SEASON, today: TODAY })).toMatchObject({ number: changes, feed: feedId });
   });
 });

@@ -1,26 +1,12 @@
-import 'fake-indexeddb/auto';
 import fc from 'fast-check';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 
 import { tries } from '../../../testing/long.ts';
-import { BUSH, FailingServer, trees, type Mood } from './server.ts';
+import { device, empty, openBush, type State } from './device.ts';
+import { FailingServer, trees, type Mood } from './server.ts';
 
 /* The bush on a device as its pages see it, with a server that fails in every way in which servers fail. */
 
-let server: FailingServer;
-// The client takes hold of fetch when it is loaded: it is given one that asks whichever server stands at the moment.
-vi.stubGlobal('fetch', (input: Request) => server.fetch(input));
-const { BushState } = await import('../../src/lib/client/bush.svelte.ts');
-const { store } = await import('../../src/lib/client/store.ts');
-type State = InstanceType<typeof BushState>;
-
-const open: State[] = [];
-async function openBush(): Promise<State> {
-  const bush = new BushState(BUSH);
-  open.push(bush);
-  await bush.open();
-  return bush;
-}
 const tree = trees[3]!;
 const reading = (valueMm: number) => ({
   kind: 'reading' as const,
@@ -32,17 +18,11 @@ const reading = (valueMm: number) => ({
 });
 /** what its tape would show this autumn */
 const girth = Math.round(Math.PI * (tree.dbhMm! + 4));
-const sent = () => server.stored.map(({ id }) => id);
+const sent = () => device.server.stored.map(({ id }) => id);
 /** Until everything that can be sent has been. */
 async function settle(bush: State): Promise<void> {
   for (let i = 0; i < 20; i++) await bush.outbox.send();
 }
-
-beforeEach(async () => {
-  server = new FailingServer();
-  await Promise.all(store.tables.map((table) => table.clear()));
-});
-afterEach(() => open.splice(0).forEach((bush) => bush.close()));
 
 describe('a record written on this device', () => {
   it('shows at once, is sent, and shows the same once the server has it', async () => {
@@ -61,7 +41,7 @@ describe('a record written on this device', () => {
 
   it('waits without a network, also when the page is opened anew, and goes when there is one', async () => {
     const bush = await openBush();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const record = await bush.record(tree.id, reading(girth));
     const line = bush.byId.get(tree.id)!;
     await settle(bush);
@@ -71,7 +51,7 @@ describe('a record written on this device', () => {
     const again = await openBush();
     expect(again.outbox.entries.map(({ id }) => id)).toEqual([record.id]);
     expect(again.byId.get(tree.id)).toEqual(line);
-    server.mood = 'well';
+    device.server.mood = 'well';
     window.dispatchEvent(new Event('online'));
     await settle(again);
     expect([sent(), again.outbox.entries]).toEqual([[record.id], []]);
@@ -79,7 +59,7 @@ describe('a record written on this device', () => {
 
   it('is stored once when the answer to it was lost on the way', async () => {
     const bush = await openBush();
-    server.next = ['lostAnswer'];
+    device.server.next = ['lostAnswer'];
     const record = await bush.record(tree.id, reading(girth));
     await settle(bush);
     expect([sent(), bush.outbox.entries, bush.outbox.offline]).toEqual([[record.id], [], false]);
@@ -87,17 +67,17 @@ describe('a record written on this device', () => {
 
   it('is never sent in the name of another member of this device', async () => {
     const bush = await openBush();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const record = await bush.record(tree.id, reading(girth));
     bush.close();
-    server.mood = 'well';
-    const hedda = server.member;
-    server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
+    device.server.mood = 'well';
+    const hedda = device.server.member;
+    device.server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
     const other = await openBush();
     await settle(other);
     expect([sent(), other.outbox.entries]).toEqual([[], []]);
     other.close();
-    server.member = hedda;
+    device.server.member = hedda;
     await settle(await openBush());
     expect(sent()).toEqual([record.id]);
   });
@@ -108,37 +88,37 @@ describe('a record written on this device', () => {
       ['signedOut', /Sign in again/],
       ['throttled', /wait a minute/]
     ] as const) {
-      server.mood = mood;
+      device.server.mood = mood;
       await bush.record(tree.id, reading(girth));
       await settle(bush);
       expect(bush.outbox.problem).toMatch(words);
     }
     expect([bush.outbox.waiting, sent()]).toEqual([2, []]);
-    server.mood = 'well';
+    device.server.mood = 'well';
     await settle(bush);
     expect([bush.outbox.waiting, bush.outbox.problem, sent().length]).toEqual([0, null, 2]);
   });
 
   it('waits as without a network while a proxy answers for a server that is down, however often it is tried', async () => {
     const bush = await openBush();
-    server.mood = 'proxyPage';
+    device.server.mood = 'proxyPage';
     const record = await bush.record(tree.id, reading(girth));
     await settle(bush);
     expect([bush.outbox.waiting, bush.outbox.refused, bush.outbox.offline]).toEqual([1, [], true]);
-    server.mood = 'well';
+    device.server.mood = 'well';
     await settle(bush);
     expect([sent(), bush.outbox.entries, bush.outbox.offline]).toEqual([[record.id], [], false]);
   });
 
   it('that was refused stays to be read, on this device, until a person drops it', async () => {
     const bush = await openBush();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const [bad, good] = await bush.recordAll([
       { treeId: tree.id, draft: reading(girth) },
       { treeId: tree.id, draft: reading(girth + 6) }
     ]);
-    server.refuses.set(bad!.id, 'The year is far off.');
-    server.mood = 'well';
+    device.server.refuses.set(bad!.id, 'The year is far off.');
+    device.server.mood = 'well';
     await settle(bush);
     expect(sent()).toEqual([good!.id]);
     bush.close();
@@ -152,13 +132,13 @@ describe('a record written on this device', () => {
 
   it('on which the server breaks every time is set aside after three tries; all others arrive', async () => {
     const bush = await openBush();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const records = await bush.recordAll(
       Array.from({ length: 30 }, (_, i) => ({ treeId: trees[i % 10]!.id, draft: reading(1200 + i) }))
     );
     const bad = records[17]!.id;
-    server.poison.add(bad);
-    server.mood = 'well';
+    device.server.poison.add(bad);
+    device.server.mood = 'well';
     await settle(bush);
     expect(sent()).toEqual(records.map(({ id }) => id).filter((id) => id !== bad));
     expect(bush.outbox.refused.map(({ id, refused }) => [id, refused])).toEqual([
@@ -172,13 +152,13 @@ describe('a tree that came into the registry here', () => {
 
   it('stands where it was put on the walk, before and after the server has it', async () => {
     const bush = await openBush();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const treeId = crypto.randomUUID();
     await bush.record(treeId, { ...entry, afterId: trees[4]!.id });
     await bush.record(treeId, reading(900));
     const line = () => bush.rows.map(({ id }) => id).slice(4, 7);
     expect(line()).toEqual([trees[4]!.id, treeId, trees[5]!.id]);
-    server.mood = 'well';
+    device.server.mood = 'well';
     await settle(bush);
     expect([bush.outbox.entries, sent().length]).toEqual([[], 2]);
     expect(line()).toEqual([trees[4]!.id, treeId, trees[5]!.id]);
@@ -186,19 +166,19 @@ describe('a tree that came into the registry here', () => {
 
   it('whose tag was taken meanwhile is sent under another, with what was refused for want of it', async () => {
     const bush = await openBush();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const treeId = crypto.randomUUID();
     const born = await bush.record(treeId, { ...entry, afterId: null });
     const size = await bush.record(treeId, reading(900));
-    server.refuses.set(born.id, 'There is a tree 9000 already.').set(size.id, 'The tree is not in this bush.');
-    server.mood = 'well';
+    device.server.refuses.set(born.id, 'There is a tree 9000 already.').set(size.id, 'The tree is not in this bush.');
+    device.server.mood = 'well';
     await settle(bush);
     expect(bush.outbox.refused).toHaveLength(2);
-    server.refuses.clear();
+    device.server.refuses.clear();
     await bush.outbox.retag(bush.outbox.refused[0]!, '9001');
     await settle(bush);
     expect(bush.outbox.entries).toEqual([]);
-    expect(server.stored.map((record) => [record.id, 'tag' in record ? record.tag : null])).toEqual([
+    expect(device.server.stored.map((record) => [record.id, 'tag' in record ? record.tag : null])).toEqual([
       [born.id, '9001'],
       [size.id, null]
     ]);
@@ -224,13 +204,13 @@ describe('whatever the server does', () => {
         fc.integer({ min: 1, max: 12 }),
         fc.boolean(),
         async (turns, mostRecords, reopens) => {
-          server = new FailingServer();
-          server.mostRecords = mostRecords;
-          await Promise.all(store.tables.map((table) => table.clear()));
+          device.server = new FailingServer();
+          device.server.mostRecords = mostRecords;
+          await empty();
           let bush = await openBush();
           const written: string[] = [];
           for (const turn of turns) {
-            server.next = [...turn.moods];
+            device.server.next = [...turn.moods];
             const drafts = Array.from({ length: turn.size }, (_, i) => ({
               treeId: trees[(written.length + i) % trees.length]!.id,
               draft: reading(1000 + written.length + i)
@@ -245,7 +225,7 @@ describe('whatever the server does', () => {
             expect(new Set([...sent(), ...here])).toEqual(new Set(written));
             expect(new Set(sent()).size).toBe(sent().length);
           }
-          server.next = [];
+          device.server.next = [];
           await settle(bush);
           expect(new Set([...sent(), ...bush.outbox.refused.map(({ id }) => id)])).toEqual(new Set(written));
           expect(bush.outbox.waiting).toBe(0);

@@ -1,23 +1,10 @@
-import 'fake-indexeddb/auto';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 
-import { BUSH, FailingServer, trees } from './server.ts';
+import { device, openBush, store, type State } from './device.ts';
+import { BUSH, trees } from './server.ts';
 
 /* The book of a bush on this device: how it comes, how it is kept in step, and when it goes. */
 
-let server: FailingServer;
-vi.stubGlobal('fetch', (input: Request) => server.fetch(input));
-const { BushState } = await import('../../src/lib/client/bush.svelte.ts');
-const { store } = await import('../../src/lib/client/store.ts');
-type State = InstanceType<typeof BushState>;
-
-const open: State[] = [];
-async function openBush(): Promise<State> {
-  const bush = new BushState(BUSH);
-  open.push(bush);
-  await bush.open();
-  return bush;
-}
 /** A busy machine takes its time. */
 const until = <T>(holds: () => T) => vi.waitFor(holds, { timeout: 30_000 });
 
@@ -43,21 +30,15 @@ const reading = (valueMm: number, treeId = tree.id) => ({
   heightMm: 1300,
   confirmed: true,
   note: '',
-  authorId: server.member.id
+  authorId: device.server.member.id
 });
-const times = (path: string) => server.asked.filter((asked) => asked === path).length;
-
-beforeEach(async () => {
-  server = new FailingServer();
-  await Promise.all(store.tables.map((table) => table.clear()));
-});
-afterEach(() => open.splice(0).forEach((bush) => bush.close()));
+const times = (path: string) => device.server.asked.filter((asked) => asked === path).length;
 
 describe('a bush that is opened for the first time', () => {
   it('comes in parts behind the page, and every tree can be read without a network then', async () => {
     (await whole()).close();
     expect(await store.lives.count()).toBe(trees.length);
-    server.mood = 'away';
+    device.server.mood = 'away';
     const again = await openBush();
     for (const { id } of trees) {
       await again.loadTree(id);
@@ -66,42 +47,41 @@ describe('a bush that is opened for the first time', () => {
   });
 
   it('is not told as a bush without holes while it is not all here', async () => {
-    server.makeSnapshot(4, 2);
+    device.server.makeSnapshot(4, 2);
     const bush = await openBush();
     await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
-    server.mood = 'away';
+    device.server.mood = 'away';
     const late = trees.at(-1)!;
     await bush.loadTree(late.id);
     expect(bush.hasLife(late.id)).toBe(false);
     await expect(bush.everything()).rejects.toThrow('Not all of this bush is on this device yet');
     expect(bush.problem).toContain('Not all of this bush');
-    server.mood = 'well';
-    server.makeSnapshot(4);
+    device.server.mood = 'well';
+    device.server.makeSnapshot(4);
     expect(await bush.everything()).toHaveLength(trees.length);
     expect(bush.problem).toBeNull();
   });
 
   it('goes on with the next part after a visit that was cut off', async () => {
-    server.makeSnapshot(4, 2);
+    device.server.makeSnapshot(4, 2);
     const bush = await openBush();
     await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
     bush.close();
-    server.makeSnapshot(4);
-    server.asked.length = 0;
+    device.server.makeSnapshot(4);
+    device.server.asked.length = 0;
     await whole();
-    expect(server.asked.filter((path) => path.startsWith('/snapshot/')).map((path) => path.split('/')[3])).toEqual([
-      '2',
-      '3'
-    ]);
+    expect(
+      device.server.asked.filter((path) => path.startsWith('/snapshot/')).map((path) => path.split('/')[3])
+    ).toEqual(['2', '3']);
     expect(await store.lives.count()).toBe(trees.length);
   });
 
   it('waits for parts that are still being made, and begins with another snapshot where there is one', async () => {
-    server.makeSnapshot(4, 2);
+    device.server.makeSnapshot(4, 2);
     const coming = whole();
     await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
-    server.stored.push(reading(900));
-    server.makeSnapshot(3);
+    device.server.stored.push(reading(900));
+    device.server.makeSnapshot(3);
     const bush = await coming;
     expect(await store.lives.count()).toBe(trees.length);
     await bush.loadTree(tree.id);
@@ -114,7 +94,7 @@ describe('a bush that is on this device', () => {
     (await whole()).close();
     const before = times('');
     const size = Math.round(Math.PI * (tree.dbhMm! + 9));
-    server.stored.push(reading(size));
+    device.server.stored.push(reading(size));
     const bush = await openBush();
     expect(times('')).toBe(before);
     expect(times('/snapshot')).toBe(1);
@@ -128,11 +108,11 @@ describe('a bush that is on this device', () => {
     const bush = await whole();
     const { settings } = bush.overview!.bush;
     const stand = { id: crypto.randomUUID(), name: 'Hill' };
-    server.others.set(1, {
+    device.server.others.set(1, {
       role: 'crew',
       bush: { name: 'Other Hill', settings: { ...settings, snowMm: 400 }, version: 2, origin: null, baseMap: null },
       stands: [{ id: stand.id, stand: stand as never }],
-      people: [{ id: server.member.id, name: 'Hedda', showsHoles: true }]
+      people: [{ id: device.server.member.id, name: 'Hedda', showsHoles: true }]
     });
     await bush.refresh();
     expect(bush.overview!.bush).toMatchObject({
@@ -144,18 +124,18 @@ describe('a bush that is on this device', () => {
     expect(bush.overview!.stands).toEqual([stand]);
     expect(bush.overview!.people).toHaveLength(1);
     expect(bush.mayDecide).toBe(false);
-    server.others.set(2, { stands: [{ id: stand.id, stand: null }] });
+    device.server.others.set(2, { stands: [{ id: stand.id, stand: null }] });
     await bush.refresh();
     expect(bush.overview!.stands).toEqual([]);
   });
 
   it('takes a tree out that others took out, and another order of the walk', async () => {
     const bush = await whole();
-    server.others.set(1, { trees: [{ id: tree.id, walkOrder: 3, tree: null }] });
+    device.server.others.set(1, { trees: [{ id: tree.id, walkOrder: 3, tree: null }] });
     await bush.refresh();
     expect(bush.byId.has(tree.id)).toBe(false);
     const walk = trees.map(({ id }, i) => ({ id, walkOrder: trees.length - i }));
-    server.others.set(2, { walk });
+    device.server.others.set(2, { walk });
     await bush.refresh();
     expect(bush.rows.map(({ id }) => id)).toEqual(
       trees
@@ -167,24 +147,24 @@ describe('a bush that is on this device', () => {
 
   it('begins anew where the feed is another one', async () => {
     const bush = await whole();
-    server.feed = '6f9c2f7e-7f2f-4d43-9c4e-0d7a3c6f1a06';
-    server.stored.push(reading(1234));
-    server.makeSnapshot();
+    device.server.feed = '6f9c2f7e-7f2f-4d43-9c4e-0d7a3c6f1a06';
+    device.server.stored.push(reading(1234));
+    device.server.makeSnapshot();
     await bush.refresh();
-    expect(await store.books.get(BUSH)).toMatchObject({ feed: server.feed, number: 1, taking: null });
-    expect(bush.overview!.feed).toBe(server.feed);
+    expect(await store.books.get(BUSH)).toMatchObject({ feed: device.server.feed, number: 1, taking: null });
+    expect(bush.overview!.feed).toBe(device.server.feed);
   });
 
   it('is asked for at a glance on another day, and where a page of the feed was missed', async () => {
     const bush = await whole();
     const before = times('');
-    server.today = '2026-11-24';
+    device.server.today = '2026-11-24';
     await bush.refresh();
     expect([times(''), bush.today]).toEqual([before + 1, '2026-11-24']);
     // This tab was closed after the page was on the device and before it was in the glance.
-    server.stored.push(reading(1000), reading(1001));
+    device.server.stored.push(reading(1000), reading(1001));
     await store.books.update(BUSH, { number: 2 });
-    server.stored.push(reading(1002));
+    device.server.stored.push(reading(1002));
     await bush.refresh();
     expect(times('')).toBe(before + 2);
     expect(bush.overview!.number).toBe(3);
@@ -192,9 +172,9 @@ describe('a bush that is on this device', () => {
 
   it('goes from the device of one who is no member any more; what she wrote waits', async () => {
     const bush = await whole();
-    server.mood = 'away';
+    device.server.mood = 'away';
     const { id } = await bush.record(tree.id, { kind: 'heightAndCrown', heightM: 20, crownRadiiM: null, note: '' });
-    server.mood = 'noMember';
+    device.server.mood = 'noMember';
     await bush.refresh();
     await until(async () => expect(await store.lives.count()).toBe(0));
     expect([await store.books.count(), await store.overviews.count()]).toEqual([0, 0]);
@@ -203,16 +183,16 @@ describe('a bush that is on this device', () => {
 
   it('is begun anew for another member of this device', async () => {
     (await whole()).close();
-    server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
+    device.server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
     const bush = await openBush();
-    await until(async () => expect((await store.books.get(BUSH))?.memberId).toBe(server.member.id));
-    expect(bush.overview!.member).toEqual(server.member);
+    await until(async () => expect((await store.books.get(BUSH))?.memberId).toBe(device.server.member.id));
+    expect(bush.overview!.member).toEqual(device.server.member);
   });
 
   it('shows in every tab what came by one of them', async () => {
     const [one, other] = [await whole(), await whole()];
     await other.loadTree(tree.id);
-    server.stored.push(reading(1111));
+    device.server.stored.push(reading(1111));
     await one.refresh();
     await until(() => expect(other.recordsOf(tree.id).at(-1)).toMatchObject({ valueMm: 1111 }));
     expect(other.overview!.number).toBe(1);

@@ -282,7 +282,7 @@ export class BushState {
    */
   async #arrived(entries: readonly OutboxEntry[]): Promise<boolean> {
     await this.#fromDevice(treesIn(entries));
-    const changed = new Map<string, readonly WorkRecord[]>();
+    const news: WorkRecord[] = [];
     const ofBush: BushRecord[] = [];
     const born: Entry[] = [];
     let known = true;
@@ -294,22 +294,17 @@ export class BushState {
       // A tree that came into the registry here: all there is to know of it was written on this device.
       const isNew = record.kind === 'entry' && record.correctsId === null;
       if (isNew) born.push(record);
-      const before = changed.get(treeId) ?? this.#records.get(treeId) ?? (isNew ? [] : undefined);
-      if (!before || isNew) known = false;
-      if (before) changed.set(treeId, [...before.filter(({ id }) => id !== record.id), record as WorkRecord]);
+      const isHere = this.#records.has(treeId) || born.some((entry) => entry.treeId === treeId);
+      if (!isHere || isNew) known = false;
+      if (isHere) news.push(record as WorkRecord);
     }
     if (ofBush.length > 0 && this.overview) {
       const others = (this.overview.bushRecords ?? []).filter(({ id }) => !ofBush.some((record) => record.id === id));
       await this.#server.set({ ...this.overview, bushRecords: [...others, ...ofBush] });
     }
-    await addToLives(this.id, {
-      trees: [],
-      records: entries.flatMap(({ treeId, record }) =>
-        treeId !== null && changed.has(treeId) ? [record as WorkRecord] : []
-      )
-    });
+    const lives = await addToLives(this.id, { trees: [], records: news });
     if (born.length > 0) this.#born = [...this.#born, ...born];
-    for (const [treeId, records] of changed) this.#records.set(treeId, records);
+    for (const { treeId, records } of lives) this.#records.set(treeId, records);
     return known;
   }
 

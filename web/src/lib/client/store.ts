@@ -71,7 +71,6 @@ class DeviceStore extends Dexie {
     super('baumkin');
     this.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
     this.version(2).stores({ drafts: 'key, bushId', practice: '++id, memberId' });
-    this.version(4).stores({ books: 'bushId' });
     // Kinds and fields were renamed: what waits here, and what is read without a network, is renamed too.
     this.version(3).upgrade(async (kept) => {
       await kept
@@ -93,6 +92,7 @@ class DeviceStore extends Dexie {
           overview.bush.settings = fromOlderSettings(overview.bush.settings);
         });
     });
+    this.version(4).stores({ books: 'bushId' });
   }
 }
 

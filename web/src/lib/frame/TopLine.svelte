@@ -23,7 +23,7 @@
         ? `No network: ${bush.outbox.waiting} kept on this device`
         : `Saving ${bush.outbox.waiting} …`;
     if (bush.outbox.offline) return bush.overview ? 'No network: working from this device' : 'No network';
-    if (bush.progress) return `Taking the bush along: ${bush.progress.trees} of ${bush.progress.of} trees`;
+    if (bush.progress) return `${bush.progress.trees} of ${bush.progress.of} trees here`;
     return bush.overview ? 'All saved' : 'Opening …';
   });
 

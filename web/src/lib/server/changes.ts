@@ -1,12 +1,9 @@
 import {
   isBushRecordKind,
   type AnyRecordKind,
-  type BaseMapFit,
   type BushRecord,
-  type BushSettings,
   type SiteFeature,
   type Stand,
-  type Tree,
   type WorkRecord
 } from '@baumkin/core/records';
 import { Op, type Transaction } from 'sequelize';
@@ -14,6 +11,7 @@ import { Op, type Transaction } from 'sequelize';
 import { baseMapFitOf } from './baseMap.ts';
 import { accessOf, peopleOf, shapesOf, type BushAccess, type Damaged } from './bushes.ts';
 import type { Touched } from './bushWrite.ts';
+import type { AnswerOf } from './contract.ts';
 import { Bush, Change, TreeRecord } from './db/index.ts';
 import { reading } from './db/reading.ts';
 import { recordsWhere } from './recordRows.ts';
@@ -22,42 +20,12 @@ import { bushRecordsOf } from './records.ts';
 import { walkOf } from './treeRegistry.ts';
 import { treeOf } from './trees.ts';
 
-/** A bush as a whole, its trees and their records aside. */
-export interface BushHead {
-  readonly name: string;
-  readonly settings: BushSettings;
-  readonly version: number;
-  readonly origin: { readonly lat: number; readonly lon: number } | null;
-  /** how a picture lies under the map; null where none does */
-  readonly baseMap: BaseMapFit | null;
-}
-
-/** A tree's step on the walk and its line in the registry; null once it was taken out. */
-export interface Registered {
-  readonly id: string;
-  readonly walkOrder: number;
-  readonly tree: Tree | null;
-}
-
 /** What changed in a bush after one number, up to another. What is told of anything is what it is now. */
-export interface Changes {
-  /** another one where all has to be begun anew */
-  readonly feed: string;
-  /** ask for what came after this next */
-  readonly to: number;
-  /** the number of the last change; there is more where it is above `to` */
-  readonly last: number;
-  readonly trees: readonly Registered[];
-  readonly records: readonly WorkRecord[];
-  readonly bushRecords: readonly BushRecord[];
-  /** null for one that was taken away */
-  readonly stands: readonly { readonly id: string; readonly stand: Stand | null }[];
-  readonly features: readonly { readonly id: string; readonly feature: SiteFeature | null }[];
-  /** the steps of all trees on the walk, in their order; null where it is the old one */
-  readonly walk: readonly { readonly id: string; readonly walkOrder: number }[] | null;
-  readonly bush: BushHead | null;
-  readonly people: Awaited<ReturnType<typeof peopleOf>> | null;
-}
+export type Changes = Omit<AnswerOf<'Changes'>, 'role' | 'memberId' | 'today' | 'season'>;
+/** A bush as a whole, its trees and their records aside. */
+export type BushHead = NonNullable<Changes['bush']>;
+/** A tree's step on the walk and its line in the registry; null once it was taken out. */
+export type Registered = Changes['trees'][number];
 
 /** Numbers that one page of the feed holds at most, and ids after which no further number is begun. */
 const MOST_NUMBERS = 200;
@@ -120,6 +88,16 @@ export interface BushAsWhole extends BushHead {
   readonly features: readonly SiteFeature[];
   readonly damaged: readonly Damaged[];
   readonly bushRecords: readonly BushRecord[];
+}
+
+/** A bush as a whole at one moment, and the number of the last change that is in it. */
+export function wholeOf(
+  bushId: string
+): Promise<{ readonly feed: string; readonly number: number; readonly whole: BushAsWhole }> {
+  return reading(async (transaction) => {
+    const row = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
+    return { feed: row.feedId, number: row.changes, whole: await asWhole(row, transaction) };
+  });
 }
 
 export async function asWhole(row: Bush, transaction: Transaction): Promise<BushAsWhole> {

@@ -273,7 +273,7 @@ export const PATHS = {
 } as const satisfies Readonly<Record<string, Partial<Record<Method, Operation>>>>;
 
 /** What a schema's answer is in TypeScript; the bush at a glance is described more loosely than it is. */
-type AnswerOf<Name extends SchemaName> = Name extends 'Overview' ? Overview : z.output<(typeof SCHEMAS)[Name]>;
+export type AnswerOf<Name extends SchemaName> = Name extends 'Overview' ? Overview : z.output<(typeof SCHEMAS)[Name]>;
 type NamesIn<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}` ? Name | NamesIn<Rest> : never;
 
 /** The table as types: what each address takes and gives, and the names in its path. */

@@ -23,9 +23,6 @@ import { treesOf } from './trees.ts';
 /** The lines of all trees in walking order, each as JSON, and what was expected of them. */
 export interface KeptLines extends Expectations {
   readonly lines: readonly string[];
-  /** number of the last change that is in them */
-  readonly number: number;
-  readonly feed: string;
 }
 
 interface Kept {
@@ -43,7 +40,7 @@ const AT_ONCE = 2000;
  */
 export async function linesOf(bushId: string, at: AsOf): Promise<KeptLines> {
   const { found, fresh, keep } = await reading(async (transaction) => {
-    const { changes: number, feedId: feed } = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
+    const { changes: number } = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
     const book = await LineBook.findByPk(bushId, { transaction });
     const kept = await tables().sequelize.query<Kept>(
       `SELECT t.id, l.line, l.says FROM trees t LEFT JOIN treeLines l ON l.treeId = t.id
@@ -64,7 +61,7 @@ export async function linesOf(bushId: string, at: AsOf): Promise<KeptLines> {
     const anew = changed ? kept : missing;
     await derive.secondPass(anew, expects);
     return {
-      found: { lines: kept.map(({ line }) => line!), number, feed, ...expects },
+      found: { lines: kept.map(({ line }) => line!), ...expects },
       fresh: anew,
       keep: { number, expects, book: changed }
     };

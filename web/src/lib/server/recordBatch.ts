@@ -142,8 +142,8 @@ export class RecordBatch {
   async keep(): Promise<void> {
     const { transaction } = this.#write;
     await this.#registry.keep();
-    for (const [kind] of this.#rows) {
-      const rows = this.#taken.filter((record) => record.kind === kind).map((record) => rowOf(record, this.#by));
+    for (const [kind, known] of this.#rows) {
+      const rows = this.#taken.filter((record) => record.kind === kind).map(({ id }) => known.get(id)!);
       if (rows.length > 0) await tables().work[kind].bulkCreate(rows, { transaction });
     }
     this.#write.records(this.#taken);

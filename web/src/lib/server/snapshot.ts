@@ -4,6 +4,7 @@ import { gzip } from 'node:zlib';
 import { Op, UniqueConstraintError } from 'sequelize';
 
 import { asWhole, registered, type BushAsWhole, type Registered } from './changes.ts';
+import type { AnswerOf } from './contract.ts';
 import { Bush, Snapshot, SnapshotPart } from './db/index.ts';
 import { reading } from './db/reading.ts';
 import { log } from './log.ts';
@@ -13,15 +14,7 @@ import { walkOf } from './treeRegistry.ts';
 const gzipped = promisify(gzip);
 
 /** How far the making of a snapshot is. */
-export interface SnapshotState {
-  readonly feed: string;
-  /** all changes up to this number are in it; those after it come from the feed */
-  readonly number: number;
-  readonly parts: number;
-  /** parts 0 to this one, itself not included, can be had */
-  readonly ready: number;
-  readonly trees: number;
-}
+export type SnapshotState = AnswerOf<'Snapshot'>;
 
 /** The first part of a snapshot. */
 export interface SnapshotHead {

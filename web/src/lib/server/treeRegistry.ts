@@ -98,10 +98,6 @@ export class TreeRegistry {
       push(this.#places, place.treeId, place);
   }
 
-  has(treeId: string): boolean {
-    return this.#lines.has(treeId);
-  }
-
   /** Takes an entry or a place in. @returns a sentence for people where it is refused */
   take(record: Entry | TreePlace): string | null {
     const line = this.#lines.get(record.treeId);

@@ -3,10 +3,9 @@ import { json } from '@sveltejs/kit';
 
 import type { Overview } from '$lib/client/overview.ts';
 import { answering, packedText, readRequest, requireBush } from '$lib/server/api.ts';
-import { changeNameOrOrigin, peopleOf, shapesOf } from '$lib/server/bushes.ts';
+import { changeNameOrOrigin } from '$lib/server/bushes.ts';
+import { wholeOf } from '$lib/server/changes.ts';
 import { today } from '$lib/server/clock.ts';
-import { baseMapFitOf } from '$lib/server/baseMap.ts';
-import { bushRecordsOf } from '$lib/server/records.ts';
 import { linesOf } from '$lib/server/lines.ts';
 
 /** The bush at a glance: what every station's list, the beads and the map are drawn from. */
@@ -14,27 +13,18 @@ export async function GET({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush);
   const day = today();
   const season = seasonOf(day);
-  const [{ stands, features, damaged }, baseMap, people, bushRecords, { lines, number, feed, priors, sizes }] =
-    await Promise.all([
-      shapesOf(bush.id),
-      baseMapFitOf(bush.id),
-      peopleOf(bush.id),
-      bushRecordsOf(bush.id),
-      linesOf(bush.id, { season, today: day })
-    ]);
-  const { id, name, role, settings, version, origin } = bush;
+  // The number is of the moment before the lines are read: what came between is told again by the feed, and never missed.
+  const { feed, number, whole } = await wholeOf(bush.id);
+  const { lines, priors, sizes } = await linesOf(bush.id, { season, today: day });
+  const { id, role } = bush;
+  const { name, settings, version, origin, ...rest } = whole;
   const member = { id: locals.member!.id, name: locals.member!.displayName };
   const head = {
     bush: { id, name, role, settings, version, origin },
-    people,
     member,
     today: day,
     season,
-    stands,
-    features,
-    damaged,
-    baseMap,
-    bushRecords,
+    ...rest,
     ringPriors: priors,
     sizes,
     feed,
