@@ -41,6 +41,16 @@ test('in the woods without a network: measured, placed, logged, and all of it ar
     await page.goto(`/bush/${bushId}/${station}/${never.id}`);
     await expect(page.getByRole('heading', { name: `Tree ${never.tag}`, exact: true }).first()).toBeVisible();
   }
+  // At any depth of address, after a hard reload too, and from where the installed app begins.
+  for (const address of ['', '/place/round', `/card/${never.id}`, '/map/ground', '/thin/plan']) {
+    await page.goto(`/bush/${bushId}${address}`);
+    await page.reload();
+    await expect(page.locator('main').locator('h1, h2, article').first()).toBeAttached();
+  }
+  for (const start of ['/', '/bushes']) {
+    await page.goto(start);
+    await expect(page).toHaveURL(`/bush/${bushId}`);
+  }
   await page.goto(`/bush/${bushId}/life/${never.id}`);
   await expect(page.getByText(/^Settled as|^Measured|entry in the book/).first()).toBeVisible();
   await page.goto(`/bush/${bushId}/measure/${tree.id}`);

@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test';
 
+import { benchBigBush } from './lib/bigBench.mjs';
 import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { exec, freePort } from './lib/exec.mjs';
@@ -7,23 +8,35 @@ import { run, say, Trouble } from './lib/say.mjs';
 import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 
-/** Speed of the core, of the database's side and of the map: ratios within one run, not limits. */
+/**
+ * Speed of the core, of the database's side, of the map and of a big bush: ratios within one run and seconds, not limits. Names
+ * of these parts after the command leave the others out.
+ */
 const MANY = 20_000;
+const PARTS = ['core', 'web', 'map', 'big'];
 
 await run(async () => {
+  const asked = process.argv.slice(2);
+  const unknown = asked.filter((part) => !PARTS.includes(part));
+  if (unknown.length > 0)
+    throw new Trouble(`There is no bench of ${unknown.join(', ')}; there are ${PARTS.join(', ')}.`);
+  const wanted = (/** @type {string} */ part) => asked.length === 0 || asked.includes(part);
   await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'chromium']);
   await ensureNodeModules();
-  await bench('core', {});
+  if (wanted('core')) await bench('core', {});
   const database = await startDatabase('test-db');
   /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
   let server;
   try {
-    await bench('web', { DATABASE_URL: database.url });
+    if (wanted('web')) await bench('web', { DATABASE_URL: database.url });
+    if (!wanted('map') && !wanted('big')) return;
     await ensureBuild();
     await database.reset();
     await prepareDemo(database.url);
     server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true });
-    await benchMap(server.origin);
+    const { origin, pid } = server;
+    if (wanted('big')) await benchBigBush({ databaseUrl: database.url, origin, pid: /** @type {number} */ (pid) });
+    if (wanted('map')) await benchMap(origin);
   } finally {
     await server?.stop();
     await database.stop();

@@ -4,6 +4,8 @@ import adapter from '@sveltejs/adapter-node';
 export default {
   compilerOptions: { runes: true },
   kit: {
+    // One page that the service worker keeps serves every address, however deep.
+    paths: { relative: false },
     adapter: adapter({ precompress: true }),
     csp: {
       mode: 'nonce',

@@ -9,7 +9,8 @@ export default defineConfig({
   define: named,
   resolve: inBrowser,
   ssr: onServer,
-  worker: { format: 'es' },
+  // One file a worker: the service worker keeps the files that the pages name, and knows of no others.
+  worker: { format: 'es', rolldownOptions: { output: { codeSplitting: false } } },
   server: { fs: { allow: ['..'] } },
   optimizeDeps: { include: ['comlink', 'dexie', 'papaparse'], exclude: ['highs'] }
 });

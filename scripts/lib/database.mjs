@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { userInfo } from 'node:os';
+import { totalmem, userInfo } from 'node:os';
 
 import { exec, freePort, isAlive, pause, stop } from './exec.mjs';
 import { socketPath, stateDir } from './paths.mjs';
@@ -98,6 +98,9 @@ function runningPid(pidFile) {
   return command.includes('mariadbd') && command.includes(pidFile) ? pid : 0;
 }
 
+/** What the database may keep of its tables in memory: a quarter of the machine's, within bounds. */
+const poolMb = () => Math.round(Math.min(1024, Math.max(128, totalmem() / 4 / 2 ** 20)));
+
 /** @param {{ dataDir: string, socket: string, pidFile: string, logFile: string, port: number }} where */
 function launch({ dataDir, socket, pidFile, logFile, port }) {
   const log = openSync(logFile, 'a');
@@ -116,7 +119,8 @@ function launch({ dataDir, socket, pidFile, logFile, port }) {
       '--character-set-server=utf8mb4',
       '--collation-server=utf8mb4_unicode_ci',
       '--innodb-flush-log-at-trx-commit=1',
-      '--max-allowed-packet=64M'
+      '--max-allowed-packet=64M',
+      `--innodb-buffer-pool-size=${poolMb()}M`
     ],
     { detached: true, stdio: ['ignore', log, log] }
   );

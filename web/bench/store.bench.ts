@@ -11,7 +11,7 @@ import { bushFor, createBush } from '../src/lib/server/bushes.ts';
 import { migrate, tables } from '../src/lib/server/db/index.ts';
 import { importFile } from '../src/lib/server/importTrees.ts';
 import { bushRecordsOf } from '../src/lib/server/records.ts';
-import { treeRows } from '../src/lib/server/lines.ts';
+import { treeRows } from '../test/treeRows.ts';
 import { emptyDatabase } from '../test/database.ts';
 
 /**

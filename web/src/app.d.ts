@@ -1,8 +1,8 @@
 import type { Member } from '$lib/server/accounts.ts';
 
 declare global {
-  /** when this program was built */
-  const BUILD: string;
+  /** names the core that this program was built with */
+  const CORE: string;
   namespace App {
     interface Locals {
       member: Member | null;

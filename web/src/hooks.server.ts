@@ -17,8 +17,10 @@ export const init: ServerInit = async () => {
     throw new Error(`The database lacks ${missing.join(', ')}. It was made by another version; nothing was changed.`);
 };
 
+/** The empty page of all bushes, which devices keep: it says nothing of any. */
+const SHELL = '/bush/shell';
 /** Pages that anybody may see. */
-const OPEN = ['/sign-in', '/sign-up'];
+const OPEN = ['/sign-in', '/sign-up', SHELL];
 
 /** What the interface is, and what an archive is made of: no secrets. */
 const DESCRIPTIONS = ['/api/v1/openapi.json', '/api/v1/archive.schema.json'];

@@ -5,18 +5,22 @@ import { build, files, version } from '$service-worker';
 declare const self: ServiceWorkerGlobalScope;
 
 /*
- * Keeps the program on the device. Pages of a bush are drawn by the browser from what the device holds, so one kept
- * page serves for all of them when there is no network. Data is never kept here: that is the device store's job.
+ * Keeps the program on the device, in one version. Pages of a bush are drawn by the browser from what the device holds, so one
+ * empty page, kept with the program that it belongs to, serves all of them with and without a network. Data is never kept
+ * here: that is the device store's job. Another version is kept beside this one, and waits until a person takes it.
  */
-const PROGRAM = `program-${version}`;
+const PREFIX = 'program-';
+const PROGRAM = PREFIX + version;
 const SHELL = '/bush/shell';
+/** Holds the bush that was looked at last, under this address. */
+const LAST = 'last-bush';
 
 self.addEventListener('install', (event) => {
   event.waitUntil(
-    caches
-      .open(PROGRAM)
-      .then((cache) => cache.addAll([...build, ...files]))
-      .then(() => self.skipWaiting())
+    caches.open(PROGRAM).then(async (cache) => {
+      await cache.addAll([...build, ...files]);
+      await cache.add(new Request(SHELL, { cache: 'reload' }));
+    })
   );
 });
 
@@ -24,33 +28,47 @@ self.addEventListener('activate', (event) => {
   event.waitUntil(
     caches
       .keys()
-      .then((names) => Promise.all(names.filter((name) => name !== PROGRAM).map((name) => caches.delete(name))))
+      .then((names) => {
+        const others = names.filter((name) => name.startsWith(PREFIX) && name !== PROGRAM);
+        // The one before this stays: another tab may still run it.
+        return Promise.all(others.slice(0, -1).map((name) => caches.delete(name)));
+      })
       .then(() => self.clients.claim())
   );
+});
+
+/** A person takes the version that waits. */
+self.addEventListener('message', ({ data }) => {
+  if (data === 'take') void self.skipWaiting();
 });
 
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== self.location.origin) return;
-  if (build.includes(url.pathname) || files.includes(url.pathname)) event.respondWith(keptFirst(request));
-  else if (request.mode === 'navigate' && url.pathname.startsWith('/bush/'))
-    event.respondWith(networkThenShell(request));
+  if (build.includes(url.pathname) || files.includes(url.pathname) || url.pathname.startsWith('/_app/immutable/'))
+    event.respondWith(keptFirst(request));
+  else if (request.mode === 'navigate')
+    event.respondWith(url.pathname.startsWith('/bush/') ? shell(request, url) : networkThenBush(request));
 });
 
 async function keptFirst(request: Request): Promise<Response> {
   return (await caches.match(request, { ignoreSearch: true })) ?? fetch(request);
 }
 
-async function networkThenShell(request: Request): Promise<Response> {
-  const cache = await caches.open(PROGRAM);
+async function shell(request: Request, { pathname }: URL): Promise<Response> {
+  const last = await caches.open(LAST);
+  await last.put(LAST, new Response(pathname.split('/')[2]));
+  return (await (await caches.open(PROGRAM)).match(SHELL)) ?? fetch(request);
+}
+
+/** Pages that the server alone draws: without it the way leads to the bush that is on this device. */
+async function networkThenBush(request: Request): Promise<Response> {
   try {
-    const response = await fetch(request);
-    if (response.ok && !response.redirected) await cache.put(SHELL, response.clone());
-    return response;
+    return await fetch(request);
   } catch (error) {
-    const shell = await cache.match(SHELL);
-    if (shell) return shell;
-    throw error;
+    const last = await (await caches.open(LAST)).match(LAST);
+    if (!last) throw error;
+    return Response.redirect(`/bush/${await last.text()}`);
   }
 }

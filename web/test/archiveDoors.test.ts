@@ -7,9 +7,9 @@ import { bushFor, createBush, upsertShape, deleteShape, shapesOf } from '../src/
 import { Bush, migrate, missingColumns, tables } from '../src/lib/server/db/index.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
 import { fromOlder, requests } from '../src/lib/server/requests.ts';
-import { treeRows } from '../src/lib/server/lines.ts';
 import { TODAY, NOW, made, entry, reading, hill, book } from './doorsSupport.ts';
 import { useFreshDatabase } from './database.ts';
+import { treeRows } from './treeRows.ts';
 
 useFreshDatabase();
 

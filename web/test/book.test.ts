@@ -24,9 +24,9 @@ import { loadDemo } from '../../demo/load.ts';
 import { setBaseMap, baseMapOf } from '../src/lib/server/baseMap.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
-import { treeRows } from '../src/lib/server/lines.ts';
 import { treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, emptyDatabase, useFreshDatabase } from './database.ts';
+import { treeRows } from './treeRows.ts';
 
 useFreshDatabase();
 

@@ -7,9 +7,9 @@ import { User } from '../src/lib/server/db/index.ts';
 import { loadDemo } from '../../demo/load.ts';
 import { importFile } from '../src/lib/server/importTrees.ts';
 import { recordsByTree } from '../src/lib/server/records.ts';
-import { treeRows } from '../src/lib/server/lines.ts';
 import { treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
+import { treeRows } from './treeRows.ts';
 
 useFreshDatabase();
 

@@ -12,9 +12,9 @@ import { missingColumns, tables } from '../src/lib/server/db/index.ts';
 import { createRecordTable } from '../src/lib/server/db/migrations/recordTable.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
 import { storeRecords } from '../src/lib/server/records.ts';
-import { treeRows } from '../src/lib/server/lines.ts';
 import { treeLife } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
+import { treeRows } from './treeRows.ts';
 
 vi.mock('../../core/src/records/kinds/index.ts', async (original) => {
   const [real, { sapTest }] = [await original<{ KINDS: readonly object[] }>(), await import('./sapTest.ts')];

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
-import { KINDS } from '@baumkin/core/records';
+import { KINDS, recordKindOf } from '@baumkin/core/records';
 import type { DataType } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 
@@ -45,6 +45,9 @@ describe('the tables that the migrations laid down', () => {
           expect.toSatisfy((wide: number) => wide >= (type as unknown as { _length: number })._length)
         ]);
     }
+    const indexes = (await tables().sequelize.getQueryInterface().showIndex(tableName)) as { name: string }[];
+    if (recordKindOf(kind).of === 'tree')
+      expect(indexes.map(({ name }) => name)).toContain(`${tableName}_bushId_treeId`);
   });
 });
 
@@ -68,6 +71,7 @@ describe('migrations that landed', () => {
     '0012-sound-advice.ts': '6fb10e9c33ddaf3e',
     '0013-plantings.ts': '30db40b8f91603d8',
     '0014-field-words.ts': '585dca54d914da51',
+    '0015-changes.ts': 'c2fd1d0bc64ba339',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

@@ -10,9 +10,9 @@ import {
 import { beforeAll, describe, expect, it } from 'vitest';
 
 import { bushRecordsOf, recordsByTree, storeRecords } from '../src/lib/server/records.ts';
-import { treeRows } from '../src/lib/server/lines.ts';
 import { reorderWalk, treeLife, treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
+import { treeRows } from './treeRows.ts';
 
 useFreshDatabase();
 

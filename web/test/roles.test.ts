@@ -19,6 +19,7 @@ const LEAST = {
   // Each record is answered for itself: what a viewer wrote while she was crew is refused with its reason, one by one.
   'post /bushes/{bush}/records': 'viewer',
   'get /bushes/{bush}/trees/{tree}': 'viewer',
+  'get /bushes/{bush}/lines': 'viewer',
   'get /bushes/{bush}/changes': 'viewer',
   'get /bushes/{bush}/events': 'viewer',
   'get /bushes/{bush}/snapshot': 'viewer',

@@ -4,8 +4,10 @@ import {
   deriveTree,
   effectiveRecords,
   LINE_KINDS,
+  onDay,
   treeLine,
   treeRow,
+  type TreeRow,
   type WorkRecord
 } from '@baumkin/core/records';
 import fc from 'fast-check';
@@ -98,21 +100,30 @@ describe('a tree in the list and on its sheet', () => {
     );
   });
 
+  it('has the line of another day and other company as if it were derived for them', () => {
+    const company = deriveBush(all, at);
+    fc.assert(
+      fc.property(someLife, fc.constantFrom('2026-11-23', '2026-12-31', '2027-06-01', '2031-02-02'), (life, today) => {
+        const line = treeLine(life.treeId, 0, life.records);
+        if (!line) return;
+        const kept = JSON.parse(JSON.stringify(treeRow(line, deriveTree(life.records, at)))) as TreeRow;
+        const there = treeRow(line, deriveTree(life.records, { season: at.season, today }, company));
+        expect(onDay(kept, today, company)).toEqual(JSON.parse(JSON.stringify(there)));
+      }),
+      tries(200)
+    );
+  });
+
   it('is the same line from the server and from the device that holds its records', () => {
-    const { priors: ringPriors, sizes } = deriveBush(all, at);
+    const company = deriveBush(all, at);
     fc.assert(
       fc.property(someLife, ({ treeId, records }) => {
         const line = treeLine(treeId, 0, records);
         if (!line) return;
-        const fromServer = treeRow(line, deriveTree(records, at, { priors: ringPriors, sizes }));
-        const overview = {
-          ...at,
-          ringPriors,
-          sizes,
-          trees: [known.find(({ row }) => row.id === treeId)?.row ?? fromServer]
-        };
-        const here = { has: () => true, recordsOf: () => records, born: [] };
-        const [onDevice] = rowsOf(overview as never, here);
+        const fromServer = treeRow(line, deriveTree(records, at, company));
+        const lines = [known.find(({ row }) => row.id === treeId)?.row ?? fromServer];
+        const here = { waiting: [treeId], recordsOf: () => records, born: [] };
+        const [onDevice] = rowsOf(lines, at, company, here);
         expect({ ...onDevice, walkOrder: 0 }).toEqual(fromServer);
       }),
       tries(200)

@@ -146,8 +146,22 @@ export function diameterAt(readings: readonly DatedDiameter[], growth: GrowthEst
   return Math.max(1, sum / sw);
 }
 
+/** Days are asked for over and over: each reading of each tree of a bush. */
+const YEARS = new Map<string, number>();
+/** Days that are remembered at most; more are those of no bush. */
+const MOST_DAYS = 20_000;
+
 /** Fractional year of an ISO date (`2021-10-01` is 2021.75). */
 export function fractionalYear(isoDate: string): number {
+  const known = YEARS.get(isoDate);
+  if (known !== undefined) return known;
+  if (YEARS.size >= MOST_DAYS) YEARS.clear();
+  const year = yearOf(isoDate);
+  YEARS.set(isoDate, year);
+  return year;
+}
+
+function yearOf(isoDate: string): number {
   const [y, m, d] = [Number(isoDate.slice(0, 4)), Number(isoDate.slice(5, 7)), Number(isoDate.slice(8, 10))];
   const start = Date.UTC(y, 0, 1);
   const length = Date.UTC(y + 1, 0, 1) - start;

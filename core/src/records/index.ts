@@ -2,6 +2,7 @@ export * from './columns.ts';
 export * from './cells.ts';
 export * from './declare.ts';
 export * from './fields.ts';
+export * from './grounds.ts';
 export * from './kind.ts';
 export * from './kinds/index.ts';
 export * from './maple.ts';

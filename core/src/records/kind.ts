@@ -103,7 +103,7 @@ export interface RecordKindSpec<
   }[];
   readonly holds: H;
   /** what it adds to the line of its tree */
-  readonly line?: (held: Held<Output<K, O, F>, H>, at: AsOf) => L;
+  readonly line?: (held: Held<Output<K, O, F>, H>, at: Pick<AsOf, 'season'>) => L;
   /** lists need its records although it adds nothing of its own */
   readonly countsInLine?: true;
   readonly csv?: RecordTable<Output<K, O, F>>;

@@ -1,12 +1,21 @@
 import type { DatedDiameter } from '../measure/index.ts';
 import type { Condition } from '../taps/index.ts';
+import { dated, tell, type Expectations, type Grounds, type LineReading, type Told } from './grounds.ts';
 import { effectiveRecords, LINE_KEYS, type KindLines, type WorkRecord } from './registry.ts';
 import { fill, shapeOf } from './shape.ts';
 import { treeSchema, type Tree } from './site.ts';
-import { datedDiameter, type TreeState } from './treeState.ts';
+import { groundsOf, type TreeState } from './treeState.ts';
 
-/** What of a line follows from several kinds of record, or from the bush's other trees. */
+/** What of a line follows from several kinds of record. */
 interface JointLine {
+  /** somebody looked at crown, holes or trunk after the count was decided */
+  readonly lookedSinceDecided: boolean;
+  /** when one that is watched or braced, stands girdled or lies alive is to be looked at again */
+  readonly reviewOn: string | null;
+}
+
+/** What of a line hangs on the day, and on the bush's other trees. */
+interface ToldLine {
   readonly dbhMm: number | null;
   readonly ringMm: number;
   readonly ringSeMm: number;
@@ -16,14 +25,16 @@ interface JointLine {
   readonly lastReading: DatedDiameter | null;
   /** readings that wait for an answer to the guard's question */
   readonly questions: number;
-  /** somebody looked at crown, holes or trunk after the count was decided */
-  readonly lookedSinceDecided: boolean;
-  /** when one that is watched or braced, stands girdled or lies alive is to be looked at again */
-  readonly reviewOn: string | null;
 }
 
-/** One line per tree: what lists, the bead string and the map want to know. */
-export type TreeRow = Tree & KindLines & JointLine;
+/** What of a line holds on whatever day. */
+export type OwnLine = Tree & Omit<KindLines, keyof Grounds> & JointLine;
+
+/** A line as it is kept: what hangs on the day is still to be told from its grounds. */
+export type KeptLine = OwnLine & Grounds;
+
+/** One line per tree, for a day: what lists, the bead string and the map want to know. */
+export type TreeRow = KeptLine & ToldLine;
 
 /** What a tree's entry and place say of it, for its line in the registry. */
 export function registryLine({
@@ -68,39 +79,92 @@ export function linesOf(walk: readonly string[], records: readonly WorkRecord[])
   return walk.flatMap((id, i) => treeLine(id, i, byTree.get(id)!) ?? []);
 }
 
-/** The line of a tree from its state. Its entries and places go before what the line said of them. */
+/** The line of a tree from its state, for the day that the state is told for. Its entries and places go before what the line said of them. */
 export function treeRow(tree: Tree, state: TreeState): TreeRow {
+  const { growth, lastReading, dbhMm, questioned, tapBan } = state;
+  const grounds = groundsOf(state);
   const row = emptyRow();
-  fill(row, tree);
-  fill(row, registryLine(state));
-  fill(row, state.line);
-  const joint: JointLine = {
-    dbhMm: state.dbhMm,
-    ringMm: state.growth.ringMm,
-    ringSeMm: state.growth.ringSeMm,
-    ownGrowth: state.growth.weightOfReadings,
-    lastReadingOn: state.lastReading?.on ?? null,
-    lastReading: state.lastReading ? datedDiameter(state.lastReading) : null,
-    questions: state.questioned.size,
-    lookedSinceDecided: (state.assessment?.recordedAt ?? '') > (state.decision?.recordedAt ?? '9'),
-    reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null
-  };
-  fill(row, joint);
+  fill(row, ownLine(tree, state));
+  fill(row, { ...grounds, tapBan });
+  const last = lastReading && grounds.readings[state.readings.indexOf(lastReading)]!;
+  fill(row, toldLine({ growth, dbhMm }, last, questioned.size));
   return row as unknown as TreeRow;
 }
 
-const JOINT_KEYS: readonly (keyof JointLine)[] = [
-  'dbhMm',
-  'ringMm',
-  'ringSeMm',
-  'ownGrowth',
-  'lastReadingOn',
-  'lastReading',
-  'questions',
-  'lookedSinceDecided',
-  'reviewOn'
+/** What of a tree's line holds on whatever day. */
+export function ownLine(tree: Tree, state: TreeState): OwnLine {
+  const { crownClass: _class, tapBan: _ban, ...own } = state.line;
+  const line = emptyOwn();
+  fill(line, tree);
+  fill(line, registryLine(state));
+  fill(line, own);
+  fill(line, {
+    lookedSinceDecided: (state.assessment?.recordedAt ?? '') > (state.decision?.recordedAt ?? '9'),
+    reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null
+  } satisfies JointLine);
+  return line as unknown as OwnLine;
+}
+
+/**
+ * The rest of a line: what its grounds come to on a day, among the bush's other trees.
+ * @param today ISO date
+ */
+export function tellLine(
+  grounds: Grounds,
+  today: string,
+  expects: Partial<Expectations>
+): ToldLine & Pick<Grounds, 'tapBan'> {
+  const told = tell(grounds, today, expects);
+  const questions = told.questions.reduce((sum, question) => sum + (question ? 1 : 0), 0);
+  const line = toldLine(told, grounds.readings[told.last] ?? null, questions);
+  return Object.assign(line, { tapBan: told.tapBan });
+}
+
+/**
+ * A line for a day, among trees of which something is expected. Of a line that was told before, a word on tapping that had
+ * run out by then is not in it any more: days are asked for in their order.
+ * @param today ISO date
+ */
+export function onDay(line: KeptLine, today: string, expects: Partial<Expectations>): TreeRow {
+  const row = emptyRow();
+  fill(row, line);
+  fill(row, tellLine(line, today, expects));
+  return row as unknown as TreeRow;
+}
+
+const toldLine = (
+  { growth, dbhMm }: Pick<Told, 'growth' | 'dbhMm'>,
+  last: LineReading | null,
+  questions: number
+): ToldLine => ({
+  dbhMm,
+  ringMm: growth.ringMm,
+  ringSeMm: growth.ringSeMm,
+  ownGrowth: growth.weightOfReadings,
+  lastReadingOn: last?.on ?? null,
+  lastReading: last && dated(last),
+  questions
+});
+
+const OWN_KEYS = [
+  ...Object.keys(treeSchema.shape),
+  ...LINE_KEYS.filter((key) => key !== 'crownClass' && key !== 'tapBan'),
+  ...(['lookedSinceDecided', 'reviewOn'] satisfies (keyof JointLine)[])
 ];
-const emptyRow = shapeOf([...Object.keys(treeSchema.shape), ...LINE_KEYS, ...JOINT_KEYS]);
+const emptyOwn = shapeOf(OWN_KEYS);
+const emptyRow = shapeOf([
+  ...OWN_KEYS,
+  ...(['crownClass', 'tapped', 'readings', 'tapBan'] satisfies (keyof Grounds)[]),
+  ...([
+    'dbhMm',
+    'ringMm',
+    'ringSeMm',
+    'ownGrowth',
+    'lastReadingOn',
+    'lastReading',
+    'questions'
+  ] satisfies (keyof ToldLine)[])
+]);
 
 /** What was last seen of a tree's condition; null where nobody looked. */
 export function conditionOf(

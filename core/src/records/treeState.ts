@@ -1,20 +1,5 @@
-import {
-  bushRingPriors,
-  diameterAt,
-  estimateGrowth,
-  fractionalYear,
-  RING_PRIOR,
-  siftReadings,
-  sizeExpectation,
-  toDiameter,
-  type Company,
-  type CrownClass,
-  type DatedDiameter,
-  type GrowthEstimate,
-  type ReadingQuestion,
-  type RingPriors,
-  type SizeExpectation
-} from '../measure/index.ts';
+import { toDiameter, type DatedDiameter, type GrowthEstimate, type ReadingQuestion } from '../measure/index.ts';
+import { dated, expectationsOf, tell, type Expectations, type Grounds, type LineReading } from './grounds.ts';
 import type { AsOf } from './kind.ts';
 import type { Reading, Taphole } from './kinds/index.ts';
 import { HELD_NAMES, heldOf, kindLines, type HeldRecords, type KindLines, type WorkRecord } from './registry.ts';
@@ -43,37 +28,65 @@ export type TreeState = Omit<HeldRecords, keyof AsInLine> & AsInLine & Derived;
  * What is known of a tree today, and how well.
  * @param records of one tree, in any order
  * @param at the season that is planned and the day that is asked about
- * @param among ring widths and sizes to expect in its bush; those of maples at large where nothing is said
+ * @param expects ring widths and sizes to expect in its bush; those of maples at large where nothing is said
  */
-export function deriveTree(
-  records: readonly WorkRecord[],
-  at: AsOf,
-  { priors = RING_PRIOR, sizes = null }: Partial<Expectations> = {}
-): TreeState {
-  const { season, today } = at;
-  const held = heldOf(records, season);
+export function deriveTree(records: readonly WorkRecord[], at: AsOf, expects?: Partial<Expectations>): TreeState {
+  const held = heldOf(records, at.season);
   const line = kindLines(held, at);
-  const { heightM, crownRadiiM, lastTappedSeason, cut, fallen, tapBan } = line;
-  const { trusted, questioned } = sift(held.readings, { sizes, tapped: held.tapholes.length > 0 });
-  const dated = trusted.map(datedDiameter);
-  const growth = estimateGrowth(dated, held.assessment?.crownClass ?? null, priors);
+  const { heightM, crownRadiiM, lastTappedSeason, cut, fallen } = line;
   const state = emptyState();
   fill(state, held);
   fill(state, {
-    questioned,
-    lastReading: trusted.at(-1) ?? null,
-    growth,
-    dbhMm: diameterAt(dated, growth, fractionalYear(today)),
-    holesThisSeason: held.tapholes.filter((hole) => hole.season === season),
+    holesThisSeason: held.tapholes.filter((hole) => hole.season === at.season),
     line,
     heightM,
     crownRadiiM,
     lastTappedSeason,
     cut,
-    fallen,
-    tapBan
-  } satisfies Derived & AsInLine);
+    fallen
+  } satisfies Partial<Derived & AsInLine>);
+  fill(state, told(state as unknown as HeldRecords & { readonly line: KindLines }, at.today, expects));
   return state as unknown as TreeState;
+}
+
+/** What a tree's growth, its size and the questions about it follow from. */
+export function groundsOf({
+  line: { crownClass, lastTappedSeason, drilled, tapBan },
+  readings
+}: Pick<TreeState, 'line' | 'readings'>): Grounds {
+  return {
+    crownClass,
+    tapped: lastTappedSeason !== null || drilled > 0,
+    readings: readings.map(lineReading),
+    tapBan
+  };
+}
+
+const lineReading = ({ on, valueMm, quantity, method, confirmed }: Reading): LineReading => ({
+  on,
+  dbhMm: toDiameter(valueMm, quantity),
+  method,
+  confirmed
+});
+
+/** A reading as a diameter of its day, with the way in which it was measured. */
+export const datedDiameter = (reading: Reading): DatedDiameter => dated(lineReading(reading));
+
+type Told = Pick<Derived, 'questioned' | 'lastReading' | 'growth' | 'dbhMm'> & Pick<AsInLine, 'tapBan'>;
+
+function told(
+  state: Pick<TreeState, 'line' | 'readings'>,
+  today: string,
+  expects: Partial<Expectations> | undefined
+): Told {
+  const { questions, last, growth, dbhMm, tapBan } = tell(groundsOf(state), today, expects);
+  return {
+    questioned: new Map(state.readings.flatMap(({ id }, i) => (questions[i] ? [[id, questions[i]] as const] : []))),
+    lastReading: state.readings[last] ?? null,
+    growth,
+    dbhMm,
+    tapBan
+  };
 }
 
 const emptyState = shapeOf([
@@ -81,47 +94,6 @@ const emptyState = shapeOf([
   ...(['questioned', 'lastReading', 'growth', 'dbhMm', 'holesThisSeason', 'line'] satisfies (keyof Derived)[]),
   ...(['heightM', 'crownRadiiM', 'lastTappedSeason', 'cut', 'fallen', 'tapBan'] satisfies (keyof AsInLine)[])
 ]);
-
-/** What a tree says of its bush by itself: its growth and its size, which the others are seen among. */
-export interface Says {
-  readonly crownClass: CrownClass | null;
-  /** ring width from its own readings, and its standard error, mm */
-  readonly observed: GrowthEstimate['observed'];
-  /** mm */
-  readonly dbhMm: number | null;
-}
-
-/** What to expect of a tree of this bush. */
-export interface Expectations {
-  readonly priors: RingPriors;
-  readonly sizes: SizeExpectation | null;
-}
-
-/** What a tree says of its bush. @param state of one that is not yet seen among the others */
-export const saysOf = ({ assessment, growth, dbhMm }: TreeState): Says => ({
-  crownClass: assessment?.crownClass ?? null,
-  observed: growth.observed,
-  dbhMm
-});
-
-/** Digits that expectations are told to: one more reading in a large bush is not to move the lines of all its trees. */
-const EXPECTED_DIGITS = 3;
-const told = (value: number) => Number(value.toPrecision(EXPECTED_DIGITS));
-
-/** What to expect of a bush's trees, from what each says by itself. */
-export function expectationsOf(says: readonly Says[]): Expectations {
-  const priors = bushRingPriors(
-    says.flatMap(({ crownClass, observed }) => (observed ? [{ crownClass, ...observed }] : []))
-  );
-  const sizes = sizeExpectation(says.flatMap(({ dbhMm }) => dbhMm ?? []));
-  const classes = Object.entries(priors) as [CrownClass, RingPriors[CrownClass]][];
-  return {
-    priors: Object.fromEntries(
-      classes.map(([crownClass, { meanMm, sdMm }]) => [crownClass, { meanMm: told(meanMm), sdMm }])
-    ) as RingPriors,
-    sizes: sizes && { medianMm: told(sizes.medianMm), logSd: told(sizes.logSd) }
-  };
-}
 
 /**
  * The states of a bush's trees with each growth shrunk towards the bush's own trees and each first reading held against
@@ -133,44 +105,6 @@ export function deriveBush(
   at: AsOf
 ): { readonly states: TreeState[] } & Expectations {
   const first = lives.map((records) => deriveTree(records, at));
-  const expects = expectationsOf(first.map(saysOf));
-  return { states: first.map((state) => seenAmong(state, at.today, expects)), ...expects };
-}
-
-/** A state with its questions, its growth and the diameter that follows from them, worked out anew. */
-export function seenAmong(state: TreeState, today: string, { priors, sizes }: Expectations): TreeState {
-  const { trusted, questioned } = sift(state.readings, { sizes, tapped: state.tapholes.length > 0 });
-  const dated = trusted.map(datedDiameter);
-  const growth = estimateGrowth(dated, state.assessment?.crownClass ?? null, priors);
-  return {
-    ...state,
-    questioned,
-    lastReading: trusted.at(-1) ?? null,
-    growth,
-    dbhMm: diameterAt(dated, growth, fractionalYear(today))
-  };
-}
-
-/** Parts readings into those to go by and those that the guard asks about. */
-function sift(
-  readings: readonly Reading[],
-  company: Company
-): { trusted: Reading[]; questioned: Map<string, ReadingQuestion> } {
-  const questions = siftReadings(
-    readings.map((reading) => ({ ...datedDiameter(reading), confirmed: reading.confirmed })),
-    company
-  );
-  return {
-    trusted: readings.filter((_, i) => questions[i] === null),
-    questioned: new Map(readings.flatMap(({ id }, i) => (questions[i] ? [[id, questions[i]] as const] : [])))
-  };
-}
-
-/** A reading as a diameter of its day, with its uncertainty. */
-export function datedDiameter(reading: Reading): DatedDiameter {
-  return {
-    year: fractionalYear(reading.on),
-    dbhMm: toDiameter(reading.valueMm, reading.quantity),
-    method: reading.method
-  };
+  const expects = expectationsOf(first.map(groundsOf), at.today);
+  return { states: first.map((state) => ({ ...state, ...told(state, at.today, expects) })), ...expects };
 }

@@ -1,17 +1,18 @@
+import { seasonOf } from '@baumkin/core/records';
+
+import { today } from '../lib/server/clock.ts';
 import { migrate } from '../lib/server/db/migrate.ts';
 import { tables } from '../lib/server/db/index.ts';
-import { dropLines } from '../lib/server/lines.ts';
+import { rebuildLines } from '../lib/server/lines.ts';
 
 const COMMANDS = {
   /** brings the tables up to date */
   migrate: async () => {
     for (const name of await migrate(tables().sequelize)) console.log(`migrated: ${name}`);
   },
-  /** drops the lines of all trees that are kept beside their records; they are derived anew when somebody asks */
-  lines: async () => {
-    await dropLines();
-    console.log('The lines of all trees will be derived anew.');
-  }
+  /** derives the lines of all trees anew, which are kept beside their records */
+  lines: () =>
+    rebuildLines(seasonOf(today()), { anew: true, told: (name, trees) => console.log(`${name}: ${trees} trees`) })
 } as const;
 
 /** The command beside the web server. */

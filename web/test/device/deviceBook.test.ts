@@ -3,6 +3,8 @@ import { describe, expect, it, vi } from 'vitest';
 import { device, openBush, store, type State } from './device.ts';
 import { BUSH, trees } from './server.ts';
 
+const { DeviceBook } = await import('../../src/lib/client/deviceBook.ts');
+
 /* The book of a bush on this device: how it comes, how it is kept in step, and when it goes. */
 
 /** A busy machine takes its time. */
@@ -13,6 +15,11 @@ async function whole(): Promise<State> {
   const bush = await openBush();
   await until(async () => expect((await store.books.get(BUSH))?.taking).toBeNull());
   return bush;
+}
+async function everything(bush: State) {
+  const all = [];
+  for await (const life of bush.lives()) all.push(life);
+  return all;
 }
 const tree = trees[3]!;
 const reading = (valueMm: number, treeId = tree.id) => ({
@@ -54,11 +61,11 @@ describe('a bush that is opened for the first time', () => {
     const late = trees.at(-1)!;
     await bush.loadTree(late.id);
     expect(bush.hasLife(late.id)).toBe(false);
-    await expect(bush.everything()).rejects.toThrow('Not all of this bush is on this device yet');
+    await expect(everything(bush)).rejects.toThrow('Not all of this bush is on this device yet');
     expect(bush.problem).toContain('Not all of this bush');
     device.server.mood = 'well';
     device.server.makeSnapshot(4);
-    expect(await bush.everything()).toHaveLength(trees.length);
+    expect(await everything(bush)).toHaveLength(trees.length);
     expect(bush.problem).toBeNull();
   });
 
@@ -92,11 +99,11 @@ describe('a bush that is opened for the first time', () => {
 describe('a bush that is on this device', () => {
   it('is not asked for again: what is new comes by the feed, and shows', async () => {
     (await whole()).close();
-    const before = times('');
+    const before = times('/lines');
     const size = Math.round(Math.PI * (tree.dbhMm! + 9));
     device.server.stored.push(reading(size));
     const bush = await openBush();
-    expect(times('')).toBe(before);
+    expect(times('/lines')).toBe(before);
     expect(times('/snapshot')).toBe(1);
     expect(bush.byId.get(tree.id)!.lastReadingOn).toBe('2026-11-20');
     await bush.loadTree(tree.id);
@@ -155,19 +162,62 @@ describe('a bush that is on this device', () => {
     expect(bush.overview!.feed).toBe(device.server.feed);
   });
 
-  it('is asked for at a glance on another day, and where a page of the feed was missed', async () => {
+  it('is told for another day without being asked for', async () => {
     const bush = await whole();
-    const before = times('');
-    device.server.today = '2026-11-24';
+    const before = times('/lines');
+    const line = bush.byId.get(tree.id)!;
+    device.server.today = '2026-12-24';
     await bush.refresh();
-    expect([times(''), bush.today]).toEqual([before + 1, '2026-11-24']);
-    // This tab was closed after the page was on the device and before it was in the glance.
-    device.server.stored.push(reading(1000), reading(1001));
-    await store.books.update(BUSH, { number: 2 });
-    device.server.stored.push(reading(1002));
+    expect([times('/lines'), bush.today]).toEqual([before, '2026-12-24']);
+    expect(bush.byId.get(tree.id)!.dbhMm).toBeGreaterThan(line.dbhMm!);
+    bush.close();
+    expect((await openBush()).byId.get(tree.id)).toEqual(bush.byId.get(tree.id));
+  });
+
+  it('knows without a network that days have passed', async () => {
+    const before = await whole();
+    before.close();
+    const kept = (await store.glances.get(BUSH))!;
+    const ago = new Date(Date.parse(kept.dayHere) - 3 * 86_400_000).toISOString().slice(0, 10);
+    await store.glances.put({ ...kept, dayHere: ago });
+    device.server.mood = 'away';
+    const bush = await openBush();
+    await until(() => expect(bush.today).toBe('2026-11-26'));
+    expect(bush.byId.get(tree.id)!.dbhMm).toBeGreaterThan(before.byId.get(tree.id)!.dbhMm!);
+  });
+
+  it('is derived anew from what is here by another program, and for another season', async () => {
+    (await whole()).close();
+    await store.glances.update(BUSH, { core: 'another' });
+    await store.packs.where('bushId').equals(BUSH).modify({ text: '{"keys":["nonsense"],"rows":[]}' });
+    const before = times('/lines');
+    const bush = await openBush();
+    expect([bush.rows.length, times('/lines')]).toEqual([trees.length, before]);
+    expect(bush.byId.get(tree.id)!.lastTappedSeason).toBe(tree.lastTappedSeason);
+    device.server.season = 2030;
     await bush.refresh();
-    expect(times('')).toBe(before + 2);
-    expect(bush.overview!.number).toBe(3);
+    expect([bush.season, times('/lines')]).toEqual([2030, before]);
+    expect(bush.rows.map(({ decidedTaps }) => decidedTaps)).toEqual(trees.map(() => null));
+  });
+
+  it('is read anew where another tab took a page of the feed and this one missed it', async () => {
+    const bush = await whole();
+    device.server.stored.push(reading(1000));
+    const quiet = {
+      progress: () => undefined,
+      changed: () => undefined,
+      replaced: () => undefined,
+      refilled: () => undefined
+    };
+    await new DeviceBook(BUSH, quiet).sync();
+    expect(bush.overview!.number).toBe(0);
+    device.server.stored.push(reading(1002, trees[4]!.id));
+    await bush.refresh();
+    expect(bush.overview!.number).toBe(2);
+    expect([tree.id, trees[4]!.id].map((id) => bush.byId.get(id)!.readings.at(-1)!.on)).toEqual([
+      '2026-11-20',
+      '2026-11-20'
+    ]);
   });
 
   it('goes from the device of one who is no member any more; what she wrote waits', async () => {
@@ -177,7 +227,7 @@ describe('a bush that is on this device', () => {
     device.server.mood = 'noMember';
     await bush.refresh();
     await until(async () => expect(await store.lives.count()).toBe(0));
-    expect([await store.books.count(), await store.overviews.count()]).toEqual([0, 0]);
+    expect([await store.books.count(), await store.glances.count(), await store.packs.count()]).toEqual([0, 0, 0]);
     expect((await store.outbox.toArray()).map((entry) => entry.id)).toEqual([id]);
   });
 

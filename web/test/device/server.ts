@@ -5,12 +5,12 @@ import {
   treeRow,
   treeSchema,
   type AnyRecord,
-  type TreeRow,
+  type KeptLine,
   type WorkRecord
 } from '@baumkin/core/records';
 
 import type { Changes } from '../../src/lib/client/deviceBook.ts';
-import type { Overview } from '../../src/lib/client/overview.ts';
+import type { KeptOverview } from '../../src/lib/client/overview.ts';
 import { known, lives } from '../demoBush.ts';
 
 /** How the server behaves at a request: as it should, or in one of the ways in which servers and networks fail. */
@@ -70,6 +70,7 @@ export class FailingServer {
   /** number of the change after which this feed begins: what came before is in the snapshot alone */
   begins = 0;
   today = '2026-11-23';
+  season = 2027;
   /** what changed of the bush beside its records, by number */
   readonly others = new Map<number, Partial<Changes>>();
   /** addresses that were asked for */
@@ -97,14 +98,14 @@ export class FailingServer {
     if (query.get('feed') !== this.feed || after > this.#last || after < this.begins)
       return json(410, { message: 'Begin anew.' });
     const records = this.stored.slice(after) as WorkRecord[];
-    const born = this.overview().trees.filter(({ id }) =>
+    const born = this.glance().trees.filter(({ id }) =>
       records.some(({ kind, treeId }) => kind === 'entry' && treeId === id)
     );
     return json(200, {
       role: 'steward',
       memberId: this.member.id,
       today: this.today,
-      season: 2027,
+      season: this.season,
       feed: this.feed,
       to: this.#last,
       last: this.#last,
@@ -122,7 +123,7 @@ export class FailingServer {
 
   #tell(path: string, query: URLSearchParams): Response {
     this.asked.push(path);
-    if (path === '') return json(200, this.overview());
+    if (path === '/lines') return json(200, this.glance());
     if (path === '/snapshot') return json(200, this.#snapshot);
     if (path.startsWith('/snapshot/')) return this.#part(Number(path.split('/')[3]));
     if (path === '/changes') return this.#changes(query);
@@ -135,8 +136,8 @@ export class FailingServer {
     return [...(lives.get(treeId) ?? []), ...here];
   }
 
-  overview(): Overview {
-    const [today, season] = [this.today, 2027];
+  glance(): KeptOverview {
+    const { today, season } = this;
     const all = [...trees];
     for (const record of this.stored) {
       if (record.kind !== 'entry' || all.some(({ id }) => id === record.treeId)) continue;
@@ -145,12 +146,23 @@ export class FailingServer {
       all.splice(all.findIndex(({ id }) => id === record.afterId) + 1 || all.length, 0, row);
     }
     return {
-      bush: { id: BUSH, name: 'Corran Hill', role: 'steward', settings: bushSettingsSchema.parse({}), version: 1 },
+      bush: {
+        id: BUSH,
+        name: 'Corran Hill',
+        role: 'steward',
+        settings: bushSettingsSchema.parse({}),
+        version: 1,
+        origin: null
+      },
       member: this.member,
       today,
       season,
       stands: [],
       features: [],
+      damaged: [],
+      people: [],
+      baseMap: null,
+      bushRecords: [],
       trees: all.map((row, walkOrder) => ({ ...row, walkOrder })),
       feed: this.feed,
       number: this.#last
@@ -159,6 +171,6 @@ export class FailingServer {
 }
 
 /** A tree as the registry has it. */
-const registered = (row: TreeRow) => ({ id: row.id, walkOrder: row.walkOrder, tree: treeSchema.parse(row) });
+const registered = (row: KeptLine) => ({ id: row.id, walkOrder: row.walkOrder, tree: treeSchema.parse(row) });
 
 const json = (status: number, body: unknown) => Response.json(body, { status });

@@ -47,13 +47,6 @@ describe('a device of the release before', () => {
       { kind: 'heightAndCrown', heightM: 21 },
       { kind: 'reading', valueMm: 900 }
     ]);
-    const [kept] = await store.overviews.toArray();
-    expect(kept!.overview.bush.settings).toEqual({
-      tapGuideline: 'handbook',
-      ownGuideline: [],
-      strategy: 'rotation',
-      bitMm: 7.9375
-    });
     expect(await store.drafts.count()).toBe(1);
     expect(JSON.stringify(await store.outbox.toArray())).not.toContain('school');
   });

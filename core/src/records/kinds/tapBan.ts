@@ -22,7 +22,7 @@ export const tapBan = recordKind({
     note
   },
   holds: 'last',
-  line: (last, { today }) => ({ tapBan: last && holdsOn(last.until, today) ? last : null })
+  line: (tapBan) => ({ tapBan })
 });
 export type TapBan = RecordOf<typeof tapBan>;
 

@@ -1,12 +1,15 @@
 import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
+  isGone,
   isOutstanding,
   paintOf,
   effectiveRecords,
   STATIONS,
+  treeRow,
   type BushRecord,
   type Entry,
+  type Expectations,
   type Paint,
   type SiteFeature,
   type Station,
@@ -21,10 +24,11 @@ import { api } from './api.ts';
 import { BushChanges } from './bushChanges.ts';
 import { Outbox } from './outbox.svelte.ts';
 import { InStep } from './inStep.svelte.ts';
-import type { Overview } from './overview.ts';
+import { livesOf, type TreeLife } from './lives.ts';
+import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
-import { addToLives, store, type Life, type OutboxEntry } from './store.ts';
+import { addToLives, store, type OutboxEntry } from './store.ts';
 
 /** The trees that waiting records belong to. */
 const treesIn = (outbox: readonly OutboxEntry[]) =>
@@ -39,6 +43,8 @@ export class BushState {
   /** entries of trees that came into the registry here and that the server's list does not show yet */
   #born = $state.raw<readonly Entry[]>([]);
   readonly #records = new SvelteMap<string, readonly WorkRecord[]>();
+  /** the tree whose records were asked for last */
+  #looksAt: string | null = null;
   #closed = false;
   #timer: ReturnType<typeof setInterval> | undefined;
 
@@ -49,14 +55,13 @@ export class BushState {
   readonly change = new BushChanges(this);
   /** the trees, those that came into the registry here and wait to be sent included */
   readonly #all = $derived.by(() => {
-    if (!this.overview) return [];
-    const waiting = this.outbox.entries.flatMap(({ record, refused }) =>
+    const entries = this.outbox.entries.flatMap(({ record, refused }) =>
       record.kind === 'entry' && refused === null ? [record] : []
     );
-    return rowsOf(this.overview, {
-      has: (treeId) => this.#records.has(treeId),
+    return rowsOf(this.#server.lines, this, this.expects, {
+      waiting: [...this.outbox.byTree.keys()].filter((id): id is string => id !== null && this.hasLife(id)),
       recordsOf: (treeId) => this.recordsOf(treeId),
-      born: [...this.#born, ...waiting]
+      born: [...this.#born, ...entries]
     });
   });
   /** Trees that came into the registry here and wait to be sent: all there is to know of them was written here. */
@@ -73,7 +78,6 @@ export class BushState {
   /** trees that were felled or fell: their lives can still be read */
   readonly stumps = $derived(this.#all.filter((row) => row.cut));
   readonly byId = $derived(new Map(this.#all.map((row) => [row.id, row])));
-  /** A device may hold an overview from before features were sent. */
   readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);
   /** The clue table with this bush's own shares. */
   readonly clueTable = $derived(new ClueTable(this.overview?.bush.settings.clueTable ?? {}));
@@ -106,17 +110,19 @@ export class BushState {
       askAnew: () => this.refresh()
     });
     this.#server = new InStep(id, {
-      came: (lives) => this.#came(lives),
-      opened: () => [...this.#records.keys()],
-      stateFrom: (records) => this.stateFrom(records),
+      came: (treeIds) => this.#came(treeIds),
       answered: (answered) => (this.outbox.offline = !answered),
       isInStep: () => (this.outbox.problem = null)
     });
   }
 
   /** What is known of the bush at a glance; null until something is. */
-  get overview(): Overview | null {
-    return this.#server.overview;
+  get overview(): Glance | null {
+    return this.#server.glance;
+  }
+  /** what is expected of the bush's trees */
+  get expects(): Partial<Expectations> {
+    return this.#server.expects;
   }
   get problem(): string | null {
     return this.#server.problem;
@@ -159,20 +165,27 @@ export class BushState {
     return this.#server.refresh();
   }
 
-  /** Trees came from the server, or changed there. */
-  #came(lives: readonly Life[]): void {
-    for (const { treeId, records } of lives) if (this.#records.has(treeId)) this.#records.set(treeId, records);
-    const listed = new Set(this.overview?.trees.map(({ id }) => id));
-    if (this.#born.length > 0) this.#born = this.#born.filter(({ treeId }) => !listed.has(treeId));
+  /** Records of trees came onto this device: those that are open are read anew. */
+  async #came(treeIds: readonly string[] = [...this.#records.keys()]): Promise<void> {
+    // Until the whole bush is here, the records of the tree that is looked at come by themselves.
+    if (this.#looksAt !== null && !(await this.#server.isWhole())) void this.loadTree(this.#looksAt);
+    const open = treeIds.filter((id) => this.#records.has(id));
+    for (const life of await store.lives.bulkGet(open)) if (life) this.#records.set(life.treeId, life.records);
+    if (this.#born.length === 0) return;
+    const listed = new Set(this.#server.lines.map(({ id }) => id));
+    this.#born = this.#born.filter(({ treeId }) => !listed.has(treeId));
   }
 
   /** All records of a tree, those in the outbox included; empty until they are loaded. */
   recordsOf(treeId: string): readonly WorkRecord[] {
-    const stored = this.#records.get(treeId) ?? [];
+    return this.#withWaiting(treeId, this.#records.get(treeId) ?? []);
+  }
+
+  #withWaiting(treeId: string, kept: readonly WorkRecord[]): readonly WorkRecord[] {
     const waiting = this.outbox.byTree.get(treeId);
-    if (!waiting) return stored;
-    const known = new Set(stored.map((record) => record.id));
-    return [...stored, ...waiting.flatMap(({ id, record }) => (known.has(id) ? [] : [record as WorkRecord]))];
+    if (!waiting) return kept;
+    const known = new Set(kept.map(({ id }) => id));
+    return [...kept, ...waiting.flatMap(({ id, record }) => (known.has(id) ? [] : [record as WorkRecord]))];
   }
 
   /** A tree's tag, to name it by. */
@@ -204,11 +217,12 @@ export class BushState {
 
   /** The state that records amount to, seen among the bush's other trees. */
   stateFrom(records: readonly WorkRecord[]): TreeState {
-    return deriveTree(records, this, { priors: this.overview?.ringPriors, sizes: this.overview?.sizes });
+    return deriveTree(records, this, this.expects);
   }
 
   /** Brings a tree's records: from the device, or from the server where they are not there yet. */
   async loadTree(treeId: string): Promise<void> {
+    this.#looksAt = treeId;
     await this.#fromDevice([treeId]);
     if (this.#records.has(treeId) && (await this.#server.isWhole())) return;
     const answer = await this.#server.ask(
@@ -272,7 +286,7 @@ export class BushState {
 
   /** The name of whoever wrote a record down. */
   authorOf(record: WorkRecord | BushRecord): string {
-    return this.overview?.people?.find((person) => person.id === record.authorId)?.name ?? 'somebody else';
+    return this.overview?.people.find((person) => person.id === record.authorId)?.name ?? 'somebody else';
   }
 
   /**
@@ -298,13 +312,14 @@ export class BushState {
       if (!isHere || isNew) known = false;
       if (isHere) news.push(record as WorkRecord);
     }
-    if (ofBush.length > 0 && this.overview) {
-      const others = (this.overview.bushRecords ?? []).filter(({ id }) => !ofBush.some((record) => record.id === id));
-      await this.#server.set({ ...this.overview, bushRecords: [...others, ...ofBush] });
-    }
     const lives = await addToLives(this.id, { trees: [], records: news });
     if (born.length > 0) this.#born = [...this.#born, ...born];
     for (const { treeId, records } of lives) this.#records.set(treeId, records);
+    const rows = lives.flatMap(({ treeId, records }) => {
+      const row = this.#server.lines.find(({ id }) => id === treeId);
+      return row && !isGone(records) ? treeRow(row, this.stateFrom(records)) : [];
+    });
+    await this.#server.arrived(rows, ofBush);
     return known;
   }
 
@@ -317,37 +332,28 @@ export class BushState {
   }
 
   /**
-   * Every tree with everything recorded of it.
+   * Trees with everything recorded of each, one after the other.
+   * @param rows of them; all where nothing is said
    * @throws UserFacingError where not all of it is on this device, which the page has told by then: a tree whose holes are not
    *   known is not one without holes
    */
-  async everything(): Promise<{ tree: TreeRow; records: readonly WorkRecord[] }[]> {
+  async *lives(rows: readonly TreeRow[] = this.#all): AsyncGenerator<TreeLife> {
     await this.#server.takeAll();
-    const lives = await store.lives.where('bushId').equals(this.id).toArray();
-    const byTree = new Map(lives.map((life) => [life.treeId, life.records]));
-    for (const [treeId, waiting] of this.outbox.byTree) {
-      if (treeId === null) continue;
-      const known = byTree.get(treeId) ?? [];
-      const stored = new Set(known.map(({ id }) => id));
-      byTree.set(treeId, [
-        ...known,
-        ...waiting.flatMap(({ id, record }) => (stored.has(id) ? [] : [record as WorkRecord]))
-      ]);
-    }
-    return this.#all.map((tree) => ({ tree, records: byTree.get(tree.id) ?? this.recordsOf(tree.id) }));
+    yield* livesOf(rows, (treeId, kept) => this.#withWaiting(treeId, kept));
   }
 
   /** Gives trees another stand, or none: each gets an entry in the place of its last. @returns puts them back */
   async putIntoStands(
     moves: readonly { readonly row: TreeRow; readonly standId: string | null }[]
   ): Promise<() => Promise<unknown>> {
-    const known = new Map((await this.everything()).map(({ tree, records }) => [tree.id, records]));
-    await this.recordAll(
-      moves.map(({ row, standId }) => {
-        const entry = this.stateFrom(known.get(row.id) ?? []).entry;
-        return { treeId: row.id, draft: { ...lineDraft(row, entry), standId } };
-      })
-    );
+    const to = new Map(moves.map(({ row, standId }) => [row.id, standId]));
+    const drafts: { treeId: string; draft: Draft }[] = [];
+    for await (const { tree, records } of this.lives(moves.map(({ row }) => row)))
+      drafts.push({
+        treeId: tree.id,
+        draft: { ...lineDraft(tree, this.stateFrom(records).entry), standId: to.get(tree.id) ?? null }
+      });
+    await this.recordAll(drafts);
     return () => this.putIntoStands(moves.map(({ row }) => ({ row, standId: row.standId })));
   }
 

@@ -1,12 +1,12 @@
 import type { BaseMapFit, BushSettings, SiteFeature, Stand } from '@baumkin/core/records';
 
 import { api, asked } from './api.ts';
-import type { Overview } from './overview.ts';
+import type { Glance } from './overview.ts';
 
 /** The bush that is changed. */
 interface Changed {
   readonly id: string;
-  readonly overview: Overview | null;
+  readonly overview: Glance | null;
   readonly refresh: () => Promise<void>;
 }
 

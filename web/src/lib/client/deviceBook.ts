@@ -1,6 +1,21 @@
+import {
+  deriveTree,
+  expectationsOf,
+  groundsOf,
+  onDay,
+  treeRow,
+  type AsOf,
+  type KeptLine,
+  type Tree,
+  type TreeRow,
+  type TreeState
+} from '@baumkin/core/records';
+
 import type { ApiPaths } from '../server/contract.ts';
 import { api, asked } from './api.ts';
-import { addToLives, store, type BookState, type Life } from './store.ts';
+import { hasLines, keepLines, packAll, readLines, replacePacks, type LineNews } from './linePacks.ts';
+import { withChanges, type Glance } from './overview.ts';
+import { addToLives, store, type BookState, type KeptGlance } from './store.ts';
 
 type Gives<Path extends keyof ApiPaths> = ApiPaths[Path] extends { readonly get: { readonly gives: infer G } }
   ? G
@@ -20,30 +35,42 @@ export type Synced =
   { readonly kind: 'inStep' } | { readonly kind: 'problem'; readonly status: number | null; readonly problem: string };
 
 /** A page of the feed that is on this device now. */
-export interface BookNews {
-  readonly changes: Changes;
+export interface BookNews extends LineNews {
   /** the number after which it tells */
   readonly after: number;
-  /** the trees that it touched, as they are here */
-  readonly lives: readonly Life[];
+  readonly kept: KeptGlance;
+}
+
+/** The bush at a glance, all of it, that is being put onto this device. */
+export interface Replaced {
+  readonly kept: KeptGlance;
+  /** packs of lines */
+  readonly texts: readonly string[];
 }
 
 /** What the book tells of while it comes into step. */
 export interface BookOwner {
-  readonly memberId: () => string | undefined;
   readonly progress: (progress: Progress | null) => void;
-  readonly changed: (news: BookNews) => Promise<void>;
-  /** the whole of the bush was begun anew: what was known of it as a whole may be old */
-  readonly begun: () => Promise<void>;
+  readonly changed: (news: BookNews) => void;
+  /** what is shown of the bush is another now */
+  readonly replaced: (now: Replaced) => void;
+  /** records of trees may be others now */
+  readonly refilled: () => void;
 }
 
 const PART_WAIT_MS = 500;
 const HAS_GONE = 410;
 const IN_STEP: Synced = { kind: 'inStep' };
+/** Trees whose records are held in memory at once. */
+const AT_ONCE = 1000;
+
+/** The day here, for counting days that pass: UTC, as the server counts. */
+export const dayHere = () => new Date().toISOString().slice(0, 10);
 
 /**
- * The book of a bush on this device: all its trees with everything recorded of them. It begins with a snapshot, taken part
- * by part, so that a visit that was cut off goes on where it ended; from then on the feed of changes keeps it in step.
+ * The book of a bush on this device: at a glance, with a line for every tree; and whole, all its trees with everything
+ * recorded of them. The glance is asked for at once. The whole begins with a snapshot, taken part by part, so that a visit
+ * that was cut off goes on where it ended; from then on the feed of changes keeps both in step.
  */
 export class DeviceBook {
   #syncing: Promise<Synced> | null = null;
@@ -55,10 +82,9 @@ export class DeviceBook {
     readonly owner: BookOwner
   ) {}
 
-  /** Is the whole bush on this device? */
-  async isWhole(): Promise<boolean> {
-    const book = await store.books.get(this.bushId);
-    return book !== undefined && book.taking === null && book.memberId === this.owner.memberId();
+  /** Brings the bush at a glance onto this device. Where the whole bush is here, the feed tells what is new of it. */
+  async glance(): Promise<Synced> {
+    return (await isReadable(this.bushId)) && (await isWhole(this.bushId)) ? IN_STEP : this.#bringGlance();
   }
 
   /** Brings the book into step with the server. One look at a time; who asks meanwhile waits for the one after it. */
@@ -80,27 +106,78 @@ export class DeviceBook {
   }
 
   async #look(): Promise<Synced> {
-    const memberId = this.owner.memberId();
-    if (memberId === undefined || this.#stopped) return IN_STEP;
-    let book = await store.books.get(this.bushId);
-    if (!book || book.taking !== null || book.memberId !== memberId) {
-      const taken = await this.#takeSnapshot(memberId, book?.memberId === memberId ? book : undefined);
+    if (this.#stopped) return IN_STEP;
+    const glanced = (await isReadable(this.bushId)) ? IN_STEP : await this.#bringGlance();
+    if (glanced.kind === 'problem') return glanced;
+    const { glance } = (await store.glances.get(this.bushId))!;
+    const book = await store.books.get(this.bushId);
+    if (!isWholeFor(book, glance)) {
+      const taken = await this.#takeSnapshot(glance, book?.memberId === glance.member.id ? book : undefined);
       if (taken.kind === 'problem' || this.#stopped) return taken;
-      book = (await store.books.get(this.bushId))!;
     }
-    return this.#follow(book);
+    return this.#follow((await store.books.get(this.bushId))!);
   }
 
-  async #takeSnapshot(memberId: string, known: BookState | undefined): Promise<Synced> {
+  /** The lines from the records that are here, or else from the server. */
+  async #bringGlance(): Promise<Synced> {
+    const kept = await store.glances.get(this.bushId);
+    if (kept && isWholeFor(await store.books.get(this.bushId), kept.glance)) {
+      await this.#deriveAll(kept, kept.glance);
+      return IN_STEP;
+    }
+    return this.#askGlance();
+  }
+
+  async #askGlance(): Promise<Synced> {
+    const answer = await asked(api.GET('/bushes/{bush}/lines', { params: { path: { bush: this.bushId } } }));
+    if (answer.problem !== null) return { kind: 'problem', ...answer };
+    const { trees, ...glance } = answer.data;
+    await this.#keepAll(glance, trees, glance.today);
+    return IN_STEP;
+  }
+
+  /** Tells all lines for a day, and keeps them with what is told of the bush as a whole. */
+  async #keepAll(glance: Glance, lines: readonly KeptLine[], today: string): Promise<void> {
+    const expects = expectationsOf(lines, today);
+    const texts = packAll(lines.map((line) => onDay(line, today, expects)));
+    const kept = { bushId: this.bushId, glance: { ...glance, today }, expects, dayHere: dayHere(), core: CORE };
+    // It shows before it is kept: nobody waits for the disk.
+    this.owner.replaced({ kept, texts });
+    await store.transaction('rw', store.glances, store.packs, async () => {
+      await store.glances.put(kept);
+      await replacePacks(this.bushId, texts);
+    });
+  }
+
+  /** All lines anew from the records of all trees: another season, or another program. */
+  async #deriveAll({ glance }: KeptGlance, at: AsOf): Promise<void> {
+    const rows: TreeRow[] = [];
+    const keys = await store.lives.where('bushId').equals(this.bushId).primaryKeys();
+    for (let i = 0; i < keys.length; i += AT_ONCE)
+      for (const life of await store.lives.bulkGet(keys.slice(i, i + AT_ONCE)))
+        if (life?.tree) rows.push(keptRow(life.tree, deriveTree(life.records, at)));
+    await this.#keepAll({ ...glance, season: at.season }, rows, at.today);
+  }
+
+  /** Tells the lines for another day, where this device alone knows that one has passed. */
+  async toDay(today: string): Promise<void> {
+    const kept = await store.glances.get(this.bushId);
+    if (!kept || today <= kept.glance.today) return;
+    await this.#keepAll(kept.glance, await readLines(this.bushId), today);
+  }
+
+  async #takeSnapshot({ member }: Glance, known: BookState | undefined): Promise<Synced> {
     const params = { path: { bush: this.bushId } };
     const first = await asked(api.GET('/bushes/{bush}/snapshot', { params }));
     if (first.problem !== null) return { kind: 'problem', ...first };
     let state = first.data;
     const { feed, number, parts } = state;
-    // Part 0 tells of the bush as a whole, which the page has asked for itself.
+    // Part 0 tells of the bush as a whole, which is known from the glance.
     const goesOn = known?.taking && known.feed === feed && known.number === number;
     let part = goesOn ? known.taking!.part : 1;
-    if (!goesOn) await store.lives.where('bushId').equals(this.bushId).delete();
+    const here = () => store.lives.where('bushId').equals(this.bushId);
+    if (!goesOn) await here().delete();
+    let trees = goesOn ? await here().count() : 0;
     while (part < parts) {
       if (this.#stopped) return IN_STEP;
       if (part >= state.ready) {
@@ -108,7 +185,7 @@ export class DeviceBook {
         const look = await asked(api.GET('/bushes/{bush}/snapshot', { params }));
         if (look.problem !== null) return { kind: 'problem', ...look };
         // Another one meanwhile: the parts of the first may be gone.
-        if (look.data.number !== number || look.data.feed !== feed) return this.#takeSnapshot(memberId, undefined);
+        if (look.data.number !== number || look.data.feed !== feed) return this.#look();
         state = look.data;
         continue;
       }
@@ -116,13 +193,19 @@ export class DeviceBook {
       const answer = await asked(api.GET('/bushes/{bush}/snapshot/{number}/{part}', { params: { path } }));
       if (answer.problem !== null) return { kind: 'problem', ...answer };
       part += 1;
-      await this.#keepPart(answer.data, { memberId, feed, number, taking: { part, parts } });
-      const trees = await store.lives.where('bushId').equals(this.bushId).count();
+      await this.#keepPart(answer.data, { memberId: member.id, feed, number, taking: { part, parts } });
+      trees += answer.data.lives?.length ?? 0;
       this.owner.progress({ trees, of: state.trees });
     }
-    await store.books.put({ bushId: this.bushId, memberId, feed, number, taking: null });
+    const kept = await store.glances.get(this.bushId);
+    // Of what came between the glance and the snapshot, the feed tells no more.
+    if (!kept || kept.glance.feed !== feed || kept.glance.number < number) {
+      const anew = await this.#askGlance();
+      if (anew.kind === 'problem') return anew;
+    }
+    await store.books.put({ bushId: this.bushId, memberId: member.id, feed, number, taking: null });
     this.owner.progress(null);
-    await this.owner.begun();
+    this.owner.refilled();
     return IN_STEP;
   }
 
@@ -141,24 +224,42 @@ export class DeviceBook {
       const answer = await asked(api.GET('/bushes/{bush}/changes', { params }));
       if (answer.problem !== null) {
         if (answer.status !== HAS_GONE) return { kind: 'problem', ...answer };
-        await store.books.delete(this.bushId);
-        return this.#look();
+        return this.#beginAnew();
       }
       const changes = answer.data;
-      const lives = await this.#keepChanges(changes, book);
-      await this.owner.changed({ changes, after: number, lives });
+      // Another member's book, on a device that several share.
+      if (changes.memberId !== book.memberId) return this.#beginAnew();
+      const news = await this.#keepChanges(changes, { ...book, number });
+      if (changes.today !== news.kept.glance.today || changes.season !== news.kept.glance.season)
+        await this.#turn(news.kept, changes);
+      else this.owner.changed(news);
       number = changes.to;
       if (number >= changes.last || this.#stopped) return IN_STEP;
     }
   }
 
-  async #keepChanges(changes: Changes, book: BookState): Promise<Life[]> {
+  async #beginAnew(): Promise<Synced> {
+    await store.books.delete(this.bushId);
+    const anew = await this.#askGlance();
+    return anew.kind === 'problem' ? anew : this.#look();
+  }
+
+  /** Another day or season than the lines were told for. */
+  async #turn(kept: KeptGlance, { today, season }: AsOf): Promise<void> {
+    if (season !== kept.glance.season) await this.#deriveAll(kept, { today, season });
+    else await this.#keepAll(kept.glance, await readLines(this.bushId), today);
+  }
+
+  /** Keeps a page of the feed: records, lines and what is told of the bush as a whole, all or nothing. */
+  async #keepChanges(changes: Changes, book: BookState): Promise<BookNews> {
     const { bushId } = this;
     const { walk, to } = changes;
-    return store.transaction('rw', store.lives, store.books, async () => {
+    const tables = [store.lives, store.books, store.glances, store.packs];
+    return store.transaction('rw', tables, async () => {
+      const known = (await store.glances.get(bushId))!;
       const lives = await addToLives(bushId, changes);
-      if (walk) {
-        const steps = new Map(walk.map(({ id, walkOrder }) => [id, walkOrder]));
+      const steps = new Map(walk?.map(({ id, walkOrder }) => [id, walkOrder]));
+      if (walk)
         await store.lives
           .where('bushId')
           .equals(bushId)
@@ -168,9 +269,19 @@ export class DeviceBook {
             life.walkOrder = walkOrder;
             if (life.tree) life.tree = { ...life.tree, walkOrder };
           });
-      }
       await store.books.put({ ...book, number: to, taking: null });
-      return lives;
+      const { glance, expects } = known;
+      const lines: LineNews = {
+        rows: lives.flatMap(({ tree, records }) => (tree ? treeRow(tree, deriveTree(records, glance, expects)) : [])),
+        gone: lives.flatMap(({ treeId, tree }) => (tree === null ? [treeId] : [])),
+        walk
+      };
+      await keepLines(bushId, lines);
+      // What is there now is told of whatever number: a glance that is ahead of the book stays so.
+      const number = Math.max(to, glance.number);
+      const kept = { ...known, glance: { ...withChanges(glance, changes), number }, dayHere: dayHere() };
+      await store.glances.put(kept);
+      return { ...lines, after: book.number, kept };
     });
   }
 
@@ -181,10 +292,27 @@ export class DeviceBook {
 
   /** What was known of the bush goes from this device; what waits to be sent stays for its writer. */
   async forget(): Promise<void> {
-    await store.transaction('rw', store.lives, store.books, store.overviews, async () => {
-      await store.lives.where('bushId').equals(this.bushId).delete();
-      await store.books.delete(this.bushId);
-      await store.overviews.delete(this.bushId);
-    });
+    const tables = [store.lives, store.books, store.glances, store.packs];
+    await store.transaction('rw', tables, () =>
+      Promise.all(tables.map((table) => table.where('bushId').equals(this.bushId).delete()))
+    );
   }
 }
+
+/** Is the bush at a glance on this device, by the program that is here now? */
+async function isReadable(bushId: string): Promise<boolean> {
+  const kept = await store.glances.get(bushId);
+  return kept?.core === CORE && (await hasLines(bushId));
+}
+
+const isWholeFor = (book: BookState | undefined, { member }: Glance): boolean =>
+  book !== undefined && book.taking === null && book.memberId === member.id;
+
+/** Is the whole bush on this device? */
+export async function isWhole(bushId: string): Promise<boolean> {
+  const kept = await store.glances.get(bushId);
+  return kept !== undefined && isWholeFor(await store.books.get(bushId), kept.glance);
+}
+
+/** A line with all that is said of a ban on tapping, whether or not it holds on the day. */
+const keptRow = (tree: Tree, state: TreeState): TreeRow => ({ ...treeRow(tree, state), ...groundsOf(state) });

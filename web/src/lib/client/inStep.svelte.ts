@@ -1,24 +1,27 @@
 import { UserFacingError } from '@baumkin/core/errors';
-import type { TreeState, WorkRecord } from '@baumkin/core/records';
+import type { BushRecord, Expectations, TreeRow } from '@baumkin/core/records';
 
-import { api, asked, KEPT_HERE, type Asked } from './api.ts';
-import { DeviceBook, type BookNews, type Progress } from './deviceBook.ts';
-import { withChanges, type Overview } from './overview.ts';
-import { store, type Life } from './store.ts';
+import { asked, KEPT_HERE, type Asked } from './api.ts';
+import { openBook, type BookDoor } from './bookDoor.ts';
+import { dayHere, isWhole, type BookNews, type Progress, type Replaced } from './deviceBook.ts';
+import { hasLines, keepLines, readLines, unpackAll, withNews } from './linePacks.ts';
+import { withRecords, type Glance } from './overview.ts';
+import { store, type KeptGlance } from './store.ts';
 
 /** What the server says to one who is no member, whether the bush exists or not. */
 const NO_MEMBER = 'There is no such bush, or you are not a member of it.';
 
+const DAY_MS = 86_400_000;
+
 const NOT_ALL_HERE =
   'Not all of this bush is on this device yet, so that what is asked for cannot be worked out. It comes along while there is a network.';
 
+type News = BookNews | Replaced | 'refilled';
+
 /** What has to know of what comes from the server. */
 export interface InStepOwner {
-  /** trees came in, or changed, as they are on this device now */
-  readonly came: (lives: readonly Life[]) => void;
-  /** all may be another: trees whose records are open */
-  readonly opened: () => readonly string[];
-  readonly stateFrom: (records: readonly WorkRecord[]) => TreeState;
+  /** records of trees came in, or changed, on this device; of whichever trees where nothing is said */
+  readonly came: (treeIds?: readonly string[]) => Promise<void>;
   /** whether the server answered */
   readonly answered: (answered: boolean) => void;
   readonly isInStep: () => void;
@@ -26,50 +29,59 @@ export interface InStepOwner {
 
 /** The bush as the server has it: at a glance for the page, whole in the book of this device, both kept in step. */
 export class InStep {
-  overview = $state.raw<Overview | null>(null);
+  glance = $state.raw<Glance | null>(null);
+  /** what is expected of the bush's trees */
+  expects = $state.raw<Partial<Expectations>>({});
+  /** a line for every tree, in walking order */
+  lines = $state.raw<readonly TreeRow[]>([]);
   problem = $state<string | null>(null);
   /** how much of the bush has come onto this device, while it comes for the first time */
   progress = $state.raw<Progress | null>(null);
-  readonly #book: DeviceBook;
+  readonly #book: BookDoor;
   /** tells the other tabs, whose book is the same */
   readonly #tabs: BroadcastChannel | null;
   #endListening: () => void = () => undefined;
   #closed = false;
+  /** what came is shown in turn */
+  #showing: Promise<void> = Promise.resolve();
 
   constructor(
     readonly bushId: string,
     readonly owner: InStepOwner
   ) {
-    this.#book = new DeviceBook(bushId, {
-      memberId: () => this.overview?.member.id,
+    this.#book = openBook(bushId, {
       progress: (progress) => (this.progress = progress),
-      begun: () => this.#begun(),
-      changed: async (news) => {
-        if (this.#closed) return;
-        this.#tabs?.postMessage(news);
-        await this.#changed(news);
-      }
+      changed: (news) => this.#told(news),
+      replaced: (now) => this.#told(now),
+      refilled: () => this.#told('refilled')
     });
     this.#tabs = 'BroadcastChannel' in globalThis ? new BroadcastChannel(`baumkin-${bushId}`) : null;
-    this.#tabs?.addEventListener('message', ({ data }: MessageEvent<BookNews>) => void this.#changed(data));
+    this.#tabs?.addEventListener('message', ({ data }: MessageEvent<News>) => this.#show(data));
   }
 
-  /** Reads the glance that this device keeps. */
+  /** Reads the bush at a glance as this device keeps it. */
   async read(): Promise<void> {
-    const kept = await store.overviews.get(this.bushId);
-    if (kept) this.overview = kept.overview;
+    const kept = await store.glances.get(this.bushId);
+    if (kept?.core !== CORE || !(await hasLines(this.bushId))) return;
+    const lines = await readLines(this.bushId);
+    if (this.#closed) return;
+    this.#set(lines, kept);
+    // Days that passed since the server said which one it is there.
+    const passed = Math.round((Date.parse(dayHere()) - Date.parse(kept.dayHere)) / DAY_MS);
+    if (passed > 0)
+      void this.#book.toDay(new Date(Date.parse(kept.glance.today) + passed * DAY_MS).toISOString().slice(0, 10));
   }
 
   close(): void {
     this.#closed = true;
     this.#endListening();
     this.#tabs?.close();
-    this.#book.stop();
+    this.#book.close();
   }
 
   /** Is the whole bush on this device? */
   isWhole(): Promise<boolean> {
-    return this.#book.isWhole();
+    return isWhole(this.bushId);
   }
 
   /**
@@ -77,13 +89,18 @@ export class InStep {
    * glance, while the rest comes along behind it.
    */
   async refresh(): Promise<void> {
-    if (this.overview?.feed !== undefined && (await this.isWhole())) return this.takeAlong();
-    if (await this.#askOverview()) void this.takeAlong();
+    const glanced = await this.#book.glance();
+    await this.#showing;
+    if (glanced.kind === 'problem') return this.#failed(glanced);
+    if (await this.isWhole()) return this.takeAlong();
+    this.#succeeded();
+    void this.takeAlong();
   }
 
   /** Brings the whole bush onto this device, or what is new of it. */
   async takeAlong(): Promise<void> {
     const synced = await this.#book.sync();
+    await this.#showing;
     if (synced.kind === 'problem') return this.#failed(synced);
     this.#succeeded();
   }
@@ -128,7 +145,7 @@ export class InStep {
     this.#endListening = () => events.close();
     events.addEventListener('changed', ({ data }: MessageEvent<string>) => {
       const { feed, last } = JSON.parse(data) as { feed: string; last: number };
-      if (feed !== this.overview?.feed || last !== this.overview.number) void this.refresh();
+      if (feed !== this.glance?.feed || last !== this.glance.number) void this.refresh();
     });
   }
 
@@ -143,43 +160,53 @@ export class InStep {
     return null;
   }
 
-  /** Sets what is known at a glance, on this device too. */
-  async set(overview: Overview): Promise<void> {
-    this.overview = overview;
-    await store.overviews.put({ bushId: this.bushId, overview });
+  /** What was sent from here has arrived: it shows, and is kept, before the feed tells of it. */
+  async arrived(rows: readonly TreeRow[], bushRecords: readonly BushRecord[]): Promise<void> {
+    if (!this.glance) return;
+    const news = { rows, gone: [], walk: null };
+    this.lines = withNews(this.lines, news);
+    this.glance = { ...this.glance, bushRecords: withRecords(this.glance.bushRecords, bushRecords) };
+    await store.transaction('rw', store.glances, store.packs, async () => {
+      await keepLines(this.bushId, news);
+      const kept = await store.glances.get(this.bushId);
+      if (!kept || bushRecords.length === 0) return;
+      const glance = { ...kept.glance, bushRecords: withRecords(kept.glance.bushRecords, bushRecords) };
+      await store.glances.put({ ...kept, glance });
+    });
   }
 
-  async #askOverview(): Promise<boolean> {
-    const answer = await this.ask(api.GET('/bushes/{bush}', { params: { path: { bush: this.bushId } } }));
-    if (!answer) return false;
-    await this.set(answer);
-    this.#succeeded();
-    this.owner.came([]);
-    return true;
+  /** This tab's book has come into step, and with it that of all others. */
+  #told(news: News): void {
+    if (this.#closed) return;
+    this.#tabs?.postMessage(news);
+    this.#show(news);
   }
 
-  /** A page of the feed has come onto this device, by this tab or by another. */
-  async #changed({ changes, after, lives }: BookNews): Promise<void> {
-    const { overview } = this;
-    if (!overview || this.#closed) return;
-    const { feed, number = 0, today, member, bush } = overview;
-    // Another day, or another member on this device: every line may be another. So may those that a page was missed of.
-    const missed = feed !== changes.feed || number < after;
-    const another = changes.memberId !== member.id;
-    if (missed || another || changes.today !== today) await this.#askOverview();
-    else if (number < changes.to) await this.set(withChanges(overview, changes, lives, this.owner.stateFrom));
-    else if (bush.role !== changes.role) await this.set({ ...overview, bush: { ...bush, role: changes.role } });
-    this.owner.came(lives);
-    // Her book is not the one of the member before: it begins anew once this page is through.
-    if (another) void this.takeAlong();
+  #show(news: News): void {
+    const before = this.#showing;
+    this.#showing = (async () => {
+      await before;
+      if (this.#closed) return;
+      if (news === 'refilled') return this.owner.came();
+      if ('texts' in news) {
+        this.#set(unpackAll(news.texts), news.kept);
+        return this.owner.came();
+      }
+      const { glance } = this;
+      // Where a page of the feed was missed, all is read anew.
+      if (!glance || glance.feed !== news.kept.glance.feed || glance.number < news.after) {
+        await this.read();
+        return this.owner.came();
+      }
+      this.#set(withNews(this.lines, news), news.kept);
+      return this.owner.came([...news.rows.map(({ id }) => id), ...news.gone]);
+    })();
   }
 
-  /** The whole bush has come onto this device, for the first time or anew. */
-  async #begun(): Promise<void> {
-    const lives = await store.lives.bulkGet([...this.owner.opened()]);
-    this.owner.came(lives.filter((life) => life !== undefined));
-    const book = await store.books.get(this.bushId);
-    if (book && this.overview?.feed !== book.feed) await this.#askOverview();
+  #set(lines: readonly TreeRow[], { glance, expects }: KeptGlance): void {
+    this.lines = lines;
+    this.expects = expects;
+    this.glance = glance;
   }
 
   #succeeded(): void {

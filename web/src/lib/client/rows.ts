@@ -3,17 +3,17 @@ import {
   isGone,
   treeLine,
   treeRow,
+  type AsOf,
   type Entry,
+  type Expectations,
   type TreeRow,
   type WorkRecord
 } from '@baumkin/core/records';
 
-import type { Overview } from './overview.ts';
-
-/** What this device knows beside the server's list. */
+/** What this device knows beside the lines that it keeps. */
 export interface KnownHere {
-  /** are a tree's records at hand? */
-  readonly has: (treeId: string) => boolean;
+  /** trees of which something waits to be sent, and whose records are at hand */
+  readonly waiting: readonly string[];
   /** all that is known of a tree, what waits to be sent included */
   readonly recordsOf: (treeId: string) => readonly WorkRecord[];
   /** entries of trees that came into the registry here, in their order */
@@ -21,18 +21,24 @@ export interface KnownHere {
 }
 
 /**
- * The lines of all trees: as the server sent them, and derived anew where this device knows the records. Trees that came
- * into the registry here stand where they were put on the walk.
+ * The lines of all trees: as they are kept, and derived anew where something waits to be sent. Trees that came into the
+ * registry here stand where they were put on the walk.
  */
-export function rowsOf({ trees, season, today, ringPriors, sizes = null }: Overview, here: KnownHere): TreeRow[] {
-  const stateOf = (records: readonly WorkRecord[]) =>
-    deriveTree(records, { season, today }, { priors: ringPriors, sizes });
-  const rows = trees.flatMap((row) => {
-    if (!here.has(row.id)) return row;
+export function rowsOf(
+  lines: readonly TreeRow[],
+  at: AsOf,
+  expects: Partial<Expectations>,
+  here: KnownHere
+): readonly TreeRow[] {
+  if (here.waiting.length === 0 && here.born.length === 0) return lines;
+  const stateOf = (records: readonly WorkRecord[]) => deriveTree(records, at, expects);
+  const waiting = new Set(here.waiting);
+  const rows = lines.flatMap((row) => {
+    if (!waiting.has(row.id)) return row;
     const records = here.recordsOf(row.id);
     return isGone(records) ? [] : treeRow(row, stateOf(records));
   });
-  const known = new Set(trees.map((row) => row.id));
+  const known = new Set(lines.map((row) => row.id));
   for (const { treeId, afterId } of here.born) {
     if (known.has(treeId)) continue;
     known.add(treeId);

@@ -1,9 +1,9 @@
 import type { PracticeAnswer } from '@baumkin/core/identify';
-import { fromOlderRecord, fromOlderSettings, type BushRecord, type Tree, type WorkRecord } from '@baumkin/core/records';
+import { fromOlderRecord, type BushRecord, type Expectations, type Tree, type WorkRecord } from '@baumkin/core/records';
 import { group } from 'd3-array';
-import Dexie, { type EntityTable } from 'dexie';
+import Dexie, { type EntityTable, type Table } from 'dexie';
 
-import type { Overview } from './overview.ts';
+import type { Glance } from './overview.ts';
 
 /** A record that has not reached the server yet, or that the server refused. */
 export interface OutboxEntry {
@@ -27,6 +27,25 @@ export interface Life {
   /** as the registry has it; null once it was taken out; nothing where the tree came in here and was not yet told of */
   tree?: Tree | null;
   walkOrder?: number;
+}
+
+/** A bush at a glance on this device. */
+export interface KeptGlance {
+  readonly bushId: string;
+  readonly glance: Glance;
+  /** what was expected of the bush's trees when its lines were told */
+  readonly expects: Expectations;
+  /** the day of this device when the server said which day it is there: days that pass without a network are added to it */
+  readonly dayHere: string;
+  /** names the core that the lines were derived by */
+  readonly core: string;
+}
+
+/** The lines of some of a bush's trees. */
+export interface LinePack {
+  readonly bushId: string;
+  readonly pack: number;
+  readonly text: string;
 }
 
 /** How far this device holds a bush. */
@@ -60,7 +79,8 @@ export interface PracticeEntry {
 
 /** What this device keeps, so that work goes on without a network and nothing typed is lost. */
 class DeviceStore extends Dexie {
-  overviews!: EntityTable<{ bushId: string; overview: Overview }, 'bushId'>;
+  glances!: EntityTable<KeptGlance, 'bushId'>;
+  packs!: Table<LinePack, [string, number]>;
   lives!: EntityTable<Life, 'treeId'>;
   books!: EntityTable<BookState, 'bushId'>;
   outbox!: EntityTable<OutboxEntry, 'id'>;
@@ -85,14 +105,10 @@ class DeviceStore extends Dexie {
         .modify((life) => {
           life.records = life.records.map(fromOlderRecord);
         });
-      await kept
-        .table<{ overview: { bush: { settings: unknown } } }>('overviews')
-        .toCollection()
-        .modify(({ overview }) => {
-          overview.bush.settings = fromOlderSettings(overview.bush.settings);
-        });
     });
     this.version(4).stores({ books: 'bushId' });
+    // Lines are kept apart from what is told of the bush as a whole. Both come anew with the next look at the server.
+    this.version(5).stores({ overviews: null, glances: 'bushId', packs: '[bushId+pack], bushId' });
   }
 }
 

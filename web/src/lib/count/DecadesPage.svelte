@@ -61,24 +61,25 @@
   onDestroy(() => long.stop());
 
   async function gather(): Promise<TapTree[]> {
-    const known = await bush.everything();
-    return known.flatMap(({ tree: row, records }): TapTree[] => {
+    const tappable = bush.rows.filter((row) => {
       const stand = bush.standOf(row);
-      if (!countable(row, stand) || tapForbidden(row, stand, bush.today) !== null) return [];
-      const state = bush.stateFrom(records);
-      if (state.dbhMm === null) return [];
-      return [
-        {
-          dbhMm: state.dbhMm,
-          ringMm: state.growth.ringMm,
-          ringSeMm: state.growth.ringSeMm,
-          holes: state.tapholes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
-          conditionTaps: conditionCap(state.assessment, bush.today).taps,
-          sugarPct: usualSugarPct(row.species),
-          species: row.species
-        }
-      ];
+      return countable(row, stand) && tapForbidden(row, stand, bush.today) === null;
     });
+    const trees: TapTree[] = [];
+    for await (const { tree: row, records } of bush.lives(tappable)) {
+      const state = bush.stateFrom(records);
+      if (state.dbhMm === null) continue;
+      trees.push({
+        dbhMm: state.dbhMm,
+        ringMm: state.growth.ringMm,
+        ringSeMm: state.growth.ringSeMm,
+        holes: state.tapholes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
+        conditionTaps: conditionCap(state.assessment, bush.today).taps,
+        sugarPct: usualSugarPct(row.species),
+        species: row.species
+      });
+    }
+    return trees;
   }
 
   async function look(): Promise<void> {

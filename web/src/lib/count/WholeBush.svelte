@@ -4,6 +4,7 @@
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import type { BindingLimit, Suggestion } from '@baumkin/core/taps';
   import { countable, FIRST, placementOf, suggestionFor } from '@baumkin/core/bush';
+  import { userFacing } from '@baumkin/core/errors';
   import { onDestroy } from 'svelte';
   import { SvelteMap } from 'svelte/reactivity';
 
@@ -31,22 +32,25 @@
   async function lookForRoom(): Promise<void> {
     const left = lines.filter(({ row }) => !rooms.has(row.id));
     stopped = false;
-    const all = await bush.everything().catch(() => null);
-    if (!all) return;
     looking = { done: 0, all: left.length };
-    const known = new Map(all.map(({ tree, records }) => [tree.id, records]));
-    for (const { row } of left) {
-      if (stopped) break;
-      const state = bush.stateFrom(known.get(row.id) ?? []);
-      const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: 4 });
-      if (placing) {
-        const placement = await placeWorker().place({ ...placing.task, ...FIRST });
-        const clear = placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length;
-        rooms.set(row.id, state.holesThisSeason.length + clear);
+    try {
+      for await (const { tree, records } of bush.lives(left.map(({ row }) => row))) {
+        if (stopped) break;
+        const state = bush.stateFrom(records);
+        const placing = placementOf(state, { treeId: tree.id, settings, season: bush.season, wanted: 4 });
+        if (placing) {
+          const placement = await placeWorker().place({ ...placing.task, ...FIRST });
+          const clear = placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length;
+          rooms.set(tree.id, state.holesThisSeason.length + clear);
+        }
+        looking = { done: looking.done + 1, all: looking.all };
       }
-      looking = { done: looking.done + 1, all: looking.all };
+    } catch (error) {
+      // Not all is here: the page says so.
+      if (!userFacing(error)) throw error;
+    } finally {
+      looking = null;
     }
-    looking = null;
   }
 
   const circumstances = (row: TreeRow) => ({

@@ -8,6 +8,7 @@
 
   import { api, asked } from '$lib/client/api.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import type { TreeLife } from '$lib/client/lives.ts';
   import { decodeText, saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import type { ImportPreview, ImportWorker } from '$lib/workers/import.worker.ts';
@@ -56,18 +57,15 @@
     problem = '';
     const worker = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' });
     try {
-      preview = await wrap<ImportWorker>(worker).read(
-        text,
-        { today: bush.today, defaultUnit: unit, sizesAre },
-        await bush.everything(),
-        {
-          today: bush.today,
-          settings: $state.snapshot(bush.overview!.bush.settings),
-          origin: bush.overview!.bush.origin ?? null,
-          stands: bush.overview!.stands,
-          newTrees
-        }
-      );
+      const known: TreeLife[] = [];
+      for await (const life of bush.lives()) known.push(life);
+      preview = await wrap<ImportWorker>(worker).read(text, { today: bush.today, defaultUnit: unit, sizesAre }, known, {
+        today: bush.today,
+        settings: $state.snapshot(bush.overview!.bush.settings),
+        origin: bush.overview!.bush.origin ?? null,
+        stands: bush.overview!.stands,
+        newTrees
+      });
     } catch (error) {
       const told = userFacing(error);
       if (!told) throw error;

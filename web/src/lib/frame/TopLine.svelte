@@ -29,7 +29,9 @@
 
   /** What the device keeps of the bush goes; what still waits in the outbox stays for its writer. */
   async function forgetBush(): Promise<void> {
-    await Promise.all([store.overviews.clear(), store.lives.clear(), store.books.clear()]);
+    await Promise.all([store.glances, store.packs, store.lives, store.books].map((table) => table.clear()));
+    // The service worker leads to no bush from here.
+    if ('caches' in window) await caches.delete('last-bush');
   }
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { deriveTree, kindOf, type TreeRow } from '@baumkin/core/records';
+  import { userFacing } from '@baumkin/core/errors';
+  import { deriveTree, kindOf, type TreeRow, type TreeState } from '@baumkin/core/records';
   import { basalArea, quadraticMeanDiameter, walkLength } from '@baumkin/core/stand';
   import { toast } from 'svelte-sonner';
 
@@ -42,14 +43,19 @@
 
   async function csv(): Promise<void> {
     const { TABLES, writeTable } = await import('@baumkin/core/exchange');
-    const all = await bush.everything().catch(() => null);
-    if (!all) return;
-    const known = new Map(all.map(({ tree, records }) => [tree.id, records]));
-    const out = chosen.map((row) => ({
-      tree: row,
-      stand: bush.standOf(row)?.name ?? null,
-      state: deriveTree(known.get(row.id) ?? [], { season: bush.season, today: bush.today })
-    }));
+    const out: { tree: TreeRow; stand: string | null; state: TreeState }[] = [];
+    try {
+      for await (const { tree, records } of bush.lives(chosen))
+        out.push({
+          tree,
+          stand: bush.standOf(tree)?.name ?? null,
+          state: deriveTree(records, { season: bush.season, today: bush.today })
+        });
+    } catch (error) {
+      // Not all is here: the page says so.
+      if (userFacing(error)) return;
+      throw error;
+    }
     saveAs(
       'chosen-trees.csv',
       writeTable(

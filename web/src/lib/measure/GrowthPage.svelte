@@ -52,7 +52,7 @@
   const CLASSES: readonly CrownClass[] = ['open', 'dominant', 'codominant', 'intermediate', 'suppressed'];
   const learned = $derived(
     CLASSES.flatMap((crownClass) => {
-      const here = bush.overview?.ringPriors?.[crownClass].meanMm;
+      const here = bush.expects.priors?.[crownClass].meanMm;
       return here !== undefined && Math.abs(here - RING_PRIOR[crownClass].meanMm) >= 0.05 ? [{ crownClass, here }] : [];
     })
   );

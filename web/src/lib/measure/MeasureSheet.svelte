@@ -90,7 +90,7 @@
   const question = $derived.by((): ReadingQuestion | null => {
     if (!parsed?.ok) return null;
     return questionReading({ year: fractionalYear(bush.today), dbhMm: parsed.dbhMm, method }, lastDated, neighbours, {
-      sizes: bush.overview?.sizes ?? null,
+      sizes: bush.expects.sizes ?? null,
       tapped: tree.tapholes.length > 0
     });
   });

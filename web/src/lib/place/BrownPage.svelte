@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TreeRow, WorkRecord } from '@baumkin/core/records';
+  import type { TreeRow, TreeState } from '@baumkin/core/records';
   import { LITRES_A_TAP } from '@baumkin/core/sap';
   import {
     corrected,
@@ -23,6 +23,7 @@
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import GoingThrough from '$lib/ui/GoingThrough.svelte';
   import Term from '$lib/ui/Term.svelte';
 
   /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
@@ -38,45 +39,61 @@
     /** share of the path that was stained, as the shavings told it */
     readonly stained: number;
   }
-  let known = $state.raw<readonly { tree: TreeRow; records: readonly WorkRecord[] }[] | null>(null);
-  onMount(async () => (known = await bush.everything().catch(() => null)));
+  let logged = $state.raw<readonly Logged[]>([]);
+  /** trees gone through so far; null once all are */
+  let reading = $state<{ done: number; all: number } | null>({ done: 0, all: 0 });
+  onMount(async () => {
+    const tapped = [...bush.rows, ...bush.stumps].filter((row) => row.tapped);
+    const all: Logged[] = [];
+    let done = 0;
+    try {
+      for await (const { tree, records } of bush.lives(tapped)) {
+        all.push(...loggedOf(tree, bush.stateFrom(records)));
+        done += 1;
+        if (done % 250 === 0) reading = { done, all: tapped.length };
+      }
+    } catch {
+      // The page says what is missing.
+      return;
+    }
+    logged = all;
+    reading = null;
+  });
 
-  const logged = $derived.by((): Logged[] =>
-    (known ?? []).flatMap(({ tree, records }) => {
-      const state = bush.stateFrom(records);
-      const found = trunkOf(state, settings, bush.season);
-      if (!found) return [];
-      return found.holes.flatMap((hole, index): Logged[] => {
-        const seen = state.shavings.get(hole.id);
-        if (!seen) return [];
-        const { bearingDeg, heightMm, bitMm, depthMm, season, authorId = '' } = hole;
-        return [
-          {
-            species: tree.species,
-            trunk: trunkBefore(found.trunk, index),
-            bearingDeg,
-            heightMm,
-            bitMm,
-            depthMm,
-            seen: seen.seen,
-            season,
-            standId: tree.standId,
-            authorId,
-            placed: hole.strategy ? STRATEGY_LABELS[hole.strategy].name : 'by eye, or not written down',
-            stained: stainedOf(seen)
-          }
-        ];
-      });
-    })
-  );
+  /** The holes of a tree whose shavings were looked at. */
+  function loggedOf(tree: TreeRow, state: TreeState): Logged[] {
+    const found = trunkOf(state, settings, bush.season);
+    if (!found) return [];
+    return found.holes.flatMap((hole, index): Logged[] => {
+      const seen = state.shavings.get(hole.id);
+      if (!seen) return [];
+      const { bearingDeg, heightMm, bitMm, depthMm, season, authorId = '' } = hole;
+      return [
+        {
+          species: tree.species,
+          trunk: trunkBefore(found.trunk, index),
+          bearingDeg,
+          heightMm,
+          bitMm,
+          depthMm,
+          seen: seen.seen,
+          season,
+          standId: tree.standId,
+          authorId,
+          placed: hole.strategy ? STRATEGY_LABELS[hole.strategy].name : 'by eye, or not written down',
+          stained: stainedOf(seen)
+        }
+      ];
+    });
+  }
   const wet = $derived(logged.filter(({ seen }) => seen !== 'dry'));
 
   const me = $derived(bush.overview!.member);
-  const iShow = $derived(bush.overview!.people?.find(({ id }) => id === me.id)?.showsHoles ?? false);
+  const iShow = $derived(bush.overview!.people.find(({ id }) => id === me.id)?.showsHoles ?? false);
   /** Under their names stand those who want it, and for everybody her own holes. */
   function nameOf(authorId: string): string {
     if (authorId === me.id) return iShow ? me.name : `${me.name}: only you see this line`;
-    return bush.overview!.people?.find(({ id, showsHoles }) => id === authorId && showsHoles)?.name ?? 'all others';
+    return bush.overview!.people.find(({ id, showsHoles }) => id === authorId && showsHoles)?.name ?? 'all others';
   }
 
   async function show(box: HTMLInputElement): Promise<void> {
@@ -144,8 +161,8 @@
 </script>
 
 <h1 class="sr-only">Brown wood</h1>
-{#if known === null}
-  <p role="status">Reading the book …</p>
+{#if reading}
+  <GoingThrough {...reading} />
 {:else if wet.length === 0}
   <EmptyState>
     No shavings are written down yet. Look at them at every hole and say pale or brown on the trunk’s sheet: after some

@@ -22,6 +22,7 @@
   import Printer from '@lucide/svelte/icons/printer';
   import { onDestroy, onMount, tick, untrack } from 'svelte';
 
+  import GoingThrough from '$lib/ui/GoingThrough.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { counted } from '$lib/labels/counted.ts';
   import { instructionWords } from '$lib/labels/placement.ts';
@@ -56,10 +57,21 @@
     readonly elsewhere: number;
   }
   let states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
+  let reading = $state.raw({ done: 0, all: 0 });
   onMount(async () => {
     await plan.open();
-    const known = await bush.everything().catch(() => null);
-    if (known) states = new Map(known.map(({ tree, records }) => [tree.id, bush.stateFrom(records)]));
+    const found: [string, TreeState][] = [];
+    const decided = bush.walked.filter((row) => (row.decidedTaps ?? 0) > 0);
+    try {
+      for await (const { tree, records } of bush.lives(decided)) {
+        found.push([tree.id, bush.stateFrom(records)]);
+        if (found.length % 100 === 0) reading = { done: found.length, all: decided.length };
+      }
+    } catch {
+      // The page says what is missing.
+      return;
+    }
+    states = new Map(found);
   });
   const lines = $derived.by((): Line[] =>
     bush.walked.flatMap((row) => {
@@ -148,8 +160,8 @@
 
 <h1 class="sr-only">The tapping round</h1>
 <div class="print:hidden" bind:clientWidth={width}>
-  <p class="max-w-prose text-lg">
-    {#if states === null}Reading the book …
+  <div class="max-w-prose text-lg">
+    {#if states === null}<GoingThrough {...reading} />
     {:else if lines.length === 0}No tree has a count for {bush.season} yet.
       <a class="link" href="/bush/{bush.id}/count/all">Decide the counts</a>, then the whole round is placed in one go.
     {:else}
@@ -162,7 +174,7 @@
         : `your crew’s own pace, ${pace.toFixed(1)} minutes a hole`}.
       {undecided > 0 ? `${undecided} trees have no count yet.` : ''}
     {/if}
-  </p>
+  </div>
   {#if lines.length > 0}
     <div class="mt-3 flex flex-wrap items-center gap-3">
       <StandSelect bind:value={standId} />

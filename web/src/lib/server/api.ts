@@ -10,7 +10,9 @@ import { bushFor, type BushAccess } from './bushes.ts';
 import { statusOf } from './refusals.ts';
 import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
-const gzipped = promisify(gzip);
+const gzipped = promisify<string, { level: number }, Buffer>(gzip);
+/** Half the time of the thorough way, for a quarter more to send. */
+const QUICK = 1;
 const gunzipped = promisify(gunzip);
 
 /**
@@ -88,7 +90,8 @@ export async function packedJson(request: Request, value: unknown): Promise<Resp
 
 /** The same of what is JSON already. */
 export async function packedText(request: Request, text: string): Promise<Response> {
-  return takesGzip(request) ? gzippedJson(await gzipped(text)) : new Response(text, { headers: JSON_HEADERS });
+  if (!takesGzip(request)) return new Response(text, { headers: JSON_HEADERS });
+  return gzippedJson(await gzipped(text, { level: QUICK }));
 }
 
 /** A JSON answer that was compressed before. */

@@ -57,7 +57,7 @@ export async function changesAfter(bushId: string, feed: string, after: number):
     const records: WorkRecord[] = [];
     const bushRecords: BushRecord[] = [];
     for (const [kind, ids] of touched.records) {
-      const found = await recordsWhere(kind, { bushId, id: ids }, transaction);
+      const found = await recordsWhere(kind, { bushId, id: ids }, { transaction });
       if (isBushRecordKind(kind)) bushRecords.push(...(found as BushRecord[]));
       else records.push(...(found as WorkRecord[]));
     }

@@ -13,7 +13,7 @@ import {
 import { archiveSchema } from '@baumkin/core/exchange';
 import { z } from 'zod';
 
-import type { Overview } from '../client/overview.ts';
+import type { KeptOverview, Overview } from '../client/overview.ts';
 import { newTokenSchema } from './accounts.ts';
 import { devicesSchema } from './devices.ts';
 import { requests } from './requests.ts';
@@ -78,6 +78,12 @@ const people = z.array(z.object({ id: z.uuid(), name: z.string(), showsHoles: z.
 const number = z.number().int().min(0);
 const treeLine = treeSchema.loose().describe('the line of a tree: what is derived from its records stands beside it');
 
+const glance = z.looseObject({
+  trees: z.array(treeLine),
+  stands: z.array(standSchema),
+  features: z.array(siteFeatureSchema)
+});
+
 export const SCHEMAS = {
   Record: recordSchema,
   BushRecord: bushRecordSchema,
@@ -109,11 +115,8 @@ export const SCHEMAS = {
   Versioned: versioned,
   Members: members,
   Bushes: z.object({ bushes: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string() })) }),
-  Overview: z.looseObject({
-    trees: z.array(treeLine),
-    stands: z.array(standSchema),
-    features: z.array(siteFeatureSchema)
-  }),
+  Overview: glance,
+  Kept: glance,
   Life: z.object({ records: z.array(recordSchema) }),
   Changes: z.object({
     role: roleSchema.describe('of whoever asks'),
@@ -171,12 +174,21 @@ const FILES = ['text/csv', 'application/json', 'application/zip', 'application/g
 export const PATHS = {
   '/bushes': { get: { says: 'The bushes that you belong to', gives: 'Bushes' } },
   '/bushes/{bush}': {
-    get: { says: 'The bush at a glance: settings, stands, and a line for every tree', gives: 'Overview' },
+    get: {
+      says: 'The bush at a glance: settings, stands, and a line for every tree, told for today',
+      gives: 'Overview'
+    },
     patch: {
       says: 'Name it anew, or say where on earth it lies',
       takes: 'BushChange',
       gives: 'Versioned',
       needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/lines': {
+    get: {
+      says: 'The same as devices keep it: what hangs on the day, diameter, growth and questions, is left to be told from the readings in each line',
+      gives: 'Kept'
     }
   },
   '/bushes/{bush}/records': {
@@ -273,7 +285,11 @@ export const PATHS = {
 } as const satisfies Readonly<Record<string, Partial<Record<Method, Operation>>>>;
 
 /** What a schema's answer is in TypeScript; the bush at a glance is described more loosely than it is. */
-export type AnswerOf<Name extends SchemaName> = Name extends 'Overview' ? Overview : z.output<(typeof SCHEMAS)[Name]>;
+export type AnswerOf<Name extends SchemaName> = Name extends 'Overview'
+  ? Overview
+  : Name extends 'Kept'
+    ? KeptOverview
+    : z.output<(typeof SCHEMAS)[Name]>;
 type NamesIn<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}` ? Name | NamesIn<Rest> : never;
 
 /** The table as types: what each address takes and gives, and the names in its path. */

@@ -1,15 +1,12 @@
 import {
   deriveTree,
   expectationsOf,
+  groundsOf,
   LINE_KINDS,
-  saysOf,
-  seenAmong,
-  treeRow,
-  type AsOf,
+  ownLine,
+  tellLine,
   type Expectations,
-  type Says,
-  type TreeRow,
-  type TreeState
+  type Grounds
 } from '@baumkin/core/records';
 import { QueryTypes, type Transaction } from 'sequelize';
 
@@ -18,133 +15,108 @@ import { reading } from './db/reading.ts';
 import { recordsByTree } from './records.ts';
 import { treesOf } from './trees.ts';
 
-/* The lines of a bush's trees, kept beside their records: dropped by whoever writes to a tree, derived anew by whoever asks. */
-
-/** The lines of all trees in walking order, each as JSON, and what was expected of them. */
-export interface KeptLines extends Expectations {
-  readonly lines: readonly string[];
-}
+/*
+ * The lines of a bush's trees, kept beside their records: dropped by whoever writes to a tree, derived anew by whoever asks.
+ * What hangs on the day and on the bush's other trees is not kept but told anew from its grounds each time.
+ */
 
 interface Kept {
   readonly id: string;
   line: string | null;
-  says: string | null;
+  grounds: string | null;
 }
 
 /** Trees whose records are held in memory at once. */
-const AT_ONCE = 2000;
+const AT_ONCE = 250;
+/** What is kept does not hang on the day. */
+const ANY_DAY = '2000-01-01';
 
-/**
- * The lines of a bush's trees. Those that are kept are read; those that are missing are derived and kept. Where the day or
- * what is expected of the bush's trees is another, all are derived anew.
- */
-export async function linesOf(bushId: string, at: AsOf): Promise<KeptLines> {
-  const { found, fresh, keep } = await reading(async (transaction) => {
+/** A line as it is kept: what holds on whatever day, and what the rest is told from, both as JSON. */
+export interface KeptTexts {
+  readonly line: string;
+  readonly grounds: string;
+}
+
+/** The lines of a bush's trees in walking order. Those that are kept are read; those that are missing are derived and kept. */
+export async function keptLines(bushId: string, season: number): Promise<readonly KeptTexts[]> {
+  const { kept, fresh, keep } = await reading(async (transaction) => {
     const { changes: number } = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
     const book = await LineBook.findByPk(bushId, { transaction });
-    const kept = await tables().sequelize.query<Kept>(
-      `SELECT t.id, l.line, l.says FROM trees t LEFT JOIN treeLines l ON l.treeId = t.id
+    // As the database gives them: a copy of each row would be made otherwise.
+    const [rows] = await tables().sequelize.query(
+      `SELECT t.id, l.line, l.grounds FROM trees t LEFT JOIN treeLines l ON l.treeId = t.id
        WHERE t.bushId = ? AND t.tag IS NOT NULL ORDER BY t.walkOrder, t.id`,
-      { replacements: [bushId], type: QueryTypes.SELECT, transaction }
+      { replacements: [bushId], transaction }
     );
-    const isOfToday = book?.day === at.today && book.season === at.season && book.release === BUILD;
-    if (!isOfToday) for (const each of kept) each.line = each.says = null;
-    const derive = new Deriving(bushId, at, transaction);
-    const missing = kept.filter(({ line }) => line === null);
-    await derive.firstPass(missing);
-    const before = book && isOfToday ? JSON.stringify(parsed(book.expects)) : null;
-    const expects =
-      missing.length === 0 && before !== null
-        ? (JSON.parse(before) as Expectations)
-        : expectationsOf(kept.map(({ says }) => JSON.parse(says!) as Says));
-    const changed = JSON.stringify(expects) !== before;
-    const anew = changed ? kept : missing;
-    await derive.secondPass(anew, expects);
-    return {
-      found: { lines: kept.map(({ line }) => line!), ...expects },
-      fresh: anew,
-      keep: { number, expects, book: changed }
-    };
+    const kept = rows as Kept[];
+    const holds = book?.season === season && book.release === CORE;
+    if (!holds) for (const each of kept) each.line = each.grounds = null;
+    const fresh = kept.filter(({ line }) => line === null);
+    await derive(bushId, fresh, season, transaction);
+    return { kept, fresh, keep: { season, number, book: !holds } };
   });
-  if (fresh.length > 0 || keep.book) await keepLines(bushId, at, fresh, keep);
-  return found;
+  if (fresh.length > 0 || keep.book) await keepLines(bushId, fresh, keep);
+  return kept as KeptTexts[];
 }
 
-/** The same lines, read. */
-export async function treeRows(
-  bushId: string,
-  season: number,
+/** Lines as they are kept, each an object as JSON: whoever reads them tells them for a day himself. */
+export const asKept = (kept: readonly KeptTexts[]): string[] => kept.map(({ line, grounds }) => joined(line, grounds));
+
+/** Lines for a day, each an object as JSON, and what is expected of the trees. @param today ISO date */
+export function asTold(
+  kept: readonly KeptTexts[],
   today: string
-): Promise<{ readonly rows: readonly TreeRow[] } & Expectations> {
-  const { lines, priors, sizes } = await linesOf(bushId, { season, today });
-  return { rows: lines.map((line) => JSON.parse(line) as TreeRow), priors, sizes };
+): { readonly lines: readonly string[] } & Expectations {
+  const all = kept.map(({ grounds }) => JSON.parse(grounds) as Grounds);
+  const expects = expectationsOf(all, today);
+  const told = all.map((grounds) => ({ ...grounds, ...tellLine(grounds, today, expects) }));
+  return { lines: kept.map(({ line }, i) => joined(line, JSON.stringify(told[i]))), ...expects };
 }
 
-const parsed = (json: unknown): unknown => (typeof json === 'string' ? JSON.parse(json) : json);
+/** One object as JSON, of two that are. */
+const joined = (one: string, other: string) => `${one.slice(0, -1)},${other.slice(1)}`;
 
-/** Lines on their way from records, some thousands of trees at a time. */
-class Deriving {
-  readonly #states = new Map<string, TreeState>();
-
-  constructor(
-    readonly bushId: string,
-    readonly at: AsOf,
-    readonly transaction: Transaction
-  ) {}
-
-  /** What the trees say by themselves. */
-  async firstPass(trees: readonly Kept[]): Promise<void> {
-    for (let i = 0; i < trees.length; i += AT_ONCE) await this.#read(trees.slice(i, i + AT_ONCE));
-    for (const tree of trees) tree.says = JSON.stringify(saysOf(this.#states.get(tree.id)!));
-  }
-
-  /** The lines of trees, each seen among the others. */
-  async secondPass(trees: readonly Kept[], expects: Expectations): Promise<void> {
-    for (let i = 0; i < trees.length; i += AT_ONCE) {
-      const part = trees.slice(i, i + AT_ONCE);
-      await this.#read(part.filter(({ id }) => !this.#states.has(id)));
-      const which = { id: part.map(({ id }) => id) };
-      const rows = new Map(
-        (await treesOf(this.bushId, { which, transaction: this.transaction })).map((tree) => [tree.id, tree])
-      );
-      for (const tree of part) {
-        const state = seenAmong(this.#states.get(tree.id)!, this.at.today, expects);
-        tree.line = JSON.stringify(treeRow(rows.get(tree.id)!, state));
-      }
+/** Derives the lines of trees and what they are to be told from. The next some hundreds are read while these are derived. */
+async function derive(bushId: string, trees: readonly Kept[], season: number, transaction: Transaction): Promise<void> {
+  const read = async (from: number) => {
+    const part = trees.slice(from, from + AT_ONCE);
+    const treeIds = part.map(({ id }) => id);
+    const lives = await recordsByTree(bushId, { treeIds, kinds: part.length > 0 ? LINE_KINDS : [], transaction });
+    const known = part.length > 0 ? await treesOf(bushId, { which: { id: treeIds }, transaction }) : [];
+    return { part, lives, known: new Map(known.map((tree) => [tree.id, tree])) };
+  };
+  let coming = read(0);
+  for (let from = 0; from < trees.length; from += AT_ONCE) {
+    const { part, lives, known } = await coming;
+    coming = read(from + AT_ONCE);
+    // Where deriving throws, nobody waits for it.
+    coming.catch(() => undefined);
+    for (const tree of part) {
+      const state = deriveTree(lives.get(tree.id) ?? [], { season, today: ANY_DAY });
+      tree.line = JSON.stringify(ownLine(known.get(tree.id)!, state));
+      tree.grounds = JSON.stringify(groundsOf(state));
     }
-  }
-
-  async #read(trees: readonly Kept[]): Promise<void> {
-    if (trees.length === 0) return;
-    const treeIds = trees.map(({ id }) => id);
-    const records = await recordsByTree(this.bushId, {
-      treeIds,
-      kinds: LINE_KINDS,
-      transaction: this.transaction
-    });
-    for (const id of treeIds) this.#states.set(id, deriveTree(records.get(id) ?? [], this.at));
   }
 }
 
 /** Keeps lines unless something was written meanwhile: they might be those of before. */
 async function keepLines(
   bushId: string,
-  { season, today }: AsOf,
   fresh: readonly Kept[],
-  { number, expects, book }: { readonly number: number; readonly expects: Expectations; readonly book: boolean }
+  { season, number, book }: { readonly season: number; readonly number: number; readonly book: boolean }
 ): Promise<void> {
   await tables().sequelize.transaction(async (transaction) => {
     const bush = await Bush.findByPk(bushId, { transaction, lock: true, rejectOnEmpty: true });
     if (bush.changes !== number) return;
-    if (book) await LineBook.upsert({ bushId, season, day: today, expects, release: BUILD }, { transaction });
+    if (book) await LineBook.upsert({ bushId, season, release: CORE }, { transaction });
     for (let i = 0; i < fresh.length; i += AT_ONCE)
       await tables().sequelize.query(
-        `REPLACE INTO treeLines (treeId, bushId, says, line) VALUES ${fresh
+        `REPLACE INTO treeLines (treeId, bushId, grounds, line) VALUES ${fresh
           .slice(i, i + AT_ONCE)
           .map(() => '(?, ?, ?, ?)')
           .join()}`,
         {
-          replacements: fresh.slice(i, i + AT_ONCE).flatMap(({ id, says, line }) => [id, bushId, says, line]),
+          replacements: fresh.slice(i, i + AT_ONCE).flatMap(({ id, grounds, line }) => [id, bushId, grounds, line]),
           type: QueryTypes.INSERT,
           transaction
         }
@@ -152,9 +124,23 @@ async function keepLines(
   });
 }
 
-/** Drops what is kept of a bush's lines, or of all bushes: they are derived anew when somebody asks. */
-export async function dropLines(bushId?: string): Promise<void> {
-  const where = bushId === undefined ? {} : { bushId };
-  await TreeLine.destroy({ where });
-  await LineBook.destroy({ where });
+/** Drops what is kept of a bush's lines: they are derived anew when somebody asks. */
+export async function dropLines(bushId: string): Promise<void> {
+  await TreeLine.destroy({ where: { bushId } });
+  await LineBook.destroy({ where: { bushId } });
+}
+
+/**
+ * Derives the lines of all bushes, so that nobody has to wait for them after a new release or at the turn of the season.
+ * @param anew those that are kept, too
+ * @param told of each bush that was looked at
+ */
+export async function rebuildLines(
+  season: number,
+  { anew, told }: { readonly anew: boolean; readonly told: (name: string, trees: number) => void }
+): Promise<void> {
+  for (const { id, name } of await Bush.findAll({ attributes: ['id', 'name'], order: ['id'], raw: true })) {
+    if (anew) await dropLines(id);
+    told(name, (await keptLines(id, season)).length);
+  }
 }

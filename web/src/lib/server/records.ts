@@ -116,7 +116,7 @@ export async function recordsByTree(
   const where = treeIds ? { bushId, treeId: [...treeIds] } : { bushId };
   const byTree = new Map<string, WorkRecord[]>();
   for (const kind of kinds)
-    for (const record of await recordsWhere(kind, where, transaction)) {
+    for (const record of await recordsWhere(kind, where, { transaction, byTree: treeIds !== undefined })) {
       const list = byTree.get(record.treeId);
       if (list) list.push(record);
       else byTree.set(record.treeId, [record]);
@@ -127,7 +127,7 @@ export async function recordsByTree(
 /** All records of the bush as a whole. */
 export async function bushRecordsOf(bushId: string, transaction?: Transaction): Promise<BushRecord[]> {
   const records: BushRecord[] = [];
-  for (const kind of BUSH_RECORD_KINDS) records.push(...(await recordsWhere(kind, { bushId }, transaction)));
+  for (const kind of BUSH_RECORD_KINDS) records.push(...(await recordsWhere(kind, { bushId }, { transaction })));
   return records;
 }
 

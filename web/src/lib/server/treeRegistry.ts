@@ -92,9 +92,9 @@ export class TreeRegistry {
 
   async #readLives(treeIds: readonly string[]): Promise<void> {
     const { transaction } = this.write;
-    for (const entry of await recordsWhere('entry', { treeId: treeIds }, transaction))
+    for (const entry of await recordsWhere('entry', { treeId: treeIds }, { transaction }))
       push(this.#entries, entry.treeId, entry);
-    for (const place of await recordsWhere('place', { treeId: treeIds }, transaction))
+    for (const place of await recordsWhere('place', { treeId: treeIds }, { transaction }))
       push(this.#places, place.treeId, place);
   }
 
@@ -245,7 +245,7 @@ export async function leaveStand(standId: string, by: Writing, write: BushWrite)
   const where = { bushId: bush.id, standId };
   const ids = (await TreeRecord.findAll({ where, attributes: ['id'], raw: true, transaction })).map(({ id }) => id);
   const lives = new Map<string, Entry[]>();
-  for (const entry of await recordsWhere('entry', { treeId: ids }, transaction)) push(lives, entry.treeId, entry);
+  for (const entry of await recordsWhere('entry', { treeId: ids }, { transaction })) push(lives, entry.treeId, entry);
   const left = [...lives.values()].flatMap((entries) => {
     const last = effectiveRecords(entries).at(-1);
     if (!last) return [];

@@ -8,6 +8,7 @@
     type Outlook,
     type StandFigure
   } from '@baumkin/core/thinning';
+  import type { TreeRow, TreeState } from '@baumkin/core/records';
   import { LITRES_PER_GALLON, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import { onDestroy, onMount } from 'svelte';
 
@@ -52,13 +53,10 @@
     if (!stand || !thin || !choice) return;
     const [limits, wish, entriesToo] = [$state.snapshot(desk.limits), asked, again];
     const found = await long.run(async (remote, told) => {
-      const here = new Set(thin.rows.map(({ id }) => id));
-      const known = (await bush.everything()).filter(({ tree }) => here.has(tree.id));
-      const trees = outlookTrees(
-        known.map(({ tree, records }) => ({ row: tree, state: bush.stateFrom(records) })),
-        desk.crops,
-        { today: bush.today, ashBorer: desk.settings.ashBorer }
-      );
+      const known: { row: TreeRow; state: TreeState }[] = [];
+      for await (const { tree, records } of bush.lives(thin.rows))
+        known.push({ row: tree, state: bush.stateFrom(records) });
+      const trees = outlookTrees(known, desk.crops, { today: bush.today, ashBorer: desk.settings.ashBorer });
       const ahead = { trees, limits, policy, stand: thin.plan, ground: growingArea(stand), years: YEARS };
       return remote.outlook(
         { ...ahead, first: new Set(choice.taken) },

@@ -26,6 +26,7 @@ import {
   type ThinningPlan
 } from '@baumkin/core/thinning';
 import { proxy } from 'comlink';
+import solverUrl from 'highs/runtime?url';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 import { LongRun } from '$lib/workers/longRun.svelte.ts';
@@ -58,7 +59,8 @@ type PlanAnswer = ThinningPlan | { readonly clash: readonly LimitId[] };
 const LIGHT = 0.15;
 const STRONG = 0.4;
 
-export const thinWorker = () => new Worker(new URL('../workers/thin.worker.ts', import.meta.url), { type: 'module' });
+export const thinWorker = () =>
+  new Worker(new URL('../workers/thin.worker.ts', import.meta.url), { type: 'module', name: solverUrl });
 
 /** What lies on the table while a thinning is thought out: a stand, its crop trees, limits, and the choices made so far. */
 export class ThinDesk {

@@ -19,9 +19,9 @@ import {
 } from '@baumkin/core/thinning';
 import { expose } from 'comlink';
 import loadHighs from 'highs';
-import wasmUrl from 'highs/runtime?url';
 
-const solver = loadHighs({ locateFile: () => wasmUrl }).then(highsSolver);
+// The page names the address of the solver: what it names is kept for work without a network.
+const solver = loadHighs({ locateFile: () => self.name }).then(highsSolver);
 
 /** The best plan so far, and how far it may still be from the best there is. */
 export interface Improving {

@@ -76,21 +76,19 @@ export class Change extends Model<InferAttributes<Change>, InferCreationAttribut
   declare touched: unknown;
 }
 
-/** The line of a tree as JSON, as its records and the rest of its bush leave it; none where it has to be derived anew. */
+/** The line of a tree as JSON, as its records leave it; none where it has to be derived anew. */
 export class TreeLine extends Model<InferAttributes<TreeLine>, InferCreationAttributes<TreeLine>> {
   declare treeId: ForeignKey<string>;
   declare bushId: ForeignKey<string>;
-  /** what it says of the bush: its growth and its size, which the others are seen among */
-  declare says: string;
+  /** what it is told from on a day and among the bush's other trees, as JSON */
+  declare grounds: string;
   declare line: string;
 }
 
-/** What the kept lines of a bush were derived for and with. */
+/** What the kept lines of a bush were derived for, and by which program. */
 export class LineBook extends Model<InferAttributes<LineBook>, InferCreationAttributes<LineBook>> {
   declare bushId: ForeignKey<string>;
   declare season: number;
-  declare day: string;
-  declare expects: unknown;
   /** of the program that derived them */
   declare release: string;
 }
@@ -266,7 +264,7 @@ export function defineModels(sequelize: Sequelize): Tables {
     {
       treeId: id(),
       bushId: uuid(),
-      says: { type: DataTypes.TEXT, allowNull: false },
+      grounds: { type: DataTypes.TEXT, allowNull: false },
       line: { type: DataTypes.TEXT('medium'), allowNull: false }
     },
     { sequelize, tableName: 'treeLines' }
@@ -275,8 +273,6 @@ export function defineModels(sequelize: Sequelize): Tables {
     {
       bushId: id(),
       season: int(),
-      day: { type: DataTypes.DATEONLY, allowNull: false },
-      expects: json(),
       release: text(40)
     },
     { sequelize, tableName: 'lineBooks' }

@@ -14,10 +14,12 @@
   import BeadString from '$lib/frame/BeadString.svelte';
   import FindTree from '$lib/frame/FindTree.svelte';
   import HelpDialog from '$lib/frame/HelpDialog.svelte';
+  import NewVersion from '$lib/frame/NewVersion.svelte';
   import Refused from '$lib/frame/Refused.svelte';
   import { TRAIL } from '$lib/frame/stations.ts';
   import TopLine from '$lib/frame/TopLine.svelte';
   import Trail from '$lib/frame/Trail.svelte';
+  import Opening from '$lib/ui/Opening.svelte';
 
   const { children } = $props();
 
@@ -127,6 +129,7 @@
       {#if problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
           {problem}
         </p>{/if}
+      <NewVersion />
       <Refused />
       <div class="flex min-h-0 grow max-md:flex-col print:block">
         <Trail current={station} {treeId} />
@@ -134,11 +137,7 @@
           {#if bush.overview}
             {@render children()}
           {:else}
-            <p class="aside" role="status">
-              {bush.outbox.offline
-                ? 'There is no network, and this device has not seen this bush before. Open it once where there is a network.'
-                : 'Opening the bush …'}
-            </p>
+            <Opening />
           {/if}
         </main>
       </div>

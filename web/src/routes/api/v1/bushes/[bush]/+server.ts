@@ -1,37 +1,16 @@
-import { seasonOf } from '@baumkin/core/records';
 import { json } from '@sveltejs/kit';
 
-import type { Overview } from '$lib/client/overview.ts';
 import { answering, packedText, readRequest, requireBush } from '$lib/server/api.ts';
 import { changeNameOrOrigin } from '$lib/server/bushes.ts';
-import { wholeOf } from '$lib/server/changes.ts';
-import { today } from '$lib/server/clock.ts';
-import { linesOf } from '$lib/server/lines.ts';
+import { glanceAt, withTrees } from '$lib/server/glance.ts';
+import { asTold } from '$lib/server/lines.ts';
 
-/** The bush at a glance: what every station's list, the beads and the map are drawn from. */
+/** The bush at a glance: what every station's list, the beads and the map are drawn from, told for today. */
 export async function GET({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush);
-  const day = today();
-  const season = seasonOf(day);
-  // The number is of the moment before the lines are read: what came between is told again by the feed, and never missed.
-  const { feed, number, whole } = await wholeOf(bush.id);
-  const { lines, priors, sizes } = await linesOf(bush.id, { season, today: day });
-  const { id, role } = bush;
-  const { name, settings, version, origin, ...rest } = whole;
-  const member = { id: locals.member!.id, name: locals.member!.displayName };
-  const head = {
-    bush: { id, name, role, settings, version, origin },
-    member,
-    today: day,
-    season,
-    ...rest,
-    ringPriors: priors,
-    sizes,
-    feed,
-    number
-  } satisfies Omit<Overview, 'trees'>;
-  // The lines are kept as the text that they are sent as.
-  return packedText(request, `${JSON.stringify(head).slice(0, -1)},"trees":[${lines.join()}]}`);
+  const { glance, kept } = await glanceAt(bush, { id: locals.member!.id, name: locals.member!.displayName });
+  const { lines, priors: ringPriors, sizes } = asTold(kept, glance.today);
+  return packedText(request, withTrees({ ...glance, ringPriors, sizes }, lines));
 }
 
 /** Gives the bush another name, or says where on earth it lies. */
