@@ -42,8 +42,8 @@ export async function startServer({ databaseUrl, port, demo, today, devices = []
       PORT: String(port),
       ORIGIN: origin,
       DATABASE_URL: databaseUrl,
-      // Each route sets its own limit and says so; this one only bounds what is read and thrown away.
-      BODY_SIZE_LIMIT: '64M',
+      // Each route sets its own limit and says so; an archive has none.
+      BODY_SIZE_LIMIT: 'Infinity',
       // Browsers hold connections open; do not wait for them when stopping.
       SHUTDOWN_TIMEOUT: '1',
       // Longer than browsers and proxies keep an idle connection (about a minute), seconds: whoever sends on one must not find

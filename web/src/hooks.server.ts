@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import { error, json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 
 import { memberByToken, memberOf } from '$lib/server/accounts.ts';
 import { missingColumns, pendingMigrations, tables } from '$lib/server/db/index.ts';
@@ -19,6 +19,8 @@ export const init: ServerInit = async () => {
 
 /** The empty page of all bushes, which devices keep: it says nothing of any. */
 const SHELL = '/bush/shell';
+/** What any door but that of archives takes at most. */
+const MOST_BYTES = 64_000_000;
 /** Pages that anybody may see. */
 const OPEN = ['/sign-in', '/sign-up', SHELL];
 
@@ -42,6 +44,11 @@ const handled: Handle = async ({ event, resolve }) => {
   const token = cookies.get(SESSION_COOKIE);
   event.locals.member = token ? await memberOf(token) : null;
 
+  // Archives are as long as the bush is old; whatever else is read has bounds of its own, or those of a form.
+  if (request.body && !url.pathname.endsWith('/archive')) {
+    const bytes = Number(request.headers.get('content-length') ?? (url.pathname.startsWith('/api/') ? 0 : NaN));
+    if (!(bytes <= MOST_BYTES)) error(413, 'That is more than is taken here at once.');
+  }
   if (url.pathname.startsWith('/api/')) {
     const bearer = /^Bearer (\S+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
     if (bearer !== undefined) {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tries } from '../../testing/long.ts';
-import { restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
+import { restoreText, writeArchive } from './archives.ts';
 import { bushFor, createBush, upsertShape, deleteShape, shapesOf } from '../src/lib/server/bushes.ts';
 import { Bush, migrate, missingColumns, tables } from '../src/lib/server/db/index.ts';
 import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
@@ -61,7 +61,7 @@ describe('an archive', () => {
     const empty = await createBush(into.userId, 'Drawn');
     await upsertShape({ bushId: empty, authorId: into.userId, seen: 1 }, 'stand', hill({ name: 'By hand' }));
     const text = JSON.stringify(await writeArchive(await from.access(), NOW));
-    await expect(restoreArchive((await bushFor(into.userId, empty))!, into.userId, text, NOW)).rejects.toThrow(
+    await expect(restoreText((await bushFor(into.userId, empty))!, into.userId, text, NOW)).rejects.toThrow(
       /holds trees, stands/
     );
     expect((await shapesOf(empty)).stands.map(({ name }) => name)).toEqual(['By hand']);
@@ -79,7 +79,7 @@ describe('an archive', () => {
     const last = places.toSorted((a, b) => a.id.localeCompare(b.id)).at(-1)!;
     const copy = await createBush(userId, 'Copy');
     const written = JSON.stringify(await writeArchive(await access(), NOW));
-    await restoreArchive((await bushFor(userId, copy))!, userId, written, NOW);
+    await restoreText((await bushFor(userId, copy))!, userId, written, NOW);
     const east = async (bushId: string) =>
       (await treeRows(bushId, 2027, TODAY)).rows.find((row) => row.tag === 'moved')?.eastM;
     expect([await east((await access()).id), await east(copy)]).toEqual([last.eastM, last.eastM]);
@@ -148,7 +148,7 @@ describe('an archive', () => {
         const before = await writeArchive(await access(), NOW);
         const copy = await createBush(userId, 'Copy');
         const written = JSON.stringify(before);
-        await restoreArchive((await bushFor(userId, copy))!, userId, written, NOW);
+        await restoreText((await bushFor(userId, copy))!, userId, written, NOW);
         const shapes = async (id: string) => {
           const { rows } = await treeRows(id, 2027, TODAY);
           const { stands } = await shapesOf(id);
@@ -195,7 +195,7 @@ describe('planted trees', () => {
       expect((await send(planting(wrong)))[0]).not.toBe('stored');
     const archive = JSON.stringify(await writeArchive(await access(), NOW));
     const empty = await createBush(userId, 'Restored');
-    await restoreArchive((await bushFor(userId, empty))!, userId, archive, NOW);
+    await restoreText((await bushFor(userId, empty))!, userId, archive, NOW);
     const told = (id: string) =>
       tables().work.planting.findAll({ where: { bushId: id }, attributes: ['name', 'alive', 'heightM'], raw: true });
     expect(await told(empty)).toEqual(expect.arrayContaining(await told(bushId)));

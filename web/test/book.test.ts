@@ -8,7 +8,7 @@ import { describe, expect, it } from 'vitest';
 
 import { makeToken, memberByToken, signIn, takeTokenBack, tokensOf } from '../src/lib/server/accounts.ts';
 import { bushFile } from '../src/lib/server/bushFiles.ts';
-import { restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
+import { restoreText, writeArchive } from './archives.ts';
 import {
   bushesOf,
   bushFor,
@@ -208,11 +208,11 @@ describe('the archive', () => {
     const text = JSON.stringify(archive);
 
     const { userId, bushId } = await bushWithTrees();
-    await expect(restoreArchive((await bushFor(userId, bushId))!, userId, text)).rejects.toMatchObject({
+    await expect(restoreText((await bushFor(userId, bushId))!, userId, text)).rejects.toMatchObject({
       code: 'notEmpty'
     });
     const emptyId = await createBush(userId, 'Copy');
-    const answer = await restoreArchive((await bushFor(userId, emptyId))!, userId, text);
+    const answer = await restoreText((await bushFor(userId, emptyId))!, userId, text);
     expect(answer.trees).toBe(new Set((await treesOf(demo!.id)).map((t) => t.id)).size);
 
     // The ids that this server knew already were renamed; by their order they are put back.
@@ -279,7 +279,7 @@ describe('the archive', () => {
     // As if from elsewhere: the same bush under ids that this server has never seen.
     const foreign = JSON.stringify(source).replace(/([0-9a-f]{8}-[0-9a-f]{4})-4/g, (_, head: string) => `${head}-7`);
     const emptyId = await createBush(userId, source.bush.name);
-    await restoreArchive((await bushFor(userId, emptyId))!, userId, foreign);
+    await restoreText((await bushFor(userId, emptyId))!, userId, foreign);
     const { writtenAt: _then, people, ...back } = await writeArchive((await bushFor(userId, emptyId))!);
     const { writtenAt: _now, people: writers, ...expected } = readArchive(foreign);
     expect(back).toEqual(expected);
@@ -294,7 +294,7 @@ describe('the archive', () => {
       /([0-9a-f]{8}-[0-9a-f]{4})-4/g,
       (_, head: string) => `${head}-6`
     );
-    await restoreArchive((await bushFor(userId, emptyId))!, userId, older);
+    await restoreText((await bushFor(userId, emptyId))!, userId, older);
     const {
       writtenAt: _then,
       people: _writers,

@@ -12,7 +12,7 @@ import { describe, expect, it } from 'vitest';
 
 import { tries } from '../../testing/long.ts';
 import { createAccount } from '../src/lib/server/accounts.ts';
-import { restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
+import { restoreText, writeArchive } from './archives.ts';
 import {
   admit,
   bushFor,
@@ -49,7 +49,7 @@ class Follower {
 
   async begin(): Promise<void> {
     let made: Promise<void> | undefined;
-    const { feed, number } = await snapshotOf(this.bushId, (making) => (made = making));
+    const { feed, number } = await snapshotOf(this.bushId, { background: (making) => (made = making) });
     await made;
     Object.assign(this, { feed, number });
     const { parts, ready } = await snapshotOf(this.bushId);
@@ -244,7 +244,7 @@ describe('the feed of changes', () => {
     const copy = new Follower(copyId);
     await copy.begin();
     const archive = JSON.stringify(await writeArchive(await access(), NOW));
-    await restoreArchive((await bushFor(userId, copyId))!, userId, archive, NOW);
+    await restoreText((await bushFor(userId, copyId))!, userId, archive, NOW);
     await expect(copy.follow()).rejects.toMatchObject({ code: 'beginAnew' });
     await copy.begin();
     expect(copy.trees.size).toBe(3);
@@ -284,7 +284,7 @@ describe('a snapshot', () => {
     const { bushId, treeIds, send } = await book();
     const makings: Promise<void>[] = [];
     const asked = await Promise.all(
-      Array.from({ length: 5 }, () => snapshotOf(bushId, (making) => void makings.push(making)))
+      Array.from({ length: 5 }, () => snapshotOf(bushId, { background: (making) => void makings.push(making) }))
     );
     await Promise.all(makings);
     expect(new Set(asked.map(({ number }) => number)).size).toBe(1);
@@ -294,7 +294,7 @@ describe('a snapshot', () => {
     // A server was killed while it made one.
     await Snapshot.update({ ready: 1, begunAt: new Date(Date.now() - 3_600_000) }, { where: { bushId } });
     let made: Promise<void> | undefined;
-    const anew = await snapshotOf(bushId, (making) => (made = making));
+    const anew = await snapshotOf(bushId, { background: (making) => (made = making) });
     await made;
     expect(anew.number).toBe(asked[0]!.number + 1);
     expect(await snapshotOf(bushId)).toMatchObject({ ready: 2, parts: 2, trees: 3 });

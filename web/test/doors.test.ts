@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { createAccount, signIn } from '../src/lib/server/accounts.ts';
-import { writeArchive } from '../src/lib/server/archive.ts';
+import { writeArchive } from './archives.ts';
 import { admit, createBush, upsertShape, deleteShape, membersOf, shapesOf } from '../src/lib/server/bushes.ts';
 import { Bush, BushChange, StandRow } from '../src/lib/server/db/index.ts';
 import { treesOf } from '../src/lib/server/trees.ts';

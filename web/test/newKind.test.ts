@@ -5,7 +5,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import { DataTypes } from 'sequelize';
 import { beforeAll, describe, expect, it, vi } from 'vitest';
 
-import { restoreArchive, writeArchive } from '../src/lib/server/archive.ts';
+import { restoreText, writeArchive } from './archives.ts';
 import { bushFile } from '../src/lib/server/bushFiles.ts';
 import { bushFor, createBush } from '../src/lib/server/bushes.ts';
 import { missingColumns, tables } from '../src/lib/server/db/index.ts';
@@ -121,7 +121,7 @@ describe('a kind of record that is only described', () => {
     const archive = await writeArchive(access);
     const copyId = await createBush(bush.userId, 'Copy');
     const copy = (await bushFor(bush.userId, copyId))!;
-    await restoreArchive(copy, bush.userId, JSON.stringify(archive));
+    await restoreText(copy, bush.userId, JSON.stringify(archive));
     const [copied] = (await treeRows(copyId, 2026, '2026-04-01')).rows as (TreeRow & { sugarBrix: number | null })[];
     expect(copied!.sugarBrix).toBe(2.4);
     // Under other ids it points at the copies of what it pointed at.

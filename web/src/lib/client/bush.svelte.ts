@@ -2,10 +2,8 @@ import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
   isGone,
-  isOutstanding,
   paintOf,
   effectiveRecords,
-  STATIONS,
   treeRow,
   type BushRecord,
   type Entry,
@@ -29,6 +27,7 @@ import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
 import { addToLives, store, type OutboxEntry } from './store.ts';
+import { Waiting } from './waiting.ts';
 
 /** The trees that waiting records belong to. */
 const treesIn = (outbox: readonly OutboxEntry[]) =>
@@ -101,7 +100,9 @@ export class BushState {
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
   readonly mayDecide = $derived(this.overview?.bush.role === 'steward');
-  readonly outstanding = $derived.by(() => this.#countOutstanding());
+  readonly #waiting = $derived(new Waiting(this.today, this.overview?.stands ?? []));
+  /** how many trees wait at each station */
+  readonly outstanding = $derived(this.#waiting.count(this.rows));
 
   constructor(readonly id: string) {
     this.outbox = new Outbox(id, {
@@ -357,19 +358,12 @@ export class BushState {
     return () => this.putIntoStands(moves.map(({ row }) => ({ row, standId: row.standId })));
   }
 
-  #countOutstanding(): Record<Station, number> {
-    const counts = Object.fromEntries(STATIONS.map((station) => [station, 0])) as Record<Station, number>;
-    for (const row of this.rows)
-      for (const station of STATIONS) if (this.isOutstanding(station, row)) counts[station] += 1;
-    return counts;
-  }
-
   isOutstanding(station: Station, row: TreeRow): boolean {
-    return isOutstanding(station, row, this.today, this.standOf(row));
+    return this.#waiting.at(row).includes(station);
   }
 
   standOf(row: TreeRow) {
-    return this.overview?.stands.find((stand) => stand.id === row.standId) ?? null;
+    return this.#waiting.standOf(row);
   }
 
   readonly #wake = () => {

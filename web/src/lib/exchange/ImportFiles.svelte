@@ -18,7 +18,8 @@
   /** A file is read and held against the bush before anything is stored: what is new, what is here already, what is wrong. */
   const bush = useBush();
   const MAX_BYTES = 7_000_000;
-  const MAX_ARCHIVE_BYTES = 55_000_000;
+  /** So many bytes tell what a file is. */
+  const BEGINNING = 1000;
 
   let fileName = $state('');
   let text = $state.raw<string | null>(null);
@@ -28,31 +29,32 @@
   let preview = $state.raw<ImportPreview | null>(null);
   let problem = $state('');
   let busy = $state(false);
-  const isArchive = $derived(text !== null && formatOf(text) === 'archive');
+  /** the file where it is the archive of a whole bush: it is sent as it is, however large */
+  let archive = $state.raw<File | null>(null);
   const show = (mm: number) => preferences.length(mm, 'trunk');
 
   async function take(file: File | undefined): Promise<void> {
     preview = null;
     text = null;
+    archive = null;
     problem = '';
     sizesAre = {};
     if (!file) return;
     fileName = file.name;
-    if (file.size > MAX_ARCHIVE_BYTES) {
-      problem = `${file.name} is larger than 55 MB. Split it and bring the parts in; nothing was changed.`;
+    if (formatOf(decodeText(await file.slice(0, BEGINNING).arrayBuffer())) === 'archive') {
+      archive = file;
       return;
     }
-    const content = decodeText(await file.arrayBuffer());
-    if (formatOf(content) !== 'archive' && file.size > MAX_BYTES) {
+    if (file.size > MAX_BYTES) {
       problem = `${file.name} is larger than 7 MB. Split it and bring the parts in; nothing was changed.`;
       return;
     }
-    text = content;
-    if (!isArchive) await read();
+    text = decodeText(await file.arrayBuffer());
+    await read();
   }
 
   async function read(): Promise<void> {
-    if (text === null || isArchive) return;
+    if (text === null) return;
     busy = true;
     problem = '';
     const worker = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' });
@@ -104,10 +106,12 @@
   }
 
   async function restore(): Promise<void> {
-    const answer = await send(api.POST('/bushes/{bush}/archive', { ...here, body: { text: text! } }));
+    // The file goes as it lies on the disk: nobody has to hold all of it.
+    const asItIs = { bodySerializer: () => archive, headers: { 'content-type': 'application/json' } };
+    const answer = await send(api.POST('/bushes/{bush}/archive', { ...here, ...asItIs, body: {} as never }));
     if (!answer) return;
     toast.success(`${answer.trees} trees with ${answer.records} records read back.`);
-    text = null;
+    archive = null;
   }
 
   type Counts = ImportPreview['plan']['counts'];
@@ -170,7 +174,7 @@
   </div>
   {#if busy}<p role="status" class="mt-3">Reading …</p>{/if}
   {#if problem}<p role="alert" class="mt-3 font-semibold text-error">{problem}</p>{/if}
-  {#if isArchive}
+  {#if archive}
     <div class="mt-4" data-testid="archive">
       {#if bush.rows.length > 0}
         <p class="max-w-prose">

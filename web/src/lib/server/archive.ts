@@ -1,133 +1,207 @@
 import { createHash } from 'node:crypto';
-import { readArchive, treesIn, underOtherIds, type Archive } from '@baumkin/core/exchange';
-import { BUSH_RECORD_KINDS } from '@baumkin/core/records';
-import { UniqueConstraintError, type Model, type ModelStatic } from 'sequelize';
+import { promisify } from 'node:util';
+import { gunzip } from 'node:zlib';
+import {
+  ArchiveReader,
+  headUnderIds,
+  type ArchivedRecord,
+  type ArchiveHead,
+  type ReadArchive
+} from '@baumkin/core/exchange';
+import { BUSH_RECORD_KINDS, underIds, type AnyRecord } from '@baumkin/core/records';
+import { group } from 'd3-array';
+import { UniqueConstraintError, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
+import { readPieces, type ArchiveSource } from './archiveStream.ts';
+import { baseMapOf, keepBaseMap } from './baseMap.ts';
+import type { BushAccess } from './bushes.ts';
 import { writeToBush } from './bushWrite.ts';
-import { storeLines, walkOf } from './treeRegistry.ts';
-import { featuresOf, peopleOf, standsOf, type BushAccess } from './bushes.ts';
 import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
-import { baseMapFitOf, baseMapOf, keepBaseMap } from './baseMap.ts';
-import { bushRecordsOf, recordsByTree, storeMany } from './records.ts';
+import { storeMany } from './records.ts';
 import { Refused } from './refusals.ts';
+import { snapshotOf, snapshotPart, type SnapshotHead, type SnapshotTrees } from './snapshot.ts';
+import { storeLines } from './treeRegistry.ts';
 
-/** Everything that was ever written down in a bush. Records in the order in which they were written. */
-export async function writeArchive(bush: BushAccess, now = new Date()): Promise<Archive> {
-  const [people, stands, features, baseMap, fit, walk, byTree, bushRecords] = await Promise.all([
-    peopleOf(bush.id),
-    standsOf(bush.id),
-    featuresOf(bush.id),
-    baseMapOf(bush.id),
-    baseMapFitOf(bush.id),
-    walkOf(bush.id),
-    recordsByTree(bush.id),
-    bushRecordsOf(bush.id)
-  ]);
-  const inOrder = <T extends { recordedAt: string; id: string }>(records: T[]) =>
-    records.sort((a, b) => a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id));
-  return {
+const gunzipped = promisify(gunzip);
+
+/** How long is waited before the next part of a snapshot is asked for. */
+const PART_WAIT_MS = 100;
+/** A snapshot of which no part came for so long is one whose maker is no more. */
+const GIVEN_UP_MS = 60_000;
+/** Records that are stored at once. */
+const AT_ONCE = 4000;
+
+/**
+ * Everything that was ever written down in a bush, as the text of an archive, piece by piece: all of one moment, and no more than
+ * some hundred trees of it in memory.
+ */
+export async function* archiveText(bush: BushAccess, now = new Date()): AsyncGenerator<string> {
+  const { number, parts } = await snapshotOf(bush.id, { behind: 0 });
+  const { whole } = await partOf<SnapshotHead>(bush.id, number, 0);
+  const picture = await baseMapOf(bush.id);
+  const head = {
     format: 'baumkin-bush',
     version: 2,
     writtenAt: now.toISOString(),
-    bush: { name: bush.name, settings: bush.settings, origin: bush.origin },
-    people: people.map(({ id, name }) => ({ id, name })),
-    stands,
-    features,
-    baseMap: baseMap && fit && { fit, pictureBase64: baseMap.picture.toString('base64') },
-    walk: walk.map((tree) => tree.id),
-    records: inOrder([...byTree.values()].flat()) as Archive['records'],
-    bushRecords: inOrder(bushRecords) as Archive['bushRecords']
+    bush: { name: whole.name, settings: whole.settings, origin: whole.origin },
+    people: whole.people.map(({ id, name }) => ({ id, name })),
+    stands: whole.stands,
+    features: whole.features,
+    baseMap: picture && whole.baseMap && { fit: whole.baseMap, pictureBase64: picture.picture.toString('base64') },
+    bushRecords: whole.bushRecords.toSorted(asWritten)
   };
+  yield `${JSON.stringify(head).slice(0, -1)},"records":[`;
+  const walk: string[] = [];
+  let separator = '';
+  for (let part = 1; part < parts; part++) {
+    const { lives } = await partOf<SnapshotTrees>(bush.id, number, part);
+    const records = lives.flatMap((life) => life.records).sort(asWritten);
+    walk.push(...lives.map(({ id }) => id));
+    if (records.length === 0) continue;
+    yield separator + JSON.stringify(records).slice(1, -1);
+    separator = ',';
+  }
+  yield `],"walk":${JSON.stringify(walk)}}`;
+}
+
+const asWritten = (a: AnyRecord, b: AnyRecord) => a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id);
+
+async function partOf<Part>(bushId: string, number: number, part: number): Promise<Part> {
+  for (let waited = 0; waited < GIVEN_UP_MS; waited += PART_WAIT_MS) {
+    const content = await snapshotPart(bushId, number, part);
+    if (content) return JSON.parse((await gunzipped(content)).toString('utf8')) as Part;
+    await new Promise((resolve) => setTimeout(resolve, PART_WAIT_MS));
+  }
+  throw new Error(`Part ${part} of the snapshot ${number} of bush ${bushId} was not made.`);
 }
 
 /**
  * Reads an archive back into an empty bush, all of it or nothing. Where this server knows the archive's ids already, as
- * when a bush is copied, everything comes in under other ids.
+ * when a bush is copied, everything comes in under other ids. It is read twice: once to see whether it is sound.
  * @throws UnreadableFile, Refused 'notEmpty', Refused 'noPicture'
  */
 export async function restoreArchive(
   bush: BushAccess,
   memberId: string,
-  text: string,
+  source: ArchiveSource,
   now = new Date()
 ): Promise<{ trees: number; records: number }> {
-  const archive = readArchive(text);
+  const reader = new ArchiveReader();
+  await readPieces(source, reader);
+  const archive = reader.end();
   try {
-    return await restore(bush, memberId, archive, now);
+    return await restore({ bush, memberId, now }, archive, source, (id) => id);
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
-    const place = new Map(idsIn(archive).map((id, i) => [id, i]));
+    // Of two records of one moment the one with the later id holds: the new ids stand in the order of the old.
+    const place = new Map([...archive.ids].sort().map((id, i) => [id, i]));
     const renamed = (id: string) => uuidFrom(`${bush.id} ${id}`, place.get(id));
-    return restore(bush, memberId, underOtherIds(archive, renamed), now);
+    return restore({ bush, memberId, now }, archive, source, renamed);
   }
 }
 
-async function restore(bush: BushAccess, memberId: string, archive: Archive, now: Date) {
+interface Restoring {
+  readonly bush: BushAccess;
+  readonly memberId: string;
+  readonly now: Date;
+}
+
+async function restore(
+  { bush, memberId, now }: Restoring,
+  { head, trees, writers }: ReadArchive,
+  source: ArchiveSource,
+  renamed: (id: string) => string
+): Promise<{ trees: number; records: number }> {
+  const { settings, origin } = head.bush;
+  const { stands, features, walk } = headUnderIds(head, renamed);
   return writeToBush(bush.id, async (write) => {
     const { transaction, bush: row } = write;
     write.beginsAnew();
-    const holds = [TreeRecord, StandRow, FeatureRow, ...BUSH_RECORD_KINDS.map((kind) => tables().work[kind])];
-    for (const model of holds as ModelStatic<Model>[])
-      if (await model.findOne({ where: { bushId: bush.id }, attributes: ['id'], transaction }))
-        throw new Refused('notEmpty');
-
-    const members = await Membership.findAll({ where: { bushId: bush.id }, transaction });
-    const taken = new Set(
-      (await User.findAll({ where: { id: archive.people.map((p) => p.id) }, attributes: ['id'], transaction })).map(
-        (user) => user.id
-      )
-    );
-    const authors = new Map<string, string>();
-    const writers = new Set([...archive.records, ...archive.bushRecords].map((record) => record.authorId));
-    for (const { id, name } of archive.people) {
-      if (!writers.has(id)) continue;
-      if (members.some((member) => member.userId === id)) {
-        authors.set(id, id);
-        continue;
-      }
-      // Somebody who wrote here once and has no way in: a name for the records, and no account to sign in with.
-      const own = taken.has(id) ? uuidFrom(`${bush.id} ${id}`) : id;
-      authors.set(id, own);
-      await User.create(
-        { id: own, signInName: `archive:${own}`, displayName: name, passwordHash: '-', createdAt: now },
-        { transaction }
-      );
-      await Membership.create({ userId: own, bushId: bush.id, role: 'former' }, { transaction });
-    }
-    const { settings, origin } = archive.bush;
+    await mustBeEmpty(bush.id, transaction);
+    const authors = await authorsIn(bush.id, head, writers, { now, transaction });
     await row.update(
       { settings, originLat: origin?.lat ?? null, originLon: origin?.lon ?? null, version: row.version + 1 },
       { transaction }
     );
     await BushChange.create({ bushId: bush.id, authorId: memberId, at: now, settings }, { transaction });
     await StandRow.bulkCreate(
-      archive.stands.map((stand) => ({ ...stand, bushId: bush.id })),
+      stands.map((stand) => ({ ...stand, bushId: bush.id })),
       { transaction }
     );
     await FeatureRow.bulkCreate(
-      archive.features.map((feature) => ({ ...feature, bushId: bush.id })),
+      features.map((feature) => ({ ...feature, bushId: bush.id })),
       { transaction }
     );
-    if (archive.baseMap) {
-      const { fit, pictureBase64 } = archive.baseMap;
+    if (head.baseMap) {
+      const { fit, pictureBase64 } = head.baseMap;
       await keepBaseMap(bush.id, Buffer.from(pictureBase64, 'base64'), fit, transaction);
     }
-    const trees = treesIn(archive);
-    await storeLines(archive.walk, trees, { bushId: bush.id, from: 0 }, transaction);
-    const records = [...archive.records, ...archive.bushRecords];
-    for (const [id, authorId] of authors)
-      await storeMany(
-        records.filter((record) => record.authorId === id),
-        { bushId: bush.id, authorId, now },
-        transaction
-      );
-    return { trees: trees.length, records: records.length };
+    const lines = trees.map((tree) => ({
+      ...tree,
+      id: renamed(tree.id),
+      standId: tree.standId && renamed(tree.standId),
+      stemOf: tree.stemOf && renamed(tree.stemOf)
+    }));
+    await storeLines(walk, lines, { bushId: bush.id, from: 0 }, transaction);
+    let records = 0;
+    let waiting: ArchivedRecord[] = [];
+    const keep = async (atLeast: number) => {
+      if (waiting.length < atLeast) return;
+      const batch = group(waiting, (record) => record.authorId);
+      records += waiting.length;
+      waiting = [];
+      for (const [id, own] of batch)
+        await storeMany(
+          own.map((record) => underIds(record, renamed)),
+          { bushId: bush.id, authorId: authors.get(id)!, now },
+          transaction
+        );
+    };
+    await readPieces(
+      source,
+      new ArchiveReader(),
+      (record) => waiting.push(record),
+      () => keep(AT_ONCE)
+    );
+    await keep(1);
+    return { trees: trees.length, records };
   });
 }
 
-/** Every id of an archive, in the order by which records of one moment are told apart. */
-const idsIn = ({ stands, features, walk, records, bushRecords }: Archive): string[] =>
-  [...walk, ...[...stands, ...features, ...records, ...bushRecords].map(({ id }) => id)].sort();
+async function mustBeEmpty(bushId: string, transaction: Transaction): Promise<void> {
+  const holds = [TreeRecord, StandRow, FeatureRow, ...BUSH_RECORD_KINDS.map((kind) => tables().work[kind])];
+  for (const model of holds as ModelStatic<Model>[])
+    if (await model.findOne({ where: { bushId }, attributes: ['id'], transaction })) throw new Refused('notEmpty');
+}
+
+/** Whoever wrote in an archive, and as whom her records stand here. */
+async function authorsIn(
+  bushId: string,
+  { people }: ArchiveHead,
+  writers: ReadonlySet<string>,
+  { now, transaction }: { readonly now: Date; readonly transaction: Transaction }
+): Promise<ReadonlyMap<string, string>> {
+  const members = await Membership.findAll({ where: { bushId }, transaction });
+  const users = await User.findAll({ where: { id: people.map(({ id }) => id) }, attributes: ['id'], transaction });
+  const taken = new Set(users.map(({ id }) => id));
+  const authors = new Map<string, string>();
+  for (const { id, name } of people) {
+    if (!writers.has(id)) continue;
+    if (members.some((member) => member.userId === id)) {
+      authors.set(id, id);
+      continue;
+    }
+    // Somebody who wrote here once and has no way in: a name for the records, and no account to sign in with.
+    const own = taken.has(id) ? uuidFrom(`${bushId} ${id}`) : id;
+    authors.set(id, own);
+    await User.create(
+      { id: own, signInName: `archive:${own}`, displayName: name, passwordHash: '-', createdAt: now },
+      { transaction }
+    );
+    await Membership.create({ userId: own, bushId, role: 'former' }, { transaction });
+  }
+  return authors;
+}
 
 /**
  * A UUID of its own kind (RFC 9562, version 8) that is always the same for the same text.

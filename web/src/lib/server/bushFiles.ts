@@ -11,13 +11,14 @@ import {
 } from '@baumkin/core/exchange';
 import { strToU8, zipSync } from 'fflate';
 
-import { writeArchive } from './archive.ts';
+import { archiveText } from './archive.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
 import { recordsByTree } from './records.ts';
 import { treesOf } from './trees.ts';
 
 type BushFile =
-  { readonly type: string; readonly body: string | Uint8Array<ArrayBuffer> } | { readonly problem: string };
+  | { readonly type: string; readonly body: string | Uint8Array<ArrayBuffer> | ReadableStream<Uint8Array> }
+  | { readonly problem: string };
 
 /**
  * One of the files that a bush can be taken out as.
@@ -40,7 +41,7 @@ export async function bushFile(
       return { type: 'application/zip', body: new Uint8Array(body) };
     }
     case 'archive.json':
-      return { type: 'application/json', body: JSON.stringify(await writeArchive(bush, now)) };
+      return { type: 'application/json', body: streamOf(archiveText(bush, now)) };
     case 'bush.geojson':
     case 'trees.gpx': {
       if (!bush.origin)
@@ -79,6 +80,21 @@ export async function bushFile(
     default:
       return null;
   }
+}
+
+/** Text as it comes, no faster than it is taken. */
+function streamOf(pieces: AsyncGenerator<string>): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder();
+  return new ReadableStream({
+    async pull(controller) {
+      const { done, value } = await pieces.next();
+      if (done) controller.close();
+      else controller.enqueue(encoder.encode(value));
+    },
+    async cancel() {
+      await pieces.return(undefined);
+    }
+  });
 }
 
 /** What stands; the tables of work keep the trees that were felled. */

@@ -110,7 +110,6 @@ export const SCHEMAS = {
   OwnFigures: requests.ownFigures,
   Import: requests.import,
   Imported: imported,
-  ArchiveText: requests.archive,
   Restored: z.object({ trees: z.number().int(), records: z.number().int() }),
   Versioned: versioned,
   Members: members,
@@ -265,7 +264,7 @@ export const PATHS = {
   '/bushes/{bush}/archive': {
     post: {
       says: 'Read an archive back into an empty bush',
-      takes: 'ArchiveText',
+      takes: 'Archive',
       gives: 'Restored',
       needs: 'steward'
     }

@@ -36,8 +36,7 @@ export const requests = {
     sizesAre: z
       .object({ quantity: z.enum(['girth', 'diameter']).optional(), unit: z.enum(['cm', 'in']).optional() })
       .default({})
-  }),
-  archive: z.object({ text: z.string() })
+  })
 } as const;
 
 /** What devices and programs of an earlier release send, under today's names. Records are read so one by one. */
@@ -60,6 +59,5 @@ export const MAX_BYTES: Readonly<Record<keyof typeof requests, number>> = {
   baseMap: 17_000_000,
   member: 10_000,
   ownFigures: 1000,
-  import: 8_000_000,
-  archive: 60_000_000
+  import: 8_000_000
 };

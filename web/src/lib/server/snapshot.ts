@@ -40,11 +40,15 @@ let lastMade: Promise<void> = Promise.resolve();
 /**
  * The snapshot that a device begins with: the last one where it is near enough, else one that is being made from now on.
  * Several servers make it once.
+ * @param behind how far the bush may have gone on from it
  * @param background awaits the making, where somebody wants to
  */
 export async function snapshotOf(
   bushId: string,
-  background: (making: Promise<void>) => void = () => {}
+  {
+    behind = MOST_BEHIND,
+    background = () => undefined
+  }: { readonly behind?: number; readonly background?: (making: Promise<void>) => void } = {}
 ): Promise<SnapshotState> {
   for (;;) {
     const { changes, feedId } = await Bush.findByPk(bushId, { rejectOnEmpty: true });
@@ -53,7 +57,7 @@ export async function snapshotOf(
       await remove(bushId, [last.number]);
       continue;
     }
-    if (last && (last.ready < last.parts || changes - last.number <= MOST_BEHIND)) return stateOf(last);
+    if (last && (changes - last.number <= behind || (last.ready < last.parts && behind > 0))) return stateOf(last);
     const begun = await new Promise<Snapshot | null>((resolve, reject) => {
       const making = lastMade.then(() => make(bushId, resolve));
       lastMade = making.catch(() => undefined);

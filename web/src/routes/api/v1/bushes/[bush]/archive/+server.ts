@@ -1,11 +1,11 @@
 import { json } from '@sveltejs/kit';
 
-import { answering, requireBush, readRequest } from '$lib/server/api.ts';
+import { answering, requireBush } from '$lib/server/api.ts';
 import { restoreArchive } from '$lib/server/archive.ts';
+import { spooled } from '$lib/server/archiveStream.ts';
 
-/** Reads an archive back into an empty bush. */
+/** Reads an archive back into an empty bush, however long it is. */
 export async function POST({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush, 'steward');
-  const { text } = await readRequest('archive', request);
-  return json(await answering(restoreArchive(bush, locals.member!.id, text)));
+  return json(await answering(spooled(request.body, (source) => restoreArchive(bush, locals.member!.id, source))));
 }
