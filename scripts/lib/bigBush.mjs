@@ -1,11 +1,14 @@
 import { createHash, randomUUID } from 'node:crypto';
 import mariadb from 'mariadb';
 
-/** Every record of a tree has this many columns in common; its tables are found by them. */
+/** Records of trees lie in tables with these two columns. Crown cards name other trees by their ids, and are left out. */
 const OF_A_TREE = `SELECT TABLE_NAME AS name FROM information_schema.COLUMNS
-  WHERE TABLE_SCHEMA = DATABASE() AND COLUMN_NAME IN ('treeId', 'correctsId') GROUP BY TABLE_NAME HAVING COUNT(*) = 2`;
+  WHERE TABLE_SCHEMA = DATABASE() AND COLUMN_NAME IN ('treeId', 'correctsId') AND TABLE_NAME <> 'crownCards'
+  GROUP BY TABLE_NAME HAVING COUNT(*) = 2`;
 /** Columns that hold the id of a tree or of one of its records. */
 const POINTERS = new Set(['id', 'treeId', 'correctsId', 'stemOf', 'tapholeId']);
+/** Trees that a felling damaged: of whom nothing is known here. */
+const LIST_OF_IDS = /^\["[0-9a-f]{8}-.*$/;
 const PACKET_ROWS = 2000;
 const SPACING_M = 5;
 
@@ -49,7 +52,11 @@ export async function growBush(databaseUrl, { trees, records }) {
         Object.fromEntries(
           Object.entries(row).map(([name, value]) => [
             name,
-            POINTERS.has(name) && typeof value === 'string' ? otherId(value, id, round) : value
+            typeof value !== 'string'
+              ? value
+              : POINTERS.has(name)
+                ? otherId(value, id, round)
+                : value.replace(LIST_OF_IDS, '[]')
           ])
         );
       const line = Math.floor(i / across);
