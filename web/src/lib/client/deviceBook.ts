@@ -15,7 +15,7 @@ import type { ApiPaths } from '../server/contract.ts';
 import { api, asked } from './api.ts';
 import { hasLines, keepLines, packAll, readLines, replacePacks, type LineNews } from './linePacks.ts';
 import { withChanges, type Glance } from './overview.ts';
-import { addToLives, store, type BookState, type KeptGlance } from './store.ts';
+import { addToLives, KNOWN_OF_BUSHES, store, type BookState, type KeptGlance } from './store.ts';
 
 type Gives<Path extends keyof ApiPaths> = ApiPaths[Path] extends { readonly get: { readonly gives: infer G } }
   ? G
@@ -292,9 +292,8 @@ export class DeviceBook {
 
   /** What was known of the bush goes from this device; what waits to be sent stays for its writer. */
   async forget(): Promise<void> {
-    const tables = [store.lives, store.books, store.glances, store.packs];
-    await store.transaction('rw', tables, () =>
-      Promise.all(tables.map((table) => table.where('bushId').equals(this.bushId).delete()))
+    await store.transaction('rw', [...KNOWN_OF_BUSHES], () =>
+      Promise.all(KNOWN_OF_BUSHES.map((table) => table.where('bushId').equals(this.bushId).delete()))
     );
   }
 }

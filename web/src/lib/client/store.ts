@@ -48,6 +48,17 @@ export interface LinePack {
   readonly text: string;
 }
 
+/** What was worked out for a tree, until it is asked something else. */
+export interface KeptAnswer {
+  /** what was asked, and of which tree */
+  readonly key: string;
+  readonly bushId: string;
+  /** the question word for word, with the core that answered it */
+  readonly question: string;
+  readonly answer: unknown;
+  readonly at: number;
+}
+
 /** How far this device holds a bush. */
 export interface BookState {
   readonly bushId: string;
@@ -83,6 +94,7 @@ class DeviceStore extends Dexie {
   packs!: Table<LinePack, [string, number]>;
   lives!: EntityTable<Life, 'treeId'>;
   books!: EntityTable<BookState, 'bushId'>;
+  answers!: EntityTable<KeptAnswer, 'key'>;
   outbox!: EntityTable<OutboxEntry, 'id'>;
   drafts!: EntityTable<SheetDraft, 'key'>;
   practice!: EntityTable<PracticeEntry, 'id'>;
@@ -108,11 +120,19 @@ class DeviceStore extends Dexie {
     });
     this.version(4).stores({ books: 'bushId' });
     // Lines are kept apart from what is told of the bush as a whole. Both come anew with the next look at the server.
-    this.version(5).stores({ overviews: null, glances: 'bushId', packs: '[bushId+pack], bushId' });
+    this.version(5).stores({
+      overviews: null,
+      glances: 'bushId',
+      packs: '[bushId+pack], bushId',
+      answers: 'key, bushId, at'
+    });
   }
 }
 
 export const store = new DeviceStore();
+
+/** What this device knows of bushes: it goes with whoever signs out. What waits to be sent stays. */
+export const KNOWN_OF_BUSHES = [store.glances, store.packs, store.lives, store.books, store.answers] as const;
 
 /** What came of some trees: their line in the registry, records, or both. */
 interface News {

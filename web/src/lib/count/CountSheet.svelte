@@ -45,7 +45,10 @@
     isSugarbush(stand) ? placementOf(tree, { treeId, settings, season: bush.season, wanted: 4 }) : null
   );
   // Counting clear places needs no plan of the coming seasons.
-  const live = new LivePlacement(() => (placing ? { ...placing.task, seasonsAhead: 0 } : null));
+  const live = new LivePlacement(
+    () => (placing ? { ...placing.task, seasonsAhead: 0 } : null),
+    () => ({ bushId: bush.id, key: `count/${treeId}` })
+  );
 
   /** clear places that keep their distance; null while they are being worked out */
   const room = $derived(

@@ -6,7 +6,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { store } from '$lib/client/store.ts';
+  import { KNOWN_OF_BUSHES } from '$lib/client/store.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
   const { onhelp }: { onhelp: () => void } = $props();
@@ -29,7 +29,7 @@
 
   /** What the device keeps of the bush goes; what still waits in the outbox stays for its writer. */
   async function forgetBush(): Promise<void> {
-    await Promise.all([store.glances, store.packs, store.lives, store.books].map((table) => table.clear()));
+    await Promise.all(KNOWN_OF_BUSHES.map((table) => table.clear()));
     // The service worker leads to no bush from here.
     if ('caches' in window) await caches.delete('last-bush');
   }

@@ -2,7 +2,7 @@
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
-  import type { SpotAnswer } from '@baumkin/core/rotation';
+  import type { PlacementTask, SpotAnswer } from '@baumkin/core/rotation';
   import { instructionFor, placementOf } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
@@ -21,6 +21,8 @@
   import HighHole from './HighHole.svelte';
   import HoleOutlook from './HoleOutlook.svelte';
   import Lengthwise from './Lengthwise.svelte';
+  import { lastAsked } from '$lib/workers/lastAsked.ts';
+
   import { LivePlacement } from './placement.svelte.ts';
   import OldHoles from './OldHoles.svelte';
   import PlannedHoles from './PlannedHoles.svelte';
@@ -34,7 +36,10 @@
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview!.bush.settings);
   const placing = $derived(placementOf(tree, { treeId, settings, season: bush.season, wanted: 3 }));
-  const live = new LivePlacement(() => placing?.task ?? null);
+  const live = new LivePlacement(
+    () => placing?.task ?? null,
+    () => ({ bushId: bush.id, key: `place/${treeId}` })
+  );
 
   let width = $state(1000);
   /** From this width on, pixels, the sheet stands beside the words; the words keep this much of it. */
@@ -65,17 +70,14 @@
   const plan = $derived(waits ? [] : (live.placement?.plan ?? []));
   const strategy = $derived({ id: settings.strategy, ...STRATEGY_LABELS[settings.strategy] });
 
-  // Whatever spot stands on the sheet is asked for its sections; the answer to an older question is dropped.
-  let question = 0;
+  // Whatever spot stands on the sheet is asked for its sections.
+  const askOf = lastAsked(
+    ({ task, spot: { bearingDeg, heightMm } }: { task: PlacementTask; spot: BarkSpot }) =>
+      placeWorker().ask(task, { bearingDeg, heightMm }),
+    (question, found) => (answer = { ...found, spot: question.spot })
+  );
   $effect(() => {
-    if (!spot || !placing) return;
-    const mine = ++question;
-    const mineSpot = spot;
-    void placeWorker()
-      .ask(placing.task, { bearingDeg: spot.bearingDeg, heightMm: spot.heightMm })
-      .then((found) => {
-        if (mine === question) answer = { ...found, spot: mineSpot };
-      });
+    if (spot && placing) askOf({ task: placing.task, spot });
   });
   function pick(index: number): void {
     asked = null;

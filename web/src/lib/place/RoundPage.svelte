@@ -40,7 +40,7 @@
   const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
   const plan = untrack(() => new RoundPlan(bush.id, bush.season));
-  onDestroy(() => plan.stop());
+  onDestroy(() => plan.run.stop());
 
   interface Line {
     readonly row: TreeRow;
@@ -183,12 +183,12 @@
         <option value="left">still to drill</option>
         <option value="off">drilled off the plan</option>
       </select>
-      <LongRunStatus run={plan} what="Placing the holes" />
-      {#if plan.done === null && unplanned.length > 0}
+      <LongRunStatus run={plan.run} what="Placing the holes" />
+      {#if plan.run.done === null && unplanned.length > 0}
         <button class="btn btn-primary btn-sm" onclick={() => planAll(false)}
           >Place the holes of {counted(unplanned.length, 'tree')}</button
         >
-      {:else if plan.done === null && toDrill > 0}
+      {:else if plan.run.done === null && toDrill > 0}
         <button class="btn btn-sm" onclick={() => planAll(true)}>Place them anew</button>
       {/if}
       {#if printed.length > 0}

@@ -1,9 +1,9 @@
-import type { Placement, PlacementTask } from '@baumkin/core/rotation';
-import { wrap } from 'comlink';
+import type { PlacementTask } from '@baumkin/core/rotation';
 import { SvelteMap } from 'svelte/reactivity';
 
 import { store } from '$lib/client/store.ts';
 import type { PlaceWorker } from '$lib/workers/place.worker.ts';
+import { PooledRun } from '$lib/workers/pooledRun.svelte.ts';
 
 /** A hole of the round, as it was planned. */
 export interface RoundHole {
@@ -14,18 +14,16 @@ export interface RoundHole {
 
 /** Rougher than the sheet of one trunk, which has the time to look closely. */
 const ROUGH = { draws: 200, cellMm: 25, effort: 0.4, seasonsAhead: 1 };
-const MAX_WORKERS = 4;
 
 /** The holes of a whole round, planned by several workers and kept on this device for the season. */
 export class RoundPlan {
   readonly holes = new SvelteMap<string, readonly RoundHole[]>();
-  /** 0 to 1 while it is being planned */
-  done = $state<number | null>(null);
-  /** did a worker break off by a fault? */
-  failed = $state(false);
+  readonly run = new PooledRun<PlaceWorker>(
+    () => new Worker(new URL('../workers/place.worker.ts', import.meta.url), { type: 'module' }),
+    () => this.#keep()
+  );
   readonly #key: string;
   readonly #bushId: string;
-  #workers: Worker[] = [];
 
   constructor(bushId: string, season: number) {
     this.#bushId = bushId;
@@ -44,51 +42,15 @@ export class RoundPlan {
   async plan(
     trees: readonly { readonly treeId: string; readonly task: PlacementTask; readonly done: readonly RoundHole[] }[]
   ): Promise<void> {
-    this.stop();
-    const queue = [...trees];
-    let ready = 0;
-    this.done = 0;
-    this.failed = false;
-    const many = Math.min(MAX_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
-    this.#workers = Array.from(
-      { length: many },
-      () => new Worker(new URL('../workers/place.worker.ts', import.meta.url), { type: 'module' })
-    );
-    const mine = this.#workers;
-    const stopped = new Promise<null>((resolve) => (this.#stopped = () => resolve(null)));
-    const work = Promise.all(
-      mine.map(async (worker) => {
-        const remote = wrap<PlaceWorker>(worker);
-        for (let next = queue.shift(); next && this.#workers === mine; next = queue.shift()) {
-          const { treeId, task, done } = next;
-          const placed: Placement | null = await Promise.race([remote.place({ ...task, ...ROUGH }), stopped]);
-          if (!placed || this.#workers !== mine) return;
-          const fresh = placed.proposals.map(({ bearingDeg, heightMm, outlook }) => ({
-            bearingDeg,
-            heightMm,
-            pClear: outlook.pClear
-          }));
-          this.holes.set(treeId, [...done, ...fresh]);
-          ready += 1;
-          this.done = ready / trees.length;
-        }
-      })
-    );
-    try {
-      await work;
-    } catch {
-      this.failed = true;
-    }
-    await this.#keep();
-    if (this.#workers === mine) this.stop();
-  }
-  #stopped: () => void = () => undefined;
-
-  stop(): void {
-    for (const worker of this.#workers) worker.terminate();
-    this.#workers = [];
-    this.done = null;
-    this.#stopped();
+    await this.run.run(trees, async (remote, { treeId, task, done }) => {
+      const { proposals } = await remote.place({ ...task, ...ROUGH });
+      const fresh = proposals.map(({ bearingDeg, heightMm, outlook }) => ({
+        bearingDeg,
+        heightMm,
+        pClear: outlook.pClear
+      }));
+      this.holes.set(treeId, [...done, ...fresh]);
+    });
   }
 
   async #keep(): Promise<void> {

@@ -33,7 +33,10 @@
   const placing = $derived(
     settings && row && wanted > 0 ? placementOf(tree, { treeId, settings, season: bush.season, wanted }) : null
   );
-  const live = new LivePlacement(() => placing?.task ?? null);
+  const live = new LivePlacement(
+    () => placing?.task ?? null,
+    () => ({ bushId: bush.id, key: `place/${treeId}` })
+  );
 </script>
 
 {#if row && !bush.hasLife(row.id)}
