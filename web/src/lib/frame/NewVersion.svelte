@@ -27,7 +27,7 @@
 </script>
 
 {#if waiting}
-  <p class="flex flex-wrap items-baseline gap-x-3 bg-base-300 px-4 py-1.5 print:hidden" role="status">
+  <p class="bg-base-300 px-4 py-1.5 print:hidden" role="status">
     A new version of Baumkin is on this device. Finish what you are writing, then
     <button class="link font-semibold" onclick={take}>take it</button>.
   </p>

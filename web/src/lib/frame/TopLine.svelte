@@ -76,7 +76,7 @@
   >
   <form method="POST" action="/sign-out" class="max-md:hidden" onsubmit={() => void forgetBush()}>
     <button class="text-sm whitespace-nowrap underline-offset-4 hover:underline" title="Sign out"
-      >{bush.overview?.member.name ?? ''} · sign out</button
+      >{bush.overview ? `${bush.overview.member.name} · sign out` : 'Sign out'}</button
     >
   </form>
   <button

@@ -11,10 +11,10 @@
   </p>
 {:else}
   <p class="aside" role="status">Opening the bush …</p>
-  <div class="mt-4 flex max-w-4xl flex-col gap-4" aria-hidden="true">
+  <div class="mt-4 flex max-w-4xl flex-col gap-4 opacity-60" aria-hidden="true">
     <div class="h-9 w-64 skeleton"></div>
     <div class="h-5 w-full skeleton"></div>
     <div class="h-5 w-4/5 skeleton"></div>
-    <div class="h-80 w-full skeleton"></div>
+    <div class="h-56 w-full skeleton"></div>
   </div>
 {/if}
