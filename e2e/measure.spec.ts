@@ -149,8 +149,12 @@ test('two readings under each other’s tags are found and put back with one cli
     const question = page.getByTestId('old-question').first();
     await expect(question).toBeVisible();
     const swap = question.getByRole('button', { name: /^Swap it with tree/ });
-    await page.waitForTimeout(500);
-    if (!(await swap.isVisible())) continue;
+    // What its neighbours were read as has to come first, where the bush is not on this device yet.
+    const isSwap = await swap.waitFor({ timeout: 3000 }).then(
+      () => true,
+      () => false
+    );
+    if (!isSwap) continue;
     found = true;
     await expect(question).toContainText('the tags were mixed up');
     const other = /tree (\S+?):/.exec((await swap.textContent())!)![1]!;

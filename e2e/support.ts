@@ -151,9 +151,10 @@ export function crowdedMaple(
       ? []
       : [{ ...tree, eastM: tree.eastM, northM: tree.northM, dbhMm: tree.dbhMm }]
   );
-  const taken = new Set(trees.filter((tree) => tree.mark !== null).map((tree) => tree.id));
+  // What is marked, or read in question, is left to the tests that are about it.
+  const left = new Set(trees.filter((tree) => tree.mark !== null || tree.questions > 0).map((tree) => tree.id));
   const found = mapped.find(
-    (tree) => tree.species === 'sugarMaple' && !tree.crownRadiiM && !taken.has(tree.id) && as(tree, mapped)
+    (tree) => tree.species === 'sugarMaple' && !tree.crownRadiiM && !left.has(tree.id) && as(tree, mapped)
   );
   return trees.find((tree) => tree.id === found!.id)!;
 }

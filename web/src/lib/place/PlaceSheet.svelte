@@ -67,6 +67,8 @@
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);
+  /** The list of the plan stays open while a new plan is made. */
+  let listOpen = $state(false);
   const plan = $derived(waits ? [] : (live.placement?.plan ?? []));
   const strategy = $derived({ id: settings.strategy, ...STRATEGY_LABELS[settings.strategy] });
 
@@ -205,7 +207,7 @@
           <Lengthwise task={placing.task} cut={answer.lengthwise} along={answer.along} {spot} />
         </div>
       {/if}
-      {#if plan.length > 0}<PlannedHoles {plan} />{/if}
+      {#if plan.length > 0}<PlannedHoles {plan} bind:open={listOpen} />{/if}
       <details class="mt-2">
         <summary class="cursor-pointer">On this trunk ({tree.trunkFeatures.length + tree.scars.length} noted)</summary>
         <div class="mt-2"><TrunkNotes {treeId} {tree} {spot} /></div>

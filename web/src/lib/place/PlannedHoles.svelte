@@ -6,11 +6,11 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   /** The holes that are planned with this season's, as figures. */
-  const { plan }: { plan: readonly PlannedHole[] } = $props();
+  let { plan, open = $bindable(false) }: { plan: readonly PlannedHole[]; open?: boolean } = $props();
   const bush = useBush();
 </script>
 
-<details class="mt-3">
+<details class="mt-3" bind:open>
   <summary class="cursor-pointer">The coming seasons as a list ({plan.length} holes)</summary>
   <p class="aside mt-1 max-w-xl">
     Planned together, so that the later ones keep clear wood; planned anew whenever growth, a rest or the shavings
