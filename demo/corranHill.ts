@@ -111,10 +111,6 @@ function swapTags(trees: readonly TaggedTree[], records: RecordInput[]): void {
     const [a, b] = [last(trees[i]!), last(trees[i + 1]!)];
     if (a?.kind !== 'reading' || b?.kind !== 'reading' || Math.abs(a.valueMm - b.valueMm) < 150) continue;
     if (Math.max(a.valueMm, b.valueMm) > 700) continue;
-    // Only what was read of each before shows that they were mixed up.
-    const readBefore = ({ treeId }: { treeId: string }) =>
-      records.some((r) => r.treeId === treeId && r.kind === 'reading' && r.on < '2024');
-    if (!readBefore(a) || !readBefore(b)) continue;
     records[records.indexOf(a)] = { ...a, valueMm: b.valueMm, asWritten: b.asWritten };
     records[records.indexOf(b)] = { ...b, valueMm: a.valueMm, asWritten: a.asWritten };
     return;
