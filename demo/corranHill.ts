@@ -2,10 +2,8 @@ import { outlineAreaHa } from '@baumkin/core/geometry';
 import { seededRng } from '@baumkin/core/math';
 import {
   bushRecordSchema,
-  deriveTree,
   recordSchema,
   standSchema,
-  swappedReadings,
   type BushRecord,
   type RecordInput,
   type SiteFeature,
@@ -113,19 +111,8 @@ function swapTags(trees: readonly TaggedTree[], records: RecordInput[]): void {
     const [a, b] = [last(trees[i]!), last(trees[i + 1]!)];
     if (a?.kind !== 'reading' || b?.kind !== 'reading' || Math.abs(a.valueMm - b.valueMm) < 150) continue;
     if (Math.max(a.valueMm, b.valueMm) > 700) continue;
-    const [underA, underB] = [
-      { ...a, valueMm: b.valueMm, asWritten: b.asWritten },
-      { ...b, valueMm: a.valueMm, asWritten: a.asWritten }
-    ];
-    // Two whose readings show that they were mixed up.
-    const stateWith = (now: typeof underA) => {
-      const own = records.filter((r) => r.treeId === now.treeId && r.kind === 'reading');
-      const readings = own.map((r) => recordSchema.parse(r.id === now.id ? now : r));
-      return deriveTree(readings, { season: 2027, today: '2026-11-23' });
-    };
-    if (!swappedReadings(stateWith(underA), stateWith(underB))) continue;
-    records[records.indexOf(a)] = underA;
-    records[records.indexOf(b)] = underB;
+    records[records.indexOf(a)] = { ...a, valueMm: b.valueMm, asWritten: b.asWritten };
+    records[records.indexOf(b)] = { ...b, valueMm: a.valueMm, asWritten: a.asWritten };
     return;
   }
 }
