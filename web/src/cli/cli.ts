@@ -6,9 +6,10 @@ import { tables } from '../lib/server/db/index.ts';
 import { rebuildLines } from '../lib/server/lines.ts';
 
 const COMMANDS = {
-  /** brings the tables up to date */
+  /** brings the tables up to date, and derives what another core left to be derived: nobody waits for it then */
   migrate: async () => {
     for (const name of await migrate(tables().sequelize)) console.log(`migrated: ${name}`);
+    await rebuildLines(seasonOf(today()), { anew: false });
   },
   /** derives the lines of all trees anew, which are kept beside their records */
   lines: () =>

@@ -19,15 +19,13 @@ import { writeToBush } from './bushWrite.ts';
 import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
 import { storeMany } from './records.ts';
 import { Refused } from './refusals.ts';
-import { snapshotOf, snapshotPart, type SnapshotHead, type SnapshotTrees } from './snapshot.ts';
+import { GIVEN_UP_MS, snapshotOf, snapshotPart, type SnapshotHead, type SnapshotTrees } from './snapshot.ts';
 import { storeLines } from './treeRegistry.ts';
 
 const gunzipped = promisify(gunzip);
 
 /** How long is waited before the next part of a snapshot is asked for. */
 const PART_WAIT_MS = 100;
-/** A snapshot of which no part came for so long is one whose maker is no more. */
-const GIVEN_UP_MS = 60_000;
 /** Records that are stored at once. */
 const AT_ONCE = 4000;
 

@@ -137,7 +137,7 @@ export async function dropLines(bushId: string): Promise<void> {
  */
 export async function rebuildLines(
   season: number,
-  { anew, told }: { readonly anew: boolean; readonly told: (name: string, trees: number) => void }
+  { anew, told = () => undefined }: { readonly anew: boolean; readonly told?: (name: string, trees: number) => void }
 ): Promise<void> {
   for (const { id, name } of await Bush.findAll({ attributes: ['id', 'name'], order: ['id'], raw: true })) {
     if (anew) await dropLines(id);

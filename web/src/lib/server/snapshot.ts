@@ -30,7 +30,7 @@ const TREES_A_PART = 250;
 /** A snapshot that the bush has gone further from is made anew: the feed would take longer than the snapshot. */
 const MOST_BEHIND = 500;
 /** A snapshot that has not grown for so long is one whose maker is no more. */
-const GIVEN_UP_MS = 60_000;
+export const GIVEN_UP_MS = 60_000;
 /** Who takes an older snapshot along while a newer is made is given time to end. */
 const KEPT_MS = 3_600_000;
 
