@@ -16,24 +16,20 @@ export interface BookDoor {
 export function openBook(bushId: string, owner: BookOwner): BookDoor {
   if (!('Worker' in globalThis)) {
     const book = new DeviceBook(bushId, owner);
-    return {
-      glance: () => book.glance(),
-      sync: () => book.sync(),
-      toDay: (today) => book.toDay(today),
-      forget: () => book.forget(),
-      close: () => book.stop()
-    };
+    return doorOf(book, () => book.stop());
   }
   const worker = new Worker(new URL('../workers/book.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<BookWorker>(worker);
   // What the worker is asked is answered in turn: it is open before anything else is.
   void remote.open(bushId, proxy(owner));
-  return {
-    glance: () => remote.glance(),
-    sync: () => remote.sync(),
-    toDay: (today) => remote.toDay(today),
-    forget: () => remote.forget(),
-    // A write that is being made is made whole or not at all.
-    close: () => worker.terminate()
-  };
+  // A write that is being made is made whole or not at all.
+  return doorOf(remote, () => worker.terminate());
 }
+
+const doorOf = (book: Omit<BookDoor, 'close'>, close: () => void): BookDoor => ({
+  glance: () => book.glance(),
+  sync: () => book.sync(),
+  toDay: (today) => book.toDay(today),
+  forget: () => book.forget(),
+  close
+});

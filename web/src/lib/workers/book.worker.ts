@@ -17,7 +17,6 @@ export class BookWorker {
   glance = () => this.#book!.glance();
   sync = () => this.#book!.sync();
   toDay = (today: string) => this.#book!.toDay(today);
-  stop = () => this.#book!.stop();
   forget = () => this.#book!.forget();
 }
 
