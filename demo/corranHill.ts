@@ -2,8 +2,10 @@ import { outlineAreaHa } from '@baumkin/core/geometry';
 import { seededRng } from '@baumkin/core/math';
 import {
   bushRecordSchema,
+  deriveTree,
   recordSchema,
   standSchema,
+  swappedReadings,
   type BushRecord,
   type RecordInput,
   type SiteFeature,
@@ -55,7 +57,6 @@ export function corranHill(seed = 1798): DemoBush {
     northM: round(tree.northM, 2)
   }));
   const records = wood.flatMap((tree, i) => lifeOf(tree, trees[i]!, rng, uuid));
-  swapTags(trees, records);
   records.push(...heightsAndCrowns(wood, trees, rng, uuid));
   const features = LANDSCAPE.map((feature) => ({ id: uuid(), ...feature }));
   const plots = cruise(wood, stands, rng, uuid);
@@ -76,6 +77,7 @@ export function corranHill(seed = 1798): DemoBush {
   for (const { id, after } of between.placed) walk.splice(walk.indexOf(after) + 1, 0, id);
   const thinned = thinning(wood, trees, rng, uuid);
   records.push(...thinned.records);
+  swapTags(trees, records);
   return {
     stands,
     features,
@@ -103,16 +105,30 @@ function registered({ stand }: TrueTree, tree: TaggedTree, uuid: () => string): 
   ];
 }
 
-/** Two neighbours whose 2024 readings were written under each other's tags. */
+/** Two neighbours that stand, whose 2024 readings were written under each other's tags. */
 function swapTags(trees: readonly TaggedTree[], records: RecordInput[]): void {
+  const cut = new Set(records.flatMap((r) => (r.kind === 'cut' ? r.treeId : [])));
   const last = (tree: TaggedTree) =>
-    records.find((r) => r.treeId === tree.id && r.kind === 'reading' && r.on.startsWith('2024'));
+    cut.has(tree.id)
+      ? undefined
+      : records.find((r) => r.treeId === tree.id && r.kind === 'reading' && r.on.startsWith('2024'));
   for (let i = 50; i + 1 < trees.length; i++) {
     const [a, b] = [last(trees[i]!), last(trees[i + 1]!)];
     if (a?.kind !== 'reading' || b?.kind !== 'reading' || Math.abs(a.valueMm - b.valueMm) < 150) continue;
     if (Math.max(a.valueMm, b.valueMm) > 700) continue;
-    records[records.indexOf(a)] = { ...a, valueMm: b.valueMm, asWritten: b.asWritten };
-    records[records.indexOf(b)] = { ...b, valueMm: a.valueMm, asWritten: a.asWritten };
+    const [underA, underB] = [
+      { ...a, valueMm: b.valueMm, asWritten: b.asWritten },
+      { ...b, valueMm: a.valueMm, asWritten: a.asWritten }
+    ];
+    // Two whose readings show that they were mixed up.
+    const stateWith = (now: typeof underA) => {
+      const own = records.filter((r) => r.treeId === now.treeId && r.kind === 'reading');
+      const readings = own.map((r) => recordSchema.parse(r.id === now.id ? now : r));
+      return deriveTree(readings, { season: 2027, today: '2026-11-23' });
+    };
+    if (!swappedReadings(stateWith(underA), stateWith(underB))) continue;
+    records[records.indexOf(a)] = underA;
+    records[records.indexOf(b)] = underB;
     return;
   }
 }

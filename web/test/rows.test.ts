@@ -14,7 +14,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { tries } from '../../testing/long.ts';
-import { rowsOf } from '../src/lib/client/rows.ts';
+import { besideOnWalk, rowsOf } from '../src/lib/client/rows.ts';
 import { demo, known, lives } from './demoBush.ts';
 
 /*
@@ -128,5 +128,24 @@ describe('a tree in the list and on its sheet', () => {
       }),
       tries(200)
     );
+  });
+});
+
+describe('the trees beside one on the walk', () => {
+  const row = (tag: string, more: Partial<TreeRow> = {}) =>
+    ({ id: tag, tag, tagged: true, cut: null, ...more }) as TreeRow;
+  const felled = { id: uuid(1), what: 'felled' } as unknown as TreeRow['cut'];
+  const walk = [row('1'), row('2'), row('u1', { tagged: false }), row('3', { cut: felled }), row('4')];
+  const tags = (id: string) => besideOnWalk(walk, id).map(({ tag }) => tag);
+
+  it('are the next that bear a tag, felled ones too', () => {
+    expect(tags('2')).toEqual(['1', '3']);
+    expect(tags('4')).toEqual(['3']);
+    expect(tags('u1')).toEqual(['2', '3']);
+  });
+
+  it('are told of a felled tree as of any other, and of none that is not there', () => {
+    expect(tags('3')).toEqual(['2', '4']);
+    expect(tags('elsewhere')).toEqual([]);
   });
 });

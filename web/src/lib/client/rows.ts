@@ -50,3 +50,14 @@ export function rowsOf(
   }
   return rows;
 }
+
+/**
+ * The tagged trees right before and after one on the walk: under whose tags its readings may have been written. Those that
+ * were felled since are among them.
+ * @param all in walking order, felled ones too
+ */
+export function besideOnWalk(all: Iterable<TreeRow>, treeId: string): readonly TreeRow[] {
+  const walk = [...all].filter((row) => row.tagged !== false || row.id === treeId);
+  const at = walk.findIndex((row) => row.id === treeId);
+  return at < 0 ? [] : [walk[at - 1] ?? [], walk[at + 1] ?? []].flat();
+}

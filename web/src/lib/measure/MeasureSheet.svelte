@@ -16,6 +16,7 @@
   import { METHOD_LABEL, questionWords } from '$lib/labels/measure.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { besideOnWalk } from '$lib/client/rows.ts';
 
   import Listening from '$lib/devices/Listening.svelte';
   import RegistryEntry from '$lib/tree/RegistryEntry.svelte';
@@ -76,14 +77,9 @@
     }
   });
 
-  /** The tagged trees before and after it on the walk, under whose tags its readings may have been written. */
-  const beside = $derived.by(() => {
-    const walk = bush.rows.filter((r) => r.tagged !== false || r.id === treeId);
-    const index = walk.findIndex((r) => r.id === treeId);
-    return [walk[index - 1], walk[index + 1]].flatMap((r) => r ?? []);
-  });
+  const beside = $derived(besideOnWalk(bush.byId.values(), treeId));
   const neighbours = $derived(
-    beside.flatMap((r): NeighbourReading[] => (r.lastReading ? [{ tag: r.tag, last: r.lastReading }] : []))
+    beside.flatMap((r): NeighbourReading[] => (r.lastReading && !r.cut ? [{ tag: r.tag, last: r.lastReading }] : []))
   );
   const last = $derived(tree.lastReading);
   const lastDated = $derived(row.lastReading);
