@@ -8,6 +8,7 @@ import { LineBook, tables, TreeLine } from '../src/lib/server/db/index.ts';
 import { dropLines } from '../src/lib/server/lines.ts';
 import { recordsByTree } from '../src/lib/server/records.ts';
 import { reorderWalk, treesOf } from '../src/lib/server/trees.ts';
+import { snapshotOf } from '../src/lib/server/snapshot.ts';
 import { book, entry, made, reading, TODAY } from './doorsSupport.ts';
 import { useFreshDatabase } from './database.ts';
 import { treeRows } from './treeRows.ts';
@@ -31,6 +32,13 @@ async function derived(bushId: string, today = TODAY): Promise<TreeRow[]> {
 }
 const asJson = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 
+/** Makes a snapshot of what there is now, and waits until it is whole. */
+async function madeSnapshot(bushId: string): Promise<void> {
+  let making: Promise<void> = Promise.resolve();
+  await snapshotOf(bushId, { behind: 0, background: (begun) => (making = begun) });
+  await making;
+}
+
 /** Counts the queries of some work. */
 async function queriesOf(work: () => Promise<unknown>): Promise<number> {
   let queries = 0;
@@ -44,7 +52,10 @@ async function queriesOf(work: () => Promise<unknown>): Promise<number> {
 describe('the kept lines', () => {
   it('are those that follow from the records, after any run of writes and looks', async () => {
     const steps = fc.array(
-      fc.tuple(fc.constantFrom('read', 'look', 'tree', 'walk', 'file', 'crown'), fc.integer({ min: 0, max: 400 })),
+      fc.tuple(
+        fc.constantFrom('read', 'look', 'tree', 'walk', 'file', 'crown', 'snapshot', 'drop'),
+        fc.integer({ min: 0, max: 400 })
+      ),
       { minLength: 2, maxLength: 10 }
     );
     await fc.assert(
@@ -66,6 +77,8 @@ describe('the kept lines', () => {
             await bring(
               `tag,diameter_cm\n${Array.from({ length: 25 }, (_, i) => `f${at}-${i},${25 + (i % 9)}`).join('\n')}`
             );
+          else if (step === 'snapshot') await madeSnapshot(bushId);
+          else if (step === 'drop') await dropLines(bushId);
           else await kept(bushId);
         }
         expect(asJson(await kept(bushId))).toEqual(asJson(await derived(bushId)));
@@ -101,6 +114,17 @@ describe('the kept lines', () => {
     expect(asJson(later)).toEqual(asJson(await derived(bushId, day)));
     await LineBook.update({ release: 'another' }, { where: { bushId } });
     await TreeLine.update({ line: '{"tag":"nonsense"}' }, { where: { bushId } });
+    expect(asJson(await kept(bushId))).toEqual(asJson(await derived(bushId)));
+  });
+
+  it('are derived from the snapshot that stands, and from the tables only where something was written since', async () => {
+    const { bushId, treeIds, send, bring } = await book();
+    await bring(`tag,diameter_cm\n${Array.from({ length: 600 }, (_, i) => `s${i},${25 + (i % 9)}`).join('\n')}`);
+    const withoutOne = await queriesOf(() => kept(bushId));
+    await madeSnapshot(bushId);
+    await send(reading(treeIds[0]!, 333, { on: '2025-08-01' }));
+    await dropLines(bushId);
+    expect(await queriesOf(() => kept(bushId))).toBeLessThan(withoutOne / 1.5);
     expect(asJson(await kept(bushId))).toEqual(asJson(await derived(bushId)));
   });
 

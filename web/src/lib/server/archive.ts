@@ -1,6 +1,4 @@
 import { createHash } from 'node:crypto';
-import { promisify } from 'node:util';
-import { gunzip } from 'node:zlib';
 import {
   ArchiveReader,
   headUnderIds,
@@ -19,10 +17,8 @@ import { writeToBush } from './bushWrite.ts';
 import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
 import { storeMany } from './records.ts';
 import { Refused } from './refusals.ts';
-import { GIVEN_UP_MS, snapshotOf, snapshotPart, type SnapshotHead, type SnapshotTrees } from './snapshot.ts';
+import { GIVEN_UP_MS, snapshotHead, snapshotOf, snapshotTrees } from './snapshot.ts';
 import { storeLines } from './treeRegistry.ts';
-
-const gunzipped = promisify(gunzip);
 
 /** How long is waited before the next part of a snapshot is asked for. */
 const PART_WAIT_MS = 100;
@@ -35,7 +31,7 @@ const AT_ONCE = 4000;
  */
 export async function* archiveText(bush: BushAccess, now = new Date()): AsyncGenerator<string> {
   const { number, parts } = await snapshotOf(bush.id, { behind: 0 });
-  const { whole } = await partOf<SnapshotHead>(bush.id, number, 0);
+  const { whole } = await waitedFor(() => snapshotHead(bush.id, number));
   const picture = await baseMapOf(bush.id);
   const head = {
     format: 'baumkin-bush',
@@ -52,7 +48,7 @@ export async function* archiveText(bush: BushAccess, now = new Date()): AsyncGen
   const walk: string[] = [];
   let separator = '';
   for (let part = 1; part < parts; part++) {
-    const { lives } = await partOf<SnapshotTrees>(bush.id, number, part);
+    const { lives } = await waitedFor(() => snapshotTrees(bush.id, number, part));
     const records = lives.flatMap((life) => life.records).sort(asWritten);
     walk.push(...lives.map(({ id }) => id));
     if (records.length === 0) continue;
@@ -64,13 +60,14 @@ export async function* archiveText(bush: BushAccess, now = new Date()): AsyncGen
 
 const asWritten = (a: AnyRecord, b: AnyRecord) => a.recordedAt.localeCompare(b.recordedAt) || a.id.localeCompare(b.id);
 
-async function partOf<Part>(bushId: string, number: number, part: number): Promise<Part> {
+/** A part of a snapshot that may still be in the making. */
+async function waitedFor<Part>(ask: () => Promise<Part | null>): Promise<Part> {
   for (let waited = 0; waited < GIVEN_UP_MS; waited += PART_WAIT_MS) {
-    const content = await snapshotPart(bushId, number, part);
-    if (content) return JSON.parse((await gunzipped(content)).toString('utf8')) as Part;
+    const part = await ask();
+    if (part) return part;
     await new Promise((resolve) => setTimeout(resolve, PART_WAIT_MS));
   }
-  throw new Error(`Part ${part} of the snapshot ${number} of bush ${bushId} was not made.`);
+  throw new Error('A part of a snapshot was not made.');
 }
 
 /**

@@ -51,7 +51,7 @@ export async function changesAfter(bushId: string, feed: string, after: number):
     let to = after;
     for (const { number, touched: part } of rows) {
       if (touched.size >= ENOUGH_IDS) break;
-      touched.add((typeof part === 'string' ? JSON.parse(part) : part) as Touched);
+      touched.add(asTouched(part));
       to = number;
     }
     const records: WorkRecord[] = [];
@@ -79,6 +79,25 @@ export async function changesAfter(bushId: string, feed: string, after: number):
       people: touched.people ? await peopleOf(bushId, transaction) : null
     };
   });
+}
+
+/** Trees of a bush whose line in the registry or whose records are others than at a number of its feed. */
+export async function treesTouchedSince(
+  bushId: string,
+  number: number,
+  transaction: Transaction
+): Promise<ReadonlySet<string>> {
+  const touched = new Merged();
+  const where = { bushId, number: { [Op.gt]: number } };
+  for (const row of await Change.findAll({ where, raw: true, transaction })) touched.add(asTouched(row.touched));
+  const trees = new Set(touched.trees);
+  for (const [kind, ids] of touched.records)
+    if (!isBushRecordKind(kind))
+      for (let i = 0; i < ids.length; i += ENOUGH_IDS) {
+        const part = ids.slice(i, i + ENOUGH_IDS);
+        for (const { treeId } of await recordsWhere(kind, { bushId, id: part }, { transaction })) trees.add(treeId);
+      }
+  return trees;
 }
 
 /** All that is told of a bush beside its trees and their records. */
@@ -130,6 +149,9 @@ export async function registered(
   });
   return rows.map((row) => ({ id: row.id, walkOrder: row.walkOrder, tree: treeOf(row) }));
 }
+
+/** What a number touched: read without Sequelize's care, JSON is the text that it is. */
+const asTouched = (kept: unknown): Touched => (typeof kept === 'string' ? JSON.parse(kept) : kept) as Touched;
 
 /** What several numbers touched together. */
 class Merged {

@@ -5,6 +5,7 @@ import type { BushAccess } from './bushes.ts';
 import { wholeOf } from './changes.ts';
 import { today } from './clock.ts';
 import { keptLines, type KeptTexts } from './lines.ts';
+import { log } from './log.ts';
 
 /** The bush at a glance for a member, and the lines of its trees in walking order. */
 export async function glanceAt(
@@ -15,7 +16,11 @@ export async function glanceAt(
   const season = seasonOf(day);
   // The number is of the moment before the lines are read: what came between is told again by the feed, and never missed.
   const { feed, number, whole } = await wholeOf(id);
-  const kept = await keptLines(id, season);
+  const kept = await keptLines(id, season, {
+    // Lines that were not kept are derived once more by whoever asks next.
+    background: (keeping) =>
+      keeping.catch((error: unknown) => log.error({ err: error, bushId: id }, 'Lines were not kept'))
+  });
   const { name, settings, version, origin, ...rest } = whole;
   const glance = {
     bush: { id, name, role, settings, version, origin },

@@ -2,7 +2,6 @@ import {
   deriveTree,
   expectationsOf,
   groundsOf,
-  LINE_KINDS,
   ownLine,
   tellLine,
   type Expectations,
@@ -12,7 +11,7 @@ import { QueryTypes, type Transaction } from 'sequelize';
 
 import { Bush, LineBook, tables, TreeLine } from './db/index.ts';
 import { reading } from './db/reading.ts';
-import { recordsByTree } from './records.ts';
+import { sweep } from './sweep.ts';
 import { treesOf } from './trees.ts';
 
 /*
@@ -26,8 +25,8 @@ interface Kept {
   grounds: string | null;
 }
 
-/** Trees whose records are held in memory at once. */
-const AT_ONCE = 250;
+/** Trees that one statement names. */
+const AT_ONCE = 2000;
 /** What is kept does not hang on the day. */
 const ANY_DAY = '2000-01-01';
 
@@ -37,8 +36,15 @@ export interface KeptTexts {
   readonly grounds: string;
 }
 
-/** The lines of a bush's trees in walking order. Those that are kept are read; those that are missing are derived and kept. */
-export async function keptLines(bushId: string, season: number): Promise<readonly KeptTexts[]> {
+/**
+ * The lines of a bush's trees in walking order. Those that are kept are read; those that are missing are derived and kept.
+ * @param background awaits the keeping, where nobody else is to wait for it
+ */
+export async function keptLines(
+  bushId: string,
+  season: number,
+  { background }: { readonly background?: (keeping: Promise<void>) => void } = {}
+): Promise<readonly KeptTexts[]> {
   const { kept, fresh, keep } = await reading(async (transaction) => {
     const { changes: number } = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
     const book = await LineBook.findByPk(bushId, { transaction });
@@ -52,10 +58,14 @@ export async function keptLines(bushId: string, season: number): Promise<readonl
     const holds = book?.season === season && book.release === CORE;
     if (!holds) for (const each of kept) each.line = each.grounds = null;
     const fresh = kept.filter(({ line }) => line === null);
-    await derive(bushId, fresh, season, transaction);
+    await derive(bushId, fresh, { season, most: 2 * fresh.length > kept.length, transaction });
     return { kept, fresh, keep: { season, number, book: !holds } };
   });
-  if (fresh.length > 0 || keep.book) await keepLines(bushId, fresh, keep);
+  if (fresh.length > 0 || keep.book) {
+    const keeping = keepLines(bushId, fresh, keep);
+    if (background) background(keeping);
+    else await keeping;
+  }
   return kept as KeptTexts[];
 }
 
@@ -76,27 +86,23 @@ export function asTold(
 /** One object as JSON, of two that are. */
 const joined = (one: string, other: string) => `${one.slice(0, -1)},${other.slice(1)}`;
 
-/** Derives the lines of trees and what they are to be told from. The next some hundreds are read while these are derived. */
-async function derive(bushId: string, trees: readonly Kept[], season: number, transaction: Transaction): Promise<void> {
-  const read = async (from: number) => {
-    const part = trees.slice(from, from + AT_ONCE);
-    const treeIds = part.map(({ id }) => id);
-    const lives = await recordsByTree(bushId, { treeIds, kinds: part.length > 0 ? LINE_KINDS : [], transaction });
-    const known = part.length > 0 ? await treesOf(bushId, { which: { id: treeIds }, transaction }) : [];
-    return { part, lives, known: new Map(known.map((tree) => [tree.id, tree])) };
-  };
-  let coming = read(0);
-  for (let from = 0; from < trees.length; from += AT_ONCE) {
-    const { part, lives, known } = await coming;
-    coming = read(from + AT_ONCE);
-    // Where deriving throws, nobody waits for it.
-    coming.catch(() => undefined);
-    for (const tree of part) {
-      const state = deriveTree(lives.get(tree.id) ?? [], { season, today: ANY_DAY });
-      tree.line = JSON.stringify(ownLine(known.get(tree.id)!, state));
+/** Derives the lines of trees and what they are to be told from. @param most whether they are most trees of the bush */
+async function derive(
+  bushId: string,
+  trees: readonly Kept[],
+  { season, most, transaction }: { readonly season: number; readonly most: boolean; readonly transaction: Transaction }
+): Promise<void> {
+  if (trees.length === 0) return;
+  const byId = new Map(trees.map((tree) => [tree.id, tree]));
+  const which = most ? {} : { id: [...byId.keys()] };
+  const known = new Map((await treesOf(bushId, { which, transaction })).map((tree) => [tree.id, tree]));
+  for await (const lives of sweep(bushId, [...byId.keys()], { most, transaction }))
+    for (const [id, records] of lives) {
+      const tree = byId.get(id)!;
+      const state = deriveTree(records, { season, today: ANY_DAY });
+      tree.line = JSON.stringify(ownLine(known.get(id)!, state));
       tree.grounds = JSON.stringify(groundsOf(state));
     }
-  }
 }
 
 /** Keeps lines unless something was written meanwhile: they might be those of before. */

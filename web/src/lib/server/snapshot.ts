@@ -1,7 +1,7 @@
 import type { WorkRecord } from '@baumkin/core/records';
 import { promisify } from 'node:util';
-import { gzip } from 'node:zlib';
-import { Op, UniqueConstraintError } from 'sequelize';
+import { gunzip, gzip } from 'node:zlib';
+import { col, Op, UniqueConstraintError, type Transaction } from 'sequelize';
 
 import { asWhole, registered, type BushAsWhole, type Registered } from './changes.ts';
 import type { AnswerOf } from './contract.ts';
@@ -12,6 +12,7 @@ import { recordsByTree } from './records.ts';
 import { walkOf } from './treeRegistry.ts';
 
 const gzipped = promisify(gzip);
+const gunzipped = promisify(gunzip);
 
 /** How far the making of a snapshot is. */
 export type SnapshotState = AnswerOf<'Snapshot'>;
@@ -73,8 +74,41 @@ export async function snapshotOf(
 }
 
 /** A part, compressed; null where there is none, or none yet. */
-export async function snapshotPart(bushId: string, number: number, part: number): Promise<Buffer | null> {
-  return (await SnapshotPart.findOne({ where: { bushId, number, part } }))?.content ?? null;
+export async function snapshotPart(
+  bushId: string,
+  number: number,
+  part: number,
+  transaction?: Transaction
+): Promise<Buffer | null> {
+  return (await SnapshotPart.findOne({ where: { bushId, number, part }, transaction }))?.content ?? null;
+}
+
+/** The first part, and any further one; null where there is none, or none yet. */
+export const snapshotHead = (bushId: string, number: number): Promise<SnapshotHead | null> =>
+  unpacked(snapshotPart(bushId, number, 0));
+export const snapshotTrees = (
+  bushId: string,
+  number: number,
+  part: number,
+  transaction?: Transaction
+): Promise<SnapshotTrees | null> => unpacked(snapshotPart(bushId, number, part, transaction));
+
+async function unpacked<Part>(coming: Promise<Buffer | null>): Promise<Part | null> {
+  const content = await coming;
+  return content && (JSON.parse((await gunzipped(content)).toString('utf8')) as Part);
+}
+
+/** The newest snapshot that is complete and near enough; null where there is none. */
+export async function standingSnapshot(
+  { id: bushId, feedId, changes }: Bush,
+  transaction: Transaction
+): Promise<{ readonly number: number; readonly parts: number } | null> {
+  const last = await Snapshot.findOne({
+    where: { bushId, feedId, ready: { [Op.eq]: col('parts') } },
+    order: [['number', 'DESC']],
+    transaction
+  });
+  return last && changes - last.number <= MOST_BEHIND ? last : null;
 }
 
 const stateOf = ({ feedId, number, parts, ready, trees }: Snapshot): SnapshotState => ({

@@ -15,11 +15,28 @@ const LOCK_PATIENCE_S = 60;
 
 function umzug(sequelize: Sequelize): Umzug<QueryInterface> {
   return new Umzug<QueryInterface>({
-    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: ({ context }) => up(context) })),
+    migrations: MIGRATIONS.map(({ name, up }) => ({
+      name,
+      up: async ({ context }) => {
+        await up(context);
+        await feedsBeginAnew(context);
+      }
+    })),
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined
   });
+}
+
+/**
+ * What devices and snapshots hold has the columns of before. Every bush gets another feed: whoever follows the old one begins
+ * anew from a snapshot that is made now.
+ */
+async function feedsBeginAnew(query: QueryInterface): Promise<void> {
+  if (!('feedId' in (await query.describeTable('bushes')))) return;
+  for (const table of ['snapshotParts', 'snapshots', 'changes'])
+    await query.sequelize.query(`DELETE FROM ${table}`, { type: QueryTypes.DELETE });
+  await query.sequelize.query('UPDATE bushes SET feedId = UUID()', { type: QueryTypes.UPDATE });
 }
 
 /**
