@@ -5,7 +5,7 @@ import { linesOf, type BushRecord, type WorkRecord } from '@baumkin/core/records
 
 import { storeLines } from '../web/src/lib/server/treeRegistry.ts';
 import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../web/src/lib/server/db/index.ts';
-import { storeMany } from '../web/src/lib/server/records.ts';
+import { storeMany } from '../web/src/lib/server/recordRows.ts';
 import { corranHill } from './corranHill.ts';
 import invented from './people.json' with { type: 'json' };
 

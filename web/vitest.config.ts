@@ -20,7 +20,12 @@ export default defineConfig({
         extends: true,
         plugins: [svelte()],
         resolve: { ...inBrowser, alias },
-        test: { name: 'device', include: ['test/device/*.test.ts'], environment: 'happy-dom' }
+        test: {
+          name: 'device',
+          include: ['test/device/*.test.ts'],
+          environment: 'happy-dom',
+          benchmark: { include: [] }
+        }
       }
     ]
   }

@@ -15,7 +15,7 @@ import { baseMapOf, keepBaseMap } from './baseMap.ts';
 import type { BushAccess } from './bushes.ts';
 import { writeToBush } from './bushWrite.ts';
 import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
-import { storeMany } from './records.ts';
+import { storeMany } from './recordRows.ts';
 import { Refused } from './refusals.ts';
 import { GIVEN_UP_MS, snapshotHead, snapshotOf, snapshotTrees } from './snapshot.ts';
 import { storeLines } from './treeRegistry.ts';
@@ -81,6 +81,8 @@ export async function restoreArchive(
   source: ArchiveSource,
   now = new Date()
 ): Promise<{ trees: number; records: number }> {
+  // Nobody waits for a long reading to hear that it was for nothing.
+  await mustBeEmpty(bush.id);
   const reader = new ArchiveReader();
   await readPieces(source, reader);
   const archive = reader.end();
@@ -163,7 +165,7 @@ async function restore(
   });
 }
 
-async function mustBeEmpty(bushId: string, transaction: Transaction): Promise<void> {
+async function mustBeEmpty(bushId: string, transaction?: Transaction): Promise<void> {
   const holds = [TreeRecord, StandRow, FeatureRow, ...BUSH_RECORD_KINDS.map((kind) => tables().work[kind])];
   for (const model of holds as ModelStatic<Model>[])
     if (await model.findOne({ where: { bushId }, attributes: ['id'], transaction })) throw new Refused('notEmpty');

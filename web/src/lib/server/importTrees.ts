@@ -5,8 +5,8 @@ import { storeLines } from './treeRegistry.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
 import { BushChange, StandRow, TreeRecord } from './db/index.ts';
-import { recordsByTree, storeMany } from './records.ts';
-import type { Writing } from './recordRows.ts';
+import { recordsByTree } from './records.ts';
+import { storeMany, type Writing } from './recordRows.ts';
 import { treesOf } from './trees.ts';
 
 export interface ImportWishes extends ReadOptions {

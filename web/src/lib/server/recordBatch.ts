@@ -3,7 +3,7 @@ import { Op } from 'sequelize';
 
 import type { BushWrite } from './bushWrite.ts';
 import { StandRow, tables, TreeRecord } from './db/index.ts';
-import { rowOf, sameRecord, type Writing } from './recordRows.ts';
+import { rowOf, sameRecord, storeMany, type Writing } from './recordRows.ts';
 import { TreeRegistry } from './treeRegistry.ts';
 
 type Row = Record<string, unknown>;
@@ -142,10 +142,7 @@ export class RecordBatch {
   async keep(): Promise<void> {
     const { transaction } = this.#write;
     await this.#registry.keep();
-    for (const [kind, known] of this.#rows) {
-      const rows = this.#taken.filter((record) => record.kind === kind).map(({ id }) => known.get(id)!);
-      if (rows.length > 0) await tables().work[kind].bulkCreate(rows, { transaction });
-    }
+    await storeMany(this.#taken, this.#by, transaction);
     this.#write.records(this.#taken);
   }
 }

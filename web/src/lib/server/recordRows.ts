@@ -1,8 +1,10 @@
 import type { AnyRecord, AnyRecordKind } from '@baumkin/core/records';
 
+import { group } from 'd3-array';
 import type { Transaction } from 'sequelize';
 
 import { recordColumns, tables, type RecordColumn } from './db/index.ts';
+import { insertRows, type Cell } from './db/insertRows.ts';
 
 export type RecordOfKind<K extends AnyRecordKind> = Extract<AnyRecord, { kind: K }>;
 
@@ -24,6 +26,34 @@ export interface Writing {
 export function rowOf(record: AnyRecord, { bushId, authorId, now }: Writing): Record<string, unknown> {
   const { kind: _kind, ...columns } = record;
   return { ...columns, recordedAt: new Date(record.recordedAt), bushId, authorId, storedAt: now };
+}
+
+/** Stores records of one kind that were checked before. @throws UniqueConstraintError */
+export async function insertRecords(
+  kind: AnyRecordKind,
+  records: readonly AnyRecord[],
+  { bushId, authorId, now }: Writing,
+  transaction: Transaction
+): Promise<void> {
+  const columns = columnsOf(kind);
+  const cells = (record: AnyRecord): Cell[] => [
+    ...columns.map(({ name, json }): Cell => {
+      const value = (record as unknown as Record<string, unknown>)[name];
+      if (name === 'recordedAt') return new Date(record.recordedAt);
+      return json && value !== null ? JSON.stringify(value) : (value as Cell);
+    }),
+    bushId,
+    authorId,
+    now
+  ];
+  const fields = columns.map(({ attribute }) => String(attribute.field));
+  const { tableName } = tables().work[kind];
+  await insertRows(tableName, [...fields, 'bushId', 'authorId', 'storedAt'], records.map(cells), transaction);
+}
+
+/** Stores many records that were checked before, those of a kind together. @throws UniqueConstraintError */
+export async function storeMany(records: readonly AnyRecord[], by: Writing, transaction: Transaction): Promise<void> {
+  for (const [kind, some] of group(records, (record) => record.kind)) await insertRecords(kind, some, by, transaction);
 }
 
 /** A row of a table as the record it is, with its author. Rows were checked on their way in. */

@@ -16,9 +16,8 @@ import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 
 import { writeToBush } from './bushWrite.ts';
-import { tables } from './db/index.ts';
 import { RecordBatch } from './recordBatch.ts';
-import { recordsWhere, rowOf, type Writing } from './recordRows.ts';
+import { recordsWhere } from './recordRows.ts';
 
 /** What became of one record of a batch. */
 export interface RecordOutcome {
@@ -89,15 +88,6 @@ function judge(candidate: unknown, { role }: Writer, now: Date): RecordOutcome |
 /** Records of trees and of the bush are checked by different schemas; the kind says which. */
 function schemaFor(candidate: unknown) {
   return isBushRecordKind((candidate as { kind?: unknown } | null)?.kind) ? bushRecordSchema : recordSchema;
-}
-
-/** Stores many records that were checked before, in as few statements as the packet allows. */
-export async function storeMany(records: readonly AnyRecord[], by: Writing, transaction: Transaction): Promise<void> {
-  for (const kind of [...RECORD_KINDS, ...BUSH_RECORD_KINDS]) {
-    const rows = records.filter((r) => r.kind === kind).map((r) => rowOf(r, by));
-    for (let i = 0; i < rows.length; i += 2000)
-      await tables().work[kind].bulkCreate(rows.slice(i, i + 2000), { transaction });
-  }
 }
 
 /**

@@ -11,8 +11,9 @@ import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 
 import type { BushWrite } from './bushWrite.ts';
-import { StandRow, tables, TreeRecord } from './db/index.ts';
-import { recordsWhere, rowOf, type Writing } from './recordRows.ts';
+import { StandRow, TreeRecord } from './db/index.ts';
+import { insertRows, type Cell } from './db/insertRows.ts';
+import { insertRecords, recordsWhere, type Writing } from './recordRows.ts';
 
 type Line = Omit<Tree, 'id' | 'tag' | 'walkOrder'> & {
   readonly id: string;
@@ -21,7 +22,7 @@ type Line = Omit<Tree, 'id' | 'tag' | 'walkOrder'> & {
   readonly walkOrder: number;
 };
 
-const NOWHERE = {
+const NOWHERE: Omit<Line, 'id' | 'walkOrder'> = {
   tag: null,
   tagKey: null,
   standId: null,
@@ -253,10 +254,7 @@ export async function leaveStand(standId: string, by: Writing, write: BushWrite)
     const id = randomUUID();
     return [{ ...last, id, on, recordedAt: now.toISOString(), standId: null, correctsId: last.id }];
   });
-  await tables().work.entry.bulkCreate(
-    left.map((entry) => rowOf(entry, by)),
-    { transaction }
-  );
+  await insertRecords('entry', left, by, transaction);
   await TreeRecord.update({ standId: null }, { where, transaction });
   write.records(left);
   write.trees(ids);
@@ -274,9 +272,10 @@ export async function storeLines(
   transaction: Transaction
 ): Promise<void> {
   const byId = new Map(lines.map((line) => [line.id, line]));
-  const rows = walk.map((id, i) => {
+  const rows = walk.map((id, i): Cell[] => {
     const line = byId.get(id);
-    return { ...NOWHERE, ...line, tagKey: line ? tagKey(line.tag) : null, id, bushId, walkOrder: from + i };
+    const cells: typeof NOWHERE = line ? { ...line, tagKey: tagKey(line.tag) } : NOWHERE;
+    return [id, bushId, from + i, ...LINE_COLUMNS.map((column) => cells[column])];
   });
-  for (let i = 0; i < rows.length; i += 2000) await TreeRecord.bulkCreate(rows.slice(i, i + 2000), { transaction });
+  await insertRows('trees', ['id', 'bushId', 'walkOrder', ...LINE_COLUMNS], rows, transaction);
 }
