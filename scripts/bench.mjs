@@ -10,20 +10,23 @@ import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 
 /**
  * Speed of the core, of the database's side, of the map and of a big bush: ratios within one run and seconds, not limits. Names
- * of these parts after the command leave the others out.
+ * of these parts after the command leave the others out; the soak, which takes most of an hour, is run where it is named.
  */
 const MANY = 20_000;
 const PARTS = ['core', 'web', 'map', 'big'];
+const SOAKED = '10000';
 
 await run(async () => {
   const asked = process.argv.slice(2);
-  const unknown = asked.filter((part) => !PARTS.includes(part));
+  const unknown = asked.filter((part) => ![...PARTS, 'soak'].includes(part));
   if (unknown.length > 0)
-    throw new Trouble(`There is no bench of ${unknown.join(', ')}; there are ${PARTS.join(', ')}.`);
+    throw new Trouble(`There is no bench of ${unknown.join(', ')}; there are ${PARTS.join(', ')} and soak.`);
   const wanted = (/** @type {string} */ part) => asked.length === 0 || asked.includes(part);
   await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'chromium']);
   await ensureNodeModules();
+  if (asked.includes('soak')) await soakInFull();
   if (wanted('core')) await bench('core', {});
+  if (!['web', 'map', 'big'].some(wanted)) return;
   const database = await startDatabase('test-db');
   /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */
   let server;
@@ -42,6 +45,15 @@ await run(async () => {
     await database.stop();
   }
 });
+
+/** Five devices that write, are cut off and killed, and hold the same in the end. */
+async function soakInFull() {
+  await ensureBuild();
+  const { code } = await exec('npx', ['vitest', 'run', '--root', 'scripts', 'test/soak.test.mjs'], {
+    env: { BAUMKIN_RECORDS: SOAKED }
+  });
+  if (code !== 0) throw new Trouble('The devices and the server do not hold the same.');
+}
 
 /** @param {string} root @param {Record<string, string>} env */
 async function bench(root, env) {

@@ -8,7 +8,9 @@ process.env.BAUMKIN_STATE_DIR = stateDir;
 const { openWorld } = await import('../lib/world.mjs');
 const { soak } = await import('../lib/soak.mjs');
 
-const MANY = process.env.BAUMKIN_LONG === '1' ? 3000 : 120;
+const MANY = Number(process.env.BAUMKIN_RECORDS ?? (process.env.BAUMKIN_LONG === '1' ? 3000 : 120));
+/** What a record may take, ms, all that is cut off and killed included. */
+const PATIENCE = 400;
 const SEED = Number(process.env.BAUMKIN_SEED ?? 14);
 /** @type {Awaited<ReturnType<typeof openWorld>> | undefined} */
 let world;
@@ -22,7 +24,7 @@ test('five devices, a server and a database that are cut off and killed hold the
   const { server, devices } = await soak(world, { records: MANY, seed: SEED });
   expect(server.split('"soaked"').length).toBeGreaterThan(MANY / 3);
   for (const device of devices) expect(device === server || differences(server, device)).toBe(true);
-});
+}, 240_000 + MANY * PATIENCE);
 
 /** The first trees that two books tell differently of. @param {string} one @param {string} other */
 function differences(one, other) {
