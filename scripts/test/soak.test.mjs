@@ -19,12 +19,16 @@ afterAll(async () => {
   rmSync(stateDir, { recursive: true, force: true });
 });
 
-test('five devices, a server and a database that are cut off and killed hold the same in the end', async () => {
-  world = await openWorld();
-  const { server, devices } = await soak(world, { records: MANY, seed: SEED });
-  expect(server.split('"soaked"').length).toBeGreaterThan(MANY / 3);
-  for (const device of devices) expect(device === server || differences(server, device)).toBe(true);
-}, 240_000 + MANY * PATIENCE);
+test(
+  'five devices, a server and a database that are cut off and killed hold the same in the end',
+  async () => {
+    world = await openWorld();
+    const { server, devices } = await soak(world, { records: MANY, seed: SEED });
+    expect(server.split('"soaked"').length).toBeGreaterThan(MANY / 3);
+    for (const device of devices) expect(device === server || differences(server, device)).toBe(true);
+  },
+  240_000 + MANY * PATIENCE
+);
 
 /** The first trees that two books tell differently of. @param {string} one @param {string} other */
 function differences(one, other) {
