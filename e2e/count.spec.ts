@@ -89,7 +89,9 @@ test('the whole bush on one sheet: room looked for, keys, totals that add up, th
   await expectFits(page);
 
   await page.getByRole('button', { name: 'Look for clear wood on every trunk' }).click();
-  await expect(page.getByText(/Looking for clear wood, tree \d+ of/)).toBeVisible();
+  await expect(page.getByRole('progressbar', { name: 'Looking for clear wood' })).toBeVisible();
+  await page.getByRole('button', { name: 'Hold up' }).click();
+  await page.getByRole('button', { name: 'Go on' }).click();
   await page.getByRole('button', { name: 'Stop' }).click();
 
   // By key: the first open tree gets another count, with a reason.

@@ -15,6 +15,7 @@ const options = (change: Partial<ImportOptions> = {}): ImportOptions => {
     origin: null,
     stands: [],
     newTrees: true,
+    sizes: null,
     makeId: () => `00000000-0000-4000-8000-${String((next += 1)).padStart(12, '0')}`,
     ...change
   };

@@ -1,6 +1,6 @@
 import { toLocalMetres, type LatLon } from '../geometry/index.ts';
 import { wrapDegrees } from '../math/index.ts';
-import { sizeExpectation, toDiameter, wholeColumnQuestion, type ColumnQuestion } from '../measure/index.ts';
+import { toDiameter, wholeColumnQuestion, type ColumnQuestion, type SizeExpectation } from '../measure/index.ts';
 import {
   declaration,
   deriveTree,
@@ -30,6 +30,8 @@ export interface ImportOptions {
   /** null while the bush has no place on earth: the first position in degrees becomes its origin */
   readonly origin: LatLon | null;
   readonly stands: readonly Stand[];
+  /** how thick the bush's trees are; null where too few are measured */
+  readonly sizes: SizeExpectation | null;
   /** may the file bring trees that the bush does not have? */
   readonly newTrees: boolean;
   readonly makeId: () => string;
@@ -67,9 +69,14 @@ const SAME_HOLE = { bearingDeg: 1, heightMm: 11 };
 /** Places nearer each other than this are the same place, metres. */
 const SAME_PLACE_M = 0.05;
 
+/** The tags that a file names, as they are told apart: of these trees a plan needs all that is known. */
+export const namedIn = (file: StatementFile): ReadonlySet<string> =>
+  new Set(file.statements.map(({ tag }) => tagKey(tag)));
+
 /**
  * Holds a file against a bush: what is new becomes records, what the bush has already is recognised and left alone, what
  * contradicts it is named. Nothing is stored here.
+ * @param known trees of the bush; those that the file does not name may be left out
  */
 export function planImport(file: StatementFile, known: readonly KnownTree[], options: ImportOptions): ImportPlan {
   const byTag = new Map(known.map((k) => [tagKey(k.tree.tag), k]));
@@ -160,14 +167,9 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
     bad: bad.sort((a, b) => a.line - b.line),
     question: wholeColumnQuestion(
       file.statements.flatMap(({ reading }) => (reading ? [reading] : [])),
-      sizeExpectation(known.flatMap(({ records: of }) => lastDiameter(of)))
+      options.sizes
     )
   };
-}
-
-function lastDiameter(records: readonly WorkRecord[]): number[] {
-  const last = deriveTree(records, { season: 0, today: '2200-01-01' }).lastReading;
-  return last ? [toDiameter(last.valueMm, last.quantity)] : [];
 }
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();

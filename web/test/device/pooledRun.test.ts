@@ -22,7 +22,8 @@ describe('a long job of many items', () => {
   const job = (double = soon, keep = vi.fn(() => Promise.resolve())) => {
     const found = new Map<number, number>();
     const run = new PooledRun<Doubling>(() => makeWorker(double), keep);
-    const start = (of = items) => run.run(of, async (remote, n) => void found.set(n, await remote.double(n)));
+    const start = (of: Iterable<number> | AsyncIterable<number> = items) =>
+      run.run(of, items.length, async (remote, n) => void found.set(n, await remote.double(n)));
     return { found, run, start, keep };
   };
 
@@ -34,6 +35,23 @@ describe('a long job of many items', () => {
     expect([...found].sort(([a], [b]) => a - b)).toEqual(items.map((n) => [n, 2 * n]));
     expect([run.done, run.failed]).toEqual([null, false]);
     expect(keep).toHaveBeenCalled();
+  });
+
+  it('takes them as they are needed', async () => {
+    let taken = 0;
+    const { found, run, start } = job();
+    const working = start(
+      (async function* () {
+        for (const n of items) {
+          taken += 1;
+          yield await Promise.resolve(n);
+        }
+      })()
+    );
+    await vi.waitFor(() => expect(found.size).toBeGreaterThan(3), { interval: 5 });
+    expect(taken).toBeLessThan(items.length);
+    expect(await working).toBe(true);
+    expect([found.size, taken, run.failed]).toEqual([items.length, items.length, false]);
   });
 
   it('is held up and goes on', async () => {

@@ -1,57 +1,34 @@
 <script lang="ts">
   import { speciesById } from '@baumkin/core/identify';
   import { fewerSinceDecided, type TreeRow } from '@baumkin/core/records';
-  import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import type { BindingLimit, Suggestion } from '@baumkin/core/taps';
-  import { countable, FIRST, placementOf, suggestionFor } from '@baumkin/core/bush';
-  import { userFacing } from '@baumkin/core/errors';
-  import { onDestroy } from 'svelte';
-  import { SvelteMap } from 'svelte/reactivity';
+  import { countable, suggestionFor } from '@baumkin/core/bush';
+  import { untrack } from 'svelte';
 
   import { goto } from '$app/navigation';
   import BushTotals from './BushTotals.svelte';
+  import { RoomSearch } from './roomSearch.svelte.ts';
+  import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { BINDING_WORDS, suggestedWords, tapWords } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { placeWorker } from '$lib/place/worker.ts';
   import DataTable, { type Column } from '$lib/ui/DataTable.svelte';
 
   /** Every maple of the bush with its four limits, what they suggest and what was decided; totals; many decided at once. */
   const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
 
-  /* How many clear places each trunk has, found tree by tree off the page's thread. */
-  const rooms = new SvelteMap<string, number>();
-  let looking = $state<{ done: number; all: number } | null>(null);
-  let stopped = false;
-  onDestroy(() => (stopped = true));
-
-  async function lookForRoom(): Promise<void> {
-    const left = lines.filter(({ row }) => !rooms.has(row.id));
-    stopped = false;
-    looking = { done: 0, all: left.length };
-    try {
-      for await (const { tree, records } of bush.lives(left.map(({ row }) => row))) {
-        if (stopped) break;
-        const state = bush.stateFrom(records);
-        const placing = placementOf(state, { treeId: tree.id, settings, season: bush.season, wanted: 4 });
-        if (placing) {
-          const placement = await placeWorker().place({ ...placing.task, ...FIRST });
-          const clear = placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length;
-          rooms.set(tree.id, state.holesThisSeason.length + clear);
-        }
-        looking = { done: looking.done + 1, all: looking.all };
-      }
-    } catch (error) {
-      // Not all is here: the page says so.
-      if (!userFacing(error)) throw error;
-    } finally {
-      looking = null;
-    }
-  }
+  /* How many clear places each trunk has. What was found is kept: it is a matter of minutes. */
+  const search = $derived(new RoomSearch(bush));
+  $effect(() => {
+    const opened = search;
+    untrack(() => void opened.open());
+    return () => opened.run.stop();
+  });
+  const rooms = $derived(search.rooms);
 
   const circumstances = (row: TreeRow) => ({
     settings,
@@ -182,14 +159,11 @@
         {#each Object.entries(BINDING_WORDS) as [id, words] (id)}<option value={id}>{words} binds</option>{/each}
       </select>
       <StandSelect bind:value={standId} />
-      {#if looking}
-        <span class="flex items-center gap-2 text-sm" role="status"
-          >Looking for clear wood, tree {looking.done} of {looking.all}
-          <progress class="progress w-24" value={looking.done} max={looking.all}></progress>
-          <button class="link" onclick={() => (stopped = true)}>Stop</button></span
+      <LongRunStatus run={search.run} what="Looking for clear wood" />
+      {#if search.run.done === null && lines.some(({ row }) => !rooms.has(row.id))}
+        <button class="link text-sm" onclick={() => search.look(lines.map(({ row }) => row))}
+          >{rooms.size === 0 ? 'Look for clear wood on every trunk' : 'Look for clear wood on the other trunks'}</button
         >
-      {:else if rooms.size < lines.length}
-        <button class="link text-sm" onclick={lookForRoom}>Look for clear wood on every trunk</button>
       {/if}
     </div>
     {#if undecided.length > 0 && bush.mayDecide}

@@ -59,10 +59,14 @@
     problem = '';
     const worker = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' });
     try {
-      const known: TreeLife[] = [];
-      for await (const life of bush.lives()) known.push(life);
-      preview = await wrap<ImportWorker>(worker).read(text, { today: bush.today, defaultUnit: unit, sizesAre }, known, {
+      const waiting: TreeLife[] = [];
+      const unsent = [...bush.byId.values()].filter(({ id }) => bush.outbox.byTree.has(id));
+      for await (const life of bush.lives(unsent)) waiting.push(life);
+      const reading = { today: bush.today, defaultUnit: unit, sizesAre };
+      const of = { bushId: bush.id, waiting: $state.snapshot(waiting) };
+      preview = await wrap<ImportWorker>(worker).read(text, reading, of, {
         today: bush.today,
+        sizes: bush.expects.sizes ?? null,
         settings: $state.snapshot(bush.overview!.bush.settings),
         origin: bush.overview!.bush.origin ?? null,
         stands: bush.overview!.stands,

@@ -42,7 +42,7 @@
   const plan = untrack(() => new RoundPlan(bush.id, bush.season));
   onDestroy(() => plan.run.stop());
 
-  interface Line {
+  interface Placed {
     readonly row: TreeRow;
     readonly state: TreeState;
     readonly placing: TreePlacement;
@@ -50,6 +50,8 @@
     readonly left: number;
     /** seen since the count was decided, and asks for fewer taps */
     readonly worse: boolean;
+  }
+  interface Line extends Placed {
     /** planned holes that are still to be drilled */
     readonly open: readonly RoundHole[];
     readonly off: RoundState<RoundHole, Taphole>;
@@ -73,7 +75,16 @@
     }
     states = new Map(found);
   });
-  const lines = $derived.by((): Line[] =>
+  /** Questions that were put together before: a record of one tree asks nothing anew of the others. */
+  const asked = $derived.by(() => (void settings, void bush.season, new WeakMap<TreeState, TreePlacement | null>()));
+  function placingOf(row: TreeRow, state: TreeState, left: number): TreePlacement | null {
+    const known = asked.get(state);
+    if (known?.task.wanted === left || known === null) return known;
+    const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: left });
+    asked.set(state, placing);
+    return placing;
+  }
+  const placed = $derived.by((): Placed[] =>
     bush.walked.flatMap((row) => {
       // Records written since the page was opened count too.
       const state = bush.hasLife(row.id) ? bush.stateOf(row.id) : states?.get(row.id);
@@ -82,24 +93,17 @@
       if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
       // The tree was seen in a worse state since its count: only what that state allows is drilled.
       const left = Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - state.holesThisSeason.length);
-      const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: left });
-      if (!placing) return [];
+      const placing = placingOf(row, state, left);
+      return placing ? [{ row, state, placing, taps, left, worse: fewerSinceDecided(row, bush.today) !== null }] : [];
+    })
+  );
+  const lines = $derived(
+    placed.map((tree): Line => {
+      const { row, state, placing, left } = tree;
       const planned = plan.holes.get(row.id) ?? [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
       const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ strategy }) => strategy === null).length : 0;
-      return [
-        {
-          row,
-          state,
-          placing,
-          taps,
-          left,
-          worse: fewerSinceDecided(row, bush.today) !== null,
-          open: off.open.slice(0, left),
-          off,
-          elsewhere
-        }
-      ];
+      return { ...tree, open: off.open.slice(0, left), off, elsewhere };
     })
   );
   const undecided = $derived(

@@ -1,5 +1,4 @@
 import type { PlacementTask } from '@baumkin/core/rotation';
-import { SvelteMap } from 'svelte/reactivity';
 
 import { store } from '$lib/client/store.ts';
 import type { PlaceWorker } from '$lib/workers/place.worker.ts';
@@ -17,7 +16,9 @@ const ROUGH = { draws: 200, cellMm: 25, effort: 0.4, seasonsAhead: 1 };
 
 /** The holes of a whole round, planned by several workers and kept on this device for the season. */
 export class RoundPlan {
-  readonly holes = new SvelteMap<string, readonly RoundHole[]>();
+  /** planned holes by tree; brought up to date every few seconds: the lists that read them are long */
+  holes = $state.raw<ReadonlyMap<string, readonly RoundHole[]>>(new Map());
+  readonly #planned = new Map<string, readonly RoundHole[]>();
   readonly run = new PooledRun<PlaceWorker>(
     () => new Worker(new URL('../workers/place.worker.ts', import.meta.url), { type: 'module' }),
     () => this.#keep()
@@ -32,7 +33,8 @@ export class RoundPlan {
 
   async open(): Promise<void> {
     const kept = await store.drafts.get(this.#key);
-    for (const [treeId, holes] of (kept?.value ?? []) as [string, RoundHole[]][]) this.holes.set(treeId, holes);
+    for (const [treeId, holes] of (kept?.value ?? []) as [string, RoundHole[]][]) this.#planned.set(treeId, holes);
+    this.holes = new Map(this.#planned);
   }
 
   /**
@@ -42,18 +44,19 @@ export class RoundPlan {
   async plan(
     trees: readonly { readonly treeId: string; readonly task: PlacementTask; readonly done: readonly RoundHole[] }[]
   ): Promise<void> {
-    await this.run.run(trees, async (remote, { treeId, task, done }) => {
+    await this.run.run(trees, trees.length, async (remote, { treeId, task, done }) => {
       const { proposals } = await remote.place({ ...task, ...ROUGH });
       const fresh = proposals.map(({ bearingDeg, heightMm, outlook }) => ({
         bearingDeg,
         heightMm,
         pClear: outlook.pClear
       }));
-      this.holes.set(treeId, [...done, ...fresh]);
+      this.#planned.set(treeId, [...done, ...fresh]);
     });
   }
 
   async #keep(): Promise<void> {
-    await store.drafts.put({ key: this.#key, bushId: this.#bushId, value: [...this.holes], at: Date.now() });
+    this.holes = new Map(this.#planned);
+    await store.drafts.put({ key: this.#key, bushId: this.#bushId, value: [...this.#planned], at: Date.now() });
   }
 }

@@ -1,13 +1,25 @@
 import { randomUUID } from 'node:crypto';
-import { planImport, readStatements, type ImportPlan, type ReadOptions } from '@baumkin/core/exchange';
+import {
+  namedIn,
+  planImport,
+  readStatements,
+  type ImportPlan,
+  type KnownTree,
+  type ReadOptions
+} from '@baumkin/core/exchange';
+import { seasonOf } from '@baumkin/core/records';
 
 import { storeLines } from './treeRegistry.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
 import { BushChange, StandRow, TreeRecord } from './db/index.ts';
+import { expectedOf, keptLines } from './lines.ts';
 import { recordsByTree } from './records.ts';
 import { storeMany, type Writing } from './recordRows.ts';
 import { treesOf } from './trees.ts';
+
+/** Trees of the file that are looked up at once. */
+const AT_ONCE = 1000;
 
 export interface ImportWishes extends ReadOptions {
   readonly text: string;
@@ -29,21 +41,28 @@ export async function importFile(
   now = new Date()
 ): Promise<ImportResult> {
   const file = readStatements(text, options);
+  const tags = [...namedIn(file)];
+  const { sizes } = expectedOf(await keptLines(bush.id, seasonOf(options.today)), options.today);
   return writeToBush(bush.id, async (write) => {
     const { transaction } = write;
     const { originLat, originLon } = write.bush;
     const here = originLat === null || originLon === null ? null : { lat: originLat, lon: originLon };
     // On the connection of the write: imports that wait for each other hold no more than one each.
-    const trees = await treesOf(bush.id, { transaction });
-    const records = await recordsByTree(bush.id, { transaction });
+    const known: KnownTree[] = [];
+    for (let i = 0; i < tags.length; i += AT_ONCE) {
+      const which = { tagKey: tags.slice(i, i + AT_ONCE) };
+      const trees = await treesOf(bush.id, { which, transaction });
+      const records = await recordsByTree(bush.id, { treeIds: trees.map(({ id }) => id), transaction });
+      known.push(...trees.map((tree) => ({ tree, records: records.get(tree.id) ?? [] })));
+    }
     const stands = await standsOf(bush.id, transaction);
-    const known = trees.map((tree) => ({ tree, records: records.get(tree.id) ?? [] }));
     const plan = planImport(file, known, {
       today: options.today,
       now: now.toISOString(),
       settings: bush.settings,
       origin: here,
       stands,
+      sizes,
       newTrees,
       makeId: randomUUID
     });

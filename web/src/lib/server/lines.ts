@@ -77,11 +77,17 @@ export function asTold(
   kept: readonly KeptTexts[],
   today: string
 ): { readonly lines: readonly string[] } & Expectations {
-  const all = kept.map(({ grounds }) => JSON.parse(grounds) as Grounds);
+  const all = groundsIn(kept);
   const expects = expectationsOf(all, today);
   const told = all.map((grounds) => ({ ...grounds, ...tellLine(grounds, today, expects) }));
   return { lines: kept.map(({ line }, i) => joined(line, JSON.stringify(told[i]))), ...expects };
 }
+
+/** What is expected of the trees of a bush. @param today ISO date */
+export const expectedOf = (kept: readonly KeptTexts[], today: string): Expectations =>
+  expectationsOf(groundsIn(kept), today);
+
+const groundsIn = (kept: readonly KeptTexts[]) => kept.map(({ grounds }) => JSON.parse(grounds) as Grounds);
 
 /** One object as JSON, of two that are. */
 const joined = (one: string, other: string) => `${one.slice(0, -1)},${other.slice(1)}`;

@@ -1,22 +1,34 @@
-import { planImport, readStatements } from '@baumkin/core/exchange';
-import type { ImportPlan, KnownTree, ImportOptions, ReadOptions, StatementFile } from '@baumkin/core/exchange';
+import { namedIn, planImport, readStatements } from '@baumkin/core/exchange';
+import type { ImportOptions, ImportPlan, ReadOptions, StatementFile } from '@baumkin/core/exchange';
+import { tagKey } from '@baumkin/core/records';
 import { expose } from 'comlink';
+
+import { readLines } from '../client/linePacks.ts';
+import { livesOf, type TreeLife } from '../client/lives.ts';
 
 export interface ImportPreview {
   readonly file: StatementFile;
   readonly plan: ImportPlan;
 }
 
-/** Reads a file about trees off the page's thread and holds it against the bush. */
+/** Reads a file about trees off the page's thread and holds it against the bush as this device has it. */
 const api = {
-  /** @throws UnreadableFile */
-  read(
+  /**
+   * @param waiting trees of which something waits to be sent, with all that is known of them
+   * @throws UnreadableFile
+   */
+  async read(
     text: string,
     reading: ReadOptions,
-    known: readonly KnownTree[],
+    { bushId, waiting }: { readonly bushId: string; readonly waiting: readonly TreeLife[] },
     planning: Omit<ImportOptions, 'makeId' | 'now'>
-  ): ImportPreview {
+  ): Promise<ImportPreview> {
     const file = readStatements(text, reading);
+    const named = namedIn(file);
+    const here = new Set(waiting.map(({ tree }) => tree.id));
+    const rows = (await readLines(bushId)).filter(({ id, tag }) => named.has(tagKey(tag)) && !here.has(id));
+    const known = [...waiting];
+    for await (const life of livesOf(rows, (_, kept) => kept)) known.push(life);
     const makeId = () => crypto.randomUUID();
     return { file, plan: planImport(file, known, { ...planning, makeId, now: new Date().toISOString() }) };
   }

@@ -31,25 +31,40 @@ export class PooledRun<Api> {
     this.#keep = keep;
   }
 
-  /** Does all of these, several at a time. @returns whether it came to its end */
-  async run<Item>(items: readonly Item[], work: (remote: Remote<Api>, item: Item) => Promise<void>): Promise<boolean> {
+  /**
+   * Does all of these, several at a time.
+   * @param items are taken as they are needed
+   * @param many how many there will be
+   * @returns whether it came to its end
+   */
+  async run<Item>(
+    items: Iterable<Item> | AsyncIterable<Item>,
+    many: number,
+    work: (remote: Remote<Api>, item: Item) => Promise<void>
+  ): Promise<boolean> {
     this.stop();
     this.done = 0;
     this.failed = false;
-    const many = Math.min(MAX_WORKERS, items.length, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
-    const mine = (this.#workers = Array.from({ length: many }, this.#make));
+    const atOnce = Math.min(MAX_WORKERS, many, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
+    const mine = (this.#workers = Array.from({ length: atOnce }, this.#make));
     const stopped = new Promise<void>((resolve) => (this.#stopped = resolve));
     const isMine = () => this.#workers === mine;
-    let [next, ready, keptAt] = [0, 0, Date.now()];
+    let [ready, keptAt] = [0, Date.now()];
+    const coming = (async function* () {
+      yield* items;
+    })();
     const each = async (worker: Worker) => {
       const remote = wrap<Api>(worker);
-      while (next < items.length) {
+      // Each takes the next one: whoever asks a generator several times at once is answered in turn.
+      for (;;) {
         if (this.#holds) await Promise.race([this.#holds, stopped]);
         if (!isMine()) return;
-        await Promise.race([work(remote, items[next++]!), stopped]);
+        const next = await coming.next();
+        if (next.done || !isMine()) return;
+        await Promise.race([work(remote, next.value), stopped]);
         if (!isMine()) return;
         ready += 1;
-        this.done = ready / items.length;
+        this.done = ready / many;
         if (Date.now() - keptAt < KEEP_EVERY_MS) continue;
         keptAt = Date.now();
         await this.#keep();
