@@ -1,9 +1,11 @@
+import { deriveTree, treeRow } from '@baumkin/core/records';
 import { describe, expect, it, vi } from 'vitest';
 
 import { device, openBush, store, type State } from './device.ts';
 import { BUSH, trees } from './server.ts';
 
 const { DeviceBook } = await import('../../src/lib/client/deviceBook.ts');
+const { readLines } = await import('../../src/lib/client/linePacks.ts');
 
 /* The book of a bush on this device: how it comes, how it is kept in step, and when it goes. */
 
@@ -197,6 +199,100 @@ describe('a bush that is on this device', () => {
     device.server.season = 2030;
     await bush.refresh();
     expect([bush.season, times('/lines')]).toEqual([2030, before]);
+    expect(bush.rows.map(({ decidedTaps }) => decidedTaps)).toEqual(trees.map(() => null));
+  });
+
+  it('has the lines of its records, however what is sent and what others wrote cross each other', async () => {
+    const bush = await whole();
+    for (let i = 0; i < 12; i++) {
+      device.server.stored.push(reading(900 + i, trees[i % 3]!.id));
+      const {
+        id: _,
+        authorId: _a,
+        recordedAt: _r,
+        correctsId: _c,
+        withdrawn: _w,
+        treeId,
+        ...own
+      } = reading(950 + i, trees[i % 3]!.id);
+      await Promise.all([bush.record(treeId, { ...own, on: `2026-10-${10 + i}` }), bush.refresh()]);
+      if (i % 4 === 0) await bush.outbox.send();
+    }
+    for (let i = 0; i < 5; i++) await bush.outbox.send();
+    await bush.refresh();
+    const { glance, expects } = (await store.glances.get(BUSH))!;
+    const lives = await store.lives.bulkGet(trees.slice(0, 3).map(({ id }) => id));
+    const lines = new Map((await readLines(BUSH)).map((row) => [row.id, row]));
+    expect(lives.map((life) => life!.records.filter(({ on }) => on > '2026-09').length)).toEqual([8, 8, 8]);
+    for (const life of lives)
+      expect(lines.get(life!.treeId)!.readings).toEqual(
+        treeRow(life!.tree!, deriveTree(life!.records, glance, expects)).readings
+      );
+  });
+
+  it('keeps a record that arrived and the line that follows from it together, or neither', async () => {
+    const bush = await whole();
+    device.server.mood = 'away';
+    await bush.record(tree.id, { kind: 'heightAndCrown', heightM: 21, crownRadiiM: null, note: '' });
+    device.server.mood = 'well';
+    vi.spyOn(store.packs, 'bulkPut').mockRejectedValueOnce(new Error('The disk is full.'));
+    const told = vi.spyOn(console, 'error').mockReturnValue();
+    await until(async () => {
+      await bush.outbox.send();
+      expect(bush.outbox.problem).toContain('The disk is full.');
+    });
+    expect(told).toHaveBeenCalled();
+    vi.restoreAllMocks();
+    expect((await store.lives.get(tree.id))!.records.some(({ kind }) => kind === 'heightAndCrown')).toBe(false);
+    expect(bush.outbox.waiting).toBe(1);
+    await bush.outbox.send();
+    await bush.outbox.send();
+    expect(bush.outbox.problem).toBeNull();
+    expect([bush.outbox.waiting, (await readLines(BUSH)).find(({ id }) => id === tree.id)!.heightM]).toEqual([0, 21]);
+  });
+
+  it('expects something else of all trees once enough of them have changed, not the next day alone', async () => {
+    const bush = await whole();
+    expect(bush.expects.sizes ?? null).toBeNull();
+    const entries = Array.from({ length: 24 }, (_, i) => {
+      const treeId = `5f9c2f7e-7f2f-4d43-9c4e-0000000000${String(i).padStart(2, '0')}`;
+      const {
+        quantity: _q,
+        valueMm: _v,
+        asWritten: _a,
+        method: _m,
+        heightMm: _h,
+        confirmed: _c,
+        ...rest
+      } = reading(1, treeId);
+      const entry = {
+        ...rest,
+        id: crypto.randomUUID(),
+        kind: 'entry' as const,
+        tag: `n${i}`,
+        tagged: true,
+        standId: null,
+        stemOf: null,
+        afterId: null
+      };
+      return [entry, reading(900 + 10 * i, treeId)];
+    });
+    device.server.stored.push(...entries.flat());
+    await bush.refresh();
+    expect(bush.rows.length).toBe(trees.length + 24);
+    expect(bush.expects.sizes!.medianMm).toBeGreaterThan(250);
+    bush.close();
+    expect((await openBush()).expects.sizes).toEqual(bush.expects.sizes);
+  });
+
+  it('knows without a network that the season has turned', async () => {
+    (await whole()).close();
+    const kept = (await store.glances.get(BUSH))!;
+    const ago = new Date(Date.parse(kept.dayHere) - 365 * 86_400_000).toISOString().slice(0, 10);
+    await store.glances.put({ ...kept, dayHere: ago });
+    device.server.mood = 'away';
+    const bush = await openBush();
+    await until(() => expect([bush.today, bush.season]).toEqual(['2027-11-23', 2028]));
     expect(bush.rows.map(({ decidedTaps }) => decidedTaps)).toEqual(trees.map(() => null));
   });
 

@@ -1,10 +1,8 @@
 import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
-  isGone,
   paintOf,
   effectiveRecords,
-  treeRow,
   type BushRecord,
   type Entry,
   type Expectations,
@@ -313,15 +311,10 @@ export class BushState {
       if (!isHere || isNew) known = false;
       if (isHere) news.push(record as WorkRecord);
     }
-    const lives = await addToLives(this.id, { trees: [], records: news });
     if (born.length > 0) this.#born = [...this.#born, ...born];
+    const { lives, followed } = await this.#server.arrived(news, ofBush);
     for (const { treeId, records } of lives) this.#records.set(treeId, records);
-    const rows = lives.flatMap(({ treeId, records }) => {
-      const row = this.#server.lines.find(({ id }) => id === treeId);
-      return row && !isGone(records) ? treeRow(row, this.stateFrom(records)) : [];
-    });
-    await this.#server.arrived(rows, ofBush);
-    return known;
+    return known && followed;
   }
 
   /** What the device holds of trees whose records are not at hand yet. */

@@ -3,6 +3,7 @@ import {
   expectationsOf,
   groundsOf,
   onDay,
+  seasonOf,
   treeRow,
   type AsOf,
   type KeptLine,
@@ -13,9 +14,10 @@ import {
 
 import type { ApiPaths } from '../server/contract.ts';
 import { api, asked } from './api.ts';
-import { hasLines, keepLines, packAll, readLines, replacePacks, type LineNews } from './linePacks.ts';
+import { keepLinesOf, stirredBy } from './lineNews.ts';
+import { hasLines, packAll, readLines, readPacks, replacePacks, type LineNews } from './linePacks.ts';
 import { withChanges, type Glance } from './overview.ts';
-import { addToLives, KNOWN_OF_BUSHES, store, type BookState, type KeptGlance } from './store.ts';
+import { addToLives, KNOWN_OF_BUSHES, store, type BookState, type KeptGlance, type Life } from './store.ts';
 
 type Gives<Path extends keyof ApiPaths> = ApiPaths[Path] extends { readonly get: { readonly gives: infer G } }
   ? G
@@ -63,6 +65,10 @@ const HAS_GONE = 410;
 const IN_STEP: Synced = { kind: 'inStep' };
 /** Trees whose records are held in memory at once. */
 const AT_ONCE = 1000;
+
+/** So many trees whose lines were written, and such a share of the bush, may let something else be expected of all trees. */
+const FEWEST_STIRRED = 20;
+const STIRRED_SHARE = 0.02;
 
 /** The day here, for counting days that pass: UTC, as the server counts. */
 export const dayHere = () => new Date().toISOString().slice(0, 10);
@@ -132,38 +138,78 @@ export class DeviceBook {
     const answer = await asked(api.GET('/bushes/{bush}/lines', { params: { path: { bush: this.bushId } } }));
     if (answer.problem !== null) return { kind: 'problem', ...answer };
     const { trees, ...glance } = answer.data;
-    await this.#keepAll(glance, trees, glance.today);
+    await this.#keepAll(glance, trees);
     return IN_STEP;
   }
 
-  /** Tells all lines for a day, and keeps them with what is told of the bush as a whole. */
-  async #keepAll(glance: Glance, lines: readonly KeptLine[], today: string): Promise<void> {
+  /** Keeps the bush at a glance as the server tells it. */
+  async #keepAll(glance: Glance, lines: readonly KeptLine[]): Promise<void> {
+    const { kept, texts } = this.#told(glance, lines, glance.today);
+    // It shows before it is kept: nobody waits for the disk.
+    this.owner.replaced({ kept, texts });
+    const later = await store.transaction('rw', store.glances, store.packs, async () => {
+      const before = await store.glances.get(this.bushId);
+      // Another tab asked later, or follows the feed already: what it wrote is not to be lost.
+      if (before?.core === CORE && before.glance.feed === glance.feed && before.glance.number > glance.number)
+        return { kept: before, texts: await readPacks(this.bushId) };
+      await store.glances.put(kept);
+      await replacePacks(this.bushId, texts);
+      return null;
+    });
+    if (later) this.owner.replaced(later);
+  }
+
+  /** All lines of a bush told for a day. */
+  #told(glance: Glance, lines: readonly KeptLine[], today: string): Replaced {
     const expects = expectationsOf(lines, today);
     const texts = packAll(lines.map((line) => onDay(line, today, expects)));
     const kept = { bushId: this.bushId, glance: { ...glance, today }, expects, dayHere: dayHere(), core: CORE };
-    // It shows before it is kept: nobody waits for the disk.
-    this.owner.replaced({ kept, texts });
-    await store.transaction('rw', store.glances, store.packs, async () => {
-      await store.glances.put(kept);
-      await replacePacks(this.bushId, texts);
+    return { kept: { ...kept, stirred: [], trees: lines.length }, texts };
+  }
+
+  /** Tells the lines that are here once more: for another day, or where enough trees have changed to expect something else. */
+  async #tellAgain(today: string): Promise<void> {
+    const told = await store.transaction('rw', store.glances, store.packs, async () => {
+      const { glance } = (await store.glances.get(this.bushId))!;
+      const told = this.#told(glance, await readLines(this.bushId), today);
+      await store.glances.put(told.kept);
+      await replacePacks(this.bushId, told.texts);
+      return told;
     });
+    this.owner.replaced(told);
   }
 
   /** All lines anew from the records of all trees: another season, or another program. */
   async #deriveAll({ glance }: KeptGlance, at: AsOf): Promise<void> {
-    const rows: TreeRow[] = [];
+    const rows = new Map<string, TreeRow>();
+    const derive = (lives: readonly (Life | undefined)[]) => {
+      for (const life of lives)
+        if (life?.tree) rows.set(life.treeId, keptRow(life.tree, deriveTree(life.records, at)));
+        else if (life) rows.delete(life.treeId);
+    };
     const keys = await store.lives.where('bushId').equals(this.bushId).primaryKeys();
-    for (let i = 0; i < keys.length; i += AT_ONCE)
-      for (const life of await store.lives.bulkGet(keys.slice(i, i + AT_ONCE)))
-        if (life?.tree) rows.push(keptRow(life.tree, deriveTree(life.records, at)));
-    await this.#keepAll({ ...glance, season: at.season }, rows, at.today);
+    for (let i = 0; i < keys.length; i += AT_ONCE) derive(await store.lives.bulkGet(keys.slice(i, i + AT_ONCE)));
+    const told = await store.transaction('rw', store.lives, store.glances, store.packs, async () => {
+      const now = (await store.glances.get(this.bushId))!;
+      // A page of the feed came meanwhile, with perhaps another order of the walk.
+      if (now.glance.number !== glance.number || now.glance.feed !== glance.feed) return now;
+      // Trees of which something was sent from here meanwhile, and all that were written since the last time.
+      derive(await store.lives.bulkGet([...now.stirred]));
+      const told = this.#told({ ...now.glance, season: at.season }, [...rows.values()], at.today);
+      await store.glances.put(told.kept);
+      await replacePacks(this.bushId, told.texts);
+      return told;
+    });
+    if ('texts' in told) this.owner.replaced(told);
+    else await this.#deriveAll(told, at);
   }
 
   /** Tells the lines for another day, where this device alone knows that one has passed. */
   async toDay(today: string): Promise<void> {
     const kept = await store.glances.get(this.bushId);
     if (!kept || today <= kept.glance.today) return;
-    await this.#keepAll(kept.glance, await readLines(this.bushId), today);
+    const season = (await isWhole(this.bushId)) ? seasonOf(today) : kept.glance.season;
+    await this.#turn(kept, { today, season });
   }
 
   async #takeSnapshot({ member }: Glance, known: BookState | undefined): Promise<Synced> {
@@ -230,11 +276,16 @@ export class DeviceBook {
       // Another member's book, on a device that several share.
       if (changes.memberId !== book.memberId) return this.#beginAnew();
       const news = await this.#keepChanges(changes, { ...book, number });
-      if (changes.today !== news.kept.glance.today || changes.season !== news.kept.glance.season)
-        await this.#turn(news.kept, changes);
-      else this.owner.changed(news);
+      const { glance, stirred, trees } = news.kept;
       number = changes.to;
-      if (number >= changes.last || this.#stopped) return IN_STEP;
+      const goesOn = number < changes.last && !this.#stopped;
+      if (changes.today !== glance.today || changes.season !== glance.season) await this.#turn(news.kept, changes);
+      else {
+        this.owner.changed(news);
+        if (!goesOn && stirred.length > Math.max(FEWEST_STIRRED, trees * STIRRED_SHARE))
+          await this.#tellAgain(glance.today);
+      }
+      if (!goesOn) return IN_STEP;
     }
   }
 
@@ -247,7 +298,7 @@ export class DeviceBook {
   /** Another day or season than the lines were told for. */
   async #turn(kept: KeptGlance, { today, season }: AsOf): Promise<void> {
     if (season !== kept.glance.season) await this.#deriveAll(kept, { today, season });
-    else await this.#keepAll(kept.glance, await readLines(this.bushId), today);
+    else await this.#tellAgain(today);
   }
 
   /** Keeps a page of the feed: records, lines and what is told of the bush as a whole, all or nothing. */
@@ -270,16 +321,16 @@ export class DeviceBook {
             if (life.tree) life.tree = { ...life.tree, walkOrder };
           });
       await store.books.put({ ...book, number: to, taking: null });
-      const { glance, expects } = known;
-      const lines: LineNews = {
-        rows: lives.flatMap(({ tree, records }) => (tree ? treeRow(tree, deriveTree(records, glance, expects)) : [])),
-        gone: lives.flatMap(({ treeId, tree }) => (tree === null ? [treeId] : [])),
-        walk
-      };
-      await keepLines(bushId, lines);
+      const { glance } = known;
+      const lines = await keepLinesOf(known, lives, walk);
       // What is there now is told of whatever number: a glance that is ahead of the book stays so.
       const number = Math.max(to, glance.number);
-      const kept = { ...known, glance: { ...withChanges(glance, changes), number }, dayHere: dayHere() };
+      const kept = {
+        ...known,
+        glance: { ...withChanges(glance, changes), number },
+        dayHere: dayHere(),
+        stirred: stirredBy(known, lines)
+      };
       await store.glances.put(kept);
       return { ...lines, after: book.number, kept };
     });

@@ -1,12 +1,13 @@
 import { UserFacingError } from '@baumkin/core/errors';
-import type { BushRecord, Expectations, TreeRow } from '@baumkin/core/records';
+import type { BushRecord, Expectations, TreeRow, WorkRecord } from '@baumkin/core/records';
 
 import { asked, KEPT_HERE, type Asked } from './api.ts';
 import { openBook, type BookDoor } from './bookDoor.ts';
 import { dayHere, isWhole, type BookNews, type Progress, type Replaced } from './deviceBook.ts';
-import { hasLines, keepLines, readLines, unpackAll, withNews } from './linePacks.ts';
+import { keepLinesOf, stirredBy } from './lineNews.ts';
+import { hasLines, readLines, unpackAll, withNews } from './linePacks.ts';
 import { withRecords, type Glance } from './overview.ts';
-import { store, type KeptGlance } from './store.ts';
+import { addToLives, store, type KeptGlance, type Life } from './store.ts';
 
 /** What the server says to one who is no member, whether the bush exists or not. */
 const NO_MEMBER = 'There is no such bush, or you are not a member of it.';
@@ -160,19 +161,27 @@ export class InStep {
     return null;
   }
 
-  /** What was sent from here has arrived: it shows, and is kept, before the feed tells of it. */
-  async arrived(rows: readonly TreeRow[], bushRecords: readonly BushRecord[]): Promise<void> {
-    if (!this.glance) return;
-    const news = { rows, gone: [], walk: null };
-    this.lines = withNews(this.lines, news);
-    this.glance = { ...this.glance, bushRecords: withRecords(this.glance.bushRecords, bushRecords) };
-    await store.transaction('rw', store.glances, store.packs, async () => {
-      await keepLines(this.bushId, news);
+  /**
+   * What was sent from here has arrived: it shows, and is kept, before the feed tells of it.
+   * @param records of trees that are on this device
+   * @returns these trees, and whether their lines could follow
+   */
+  async arrived(
+    records: readonly WorkRecord[],
+    bushRecords: readonly BushRecord[]
+  ): Promise<{ readonly lives: readonly Life[]; readonly followed: boolean }> {
+    const { lives, news } = await store.transaction('rw', store.lives, store.glances, store.packs, async () => {
+      const lives = await addToLives(this.bushId, { trees: [], records });
       const kept = await store.glances.get(this.bushId);
-      if (!kept || bushRecords.length === 0) return;
+      if (!kept) return { lives, news: null };
+      const news = await keepLinesOf(kept, lives);
       const glance = { ...kept.glance, bushRecords: withRecords(kept.glance.bushRecords, bushRecords) };
-      await store.glances.put({ ...kept, glance });
+      await store.glances.put({ ...kept, glance, stirred: stirredBy(kept, news) });
+      return { lives, news };
     });
+    if (news) this.lines = withNews(this.lines, news);
+    if (this.glance) this.glance = { ...this.glance, bushRecords: withRecords(this.glance.bushRecords, bushRecords) };
+    return { lives, followed: news !== null };
   }
 
   /** This tab's book has come into step, and with it that of all others. */

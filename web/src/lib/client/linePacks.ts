@@ -21,9 +21,18 @@ const pack = (rows: readonly TreeRow[]) => JSON.stringify(rows);
 const unpack = (text: string) => JSON.parse(text) as TreeRow[];
 
 /** All lines of a bush, in walking order; none where none are here. */
-export async function readLines(bushId: string): Promise<TreeRow[]> {
-  const packs = await store.packs.where('bushId').equals(bushId).toArray();
-  return unpackAll(packs.map(({ text }) => text));
+export const readLines = async (bushId: string): Promise<TreeRow[]> => unpackAll(await readPacks(bushId));
+
+/** All packs of a bush; none where none are here. */
+export const readPacks = async (bushId: string): Promise<string[]> =>
+  (await store.packs.where('bushId').equals(bushId).toArray()).map(({ text }) => text);
+
+/** The lines of some trees, as far as they are here. */
+export async function linesOf(bushId: string, treeIds: readonly string[]): Promise<TreeRow[]> {
+  const wanted = new Set(treeIds);
+  const touched = [...new Set(treeIds.map(packOf))];
+  const packs = await store.packs.bulkGet(touched.map((i) => [bushId, i] as [string, number]));
+  return packs.flatMap((kept) => (kept ? unpack(kept.text).filter(({ id }) => wanted.has(id)) : []));
 }
 
 /** The lines of all packs of a bush, in walking order. */

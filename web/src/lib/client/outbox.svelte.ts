@@ -110,7 +110,13 @@ export class Outbox {
       this.#sendAgain = true;
       return this.#sending;
     }
-    this.#sending = this.#sendAll().finally(() => (this.#sending = null));
+    this.#sending = this.#sendAll()
+      .catch((error: unknown) => {
+        // A full disk, say: what waits stays here, and the server takes what comes twice as one.
+        console.error(error);
+        this.problem = `What the server took could not be kept on this device: ${String(error)}. It is tried again; nothing is lost.`;
+      })
+      .finally(() => (this.#sending = null));
     await this.#sending;
     if (this.#sendAgain) {
       this.#sendAgain = false;

@@ -39,6 +39,10 @@ export interface KeptGlance {
   readonly dayHere: string;
   /** names the core that the lines were derived by */
   readonly core: string;
+  /** trees whose lines were written since all were told at once */
+  readonly stirred: readonly string[];
+  /** how many were told then */
+  readonly trees: number;
 }
 
 /** The lines of some of a bush's trees. */
@@ -57,6 +61,16 @@ export interface KeptAnswer {
   readonly question: string;
   readonly answer: unknown;
   readonly at: number;
+}
+
+/** What was found on every tree by a job that takes minutes, to be gone on with. */
+export interface KeptSearch {
+  readonly key: string;
+  readonly bushId: string;
+  /** all that an answer follows from beside a tree's own records */
+  readonly question: string;
+  /** by tree */
+  readonly found: readonly (readonly [string, unknown])[];
 }
 
 /** How far this device holds a bush. */
@@ -95,6 +109,7 @@ class DeviceStore extends Dexie {
   lives!: EntityTable<Life, 'treeId'>;
   books!: EntityTable<BookState, 'bushId'>;
   answers!: EntityTable<KeptAnswer, 'key'>;
+  searches!: EntityTable<KeptSearch, 'key'>;
   outbox!: EntityTable<OutboxEntry, 'id'>;
   drafts!: EntityTable<SheetDraft, 'key'>;
   practice!: EntityTable<PracticeEntry, 'id'>;
@@ -126,13 +141,30 @@ class DeviceStore extends Dexie {
       packs: '[bushId+pack], bushId',
       answers: 'key, bushId, at'
     });
+    // What was found of a bush is known of it, and goes with the rest that is.
+    this.version(6)
+      .stores({ searches: 'key, bushId' })
+      .upgrade(async (kept) => {
+        await kept
+          .table<{ stirred: string[]; trees: number }>('glances')
+          .toCollection()
+          .modify({ stirred: [], trees: 0 });
+        await kept.table('drafts').where('key').startsWith('roundPlan/').delete();
+      });
   }
 }
 
 export const store = new DeviceStore();
 
 /** What this device knows of bushes: it goes with whoever signs out. What waits to be sent stays. */
-export const KNOWN_OF_BUSHES = [store.glances, store.packs, store.lives, store.books, store.answers] as const;
+export const KNOWN_OF_BUSHES = [
+  store.glances,
+  store.packs,
+  store.lives,
+  store.books,
+  store.answers,
+  store.searches
+] as const;
 
 /** What came of some trees: their line in the registry, records, or both. */
 interface News {

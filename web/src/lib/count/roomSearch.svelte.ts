@@ -50,10 +50,9 @@ export class RoomSearch {
 
   /** Brings what was found before, as far as it still holds. */
   async open(): Promise<void> {
-    const kept = await store.drafts.get(this.#key);
-    const { question, found } = (kept?.value ?? {}) as { question?: string; found?: [string, Found][] };
-    if (!found || question !== this.#question) return;
-    const known = new Map(found);
+    const kept = await store.searches.get(this.#key);
+    if (kept?.question !== this.#question) return;
+    const known = new Map(kept.found as [string, Found][]);
     for await (const { tree, records } of this.#lives(this.#bush.rows.filter(({ id }) => known.has(id)))) {
       const before = known.get(tree.id)!;
       if (before.stamp === woodStamp(records)) this.#found.set(tree.id, before);
@@ -102,7 +101,11 @@ export class RoomSearch {
 
   async #keep(): Promise<void> {
     this.#show();
-    const value = { question: this.#question, found: [...this.#found] };
-    await store.drafts.put({ key: this.#key, bushId: this.#bush.id, value, at: Date.now() });
+    await store.searches.put({
+      key: this.#key,
+      bushId: this.#bush.id,
+      question: this.#question,
+      found: [...this.#found]
+    });
   }
 }

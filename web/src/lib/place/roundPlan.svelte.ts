@@ -32,8 +32,8 @@ export class RoundPlan {
   }
 
   async open(): Promise<void> {
-    const kept = await store.drafts.get(this.#key);
-    for (const [treeId, holes] of (kept?.value ?? []) as [string, RoundHole[]][]) this.#planned.set(treeId, holes);
+    const kept = await store.searches.get(this.#key);
+    for (const [treeId, holes] of (kept?.found ?? []) as [string, RoundHole[]][]) this.#planned.set(treeId, holes);
     this.holes = new Map(this.#planned);
   }
 
@@ -57,6 +57,7 @@ export class RoundPlan {
 
   async #keep(): Promise<void> {
     this.holes = new Map(this.#planned);
-    await store.drafts.put({ key: this.#key, bushId: this.#bushId, value: [...this.#planned], at: Date.now() });
+    // A round that was planned is walked as it was, whatever is known since.
+    await store.searches.put({ key: this.#key, bushId: this.#bushId, question: '', found: [...this.#planned] });
   }
 }
