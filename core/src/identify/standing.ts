@@ -87,6 +87,7 @@ export function posterior(logs: Float64Array, prior: readonly number[] | null): 
   return total > 0 ? result.map((p) => p / total) : result.fill(1 / SPECIES.length);
 }
 
+/** The probability that it is a maple of whatever kind, 0 to 1. @param probabilities of all species, in the order of the table */
 export function mapleShare(probabilities: Float64Array): number {
   let sum = 0;
   for (let i = 0; i < probabilities.length; i++) if (MAPLE[i]) sum += probabilities[i]!;

@@ -374,6 +374,7 @@ export class BushState {
 
 const KEY = Symbol('bush');
 
+/** Gives a bush to all that is drawn inside this component. */
 export function provideBush(bush: BushState): void {
   setContext(KEY, bush);
 }

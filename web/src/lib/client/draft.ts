@@ -20,6 +20,7 @@ export async function keepDraft(bush: BushState, sheet: string, subject: string,
   await store.drafts.put({ key: keyOf(bush, sheet, subject), bushId: bush.id, value, at: Date.now() });
 }
 
+/** Forgets what was half done: it was finished, or given up. */
 export async function dropDraft(bush: BushState, sheet: string, subject: string): Promise<void> {
   await store.drafts.delete(keyOf(bush, sheet, subject));
 }

@@ -125,6 +125,7 @@ export interface InstructionWords {
   readonly highBare: boolean;
 }
 
+/** An instruction in words: where the hole is, how it is found from the last one, and what to mind. */
 export function instructionWords(
   { bearingDeg, heightMm, from, snowMm, body, highBare }: Instruction,
   system: UnitSystem

@@ -27,6 +27,7 @@ export function movedBy<T extends { readonly bearingDeg: number; readonly height
 /** Bark shown beyond the band at either end, mm. */
 const BEYOND_MM = 90;
 
+/** The bark as it is laid flat: scale and bounds. @param most pixels that it may take */
 export function sheetGeometry(
   trunk: Trunk,
   bandLowMm: number,
@@ -45,10 +46,12 @@ export function xOf(geometry: SheetGeometry, bearingDeg: number): number {
   return geometry.width * (1 - normaliseBearing(bearingDeg) / 360);
 }
 
+/** How far down a height is on the sheet, pixels. */
 export function yOf(geometry: SheetGeometry, heightMm: number): number {
   return (geometry.highestMm - heightMm) * geometry.scale;
 }
 
+/** The place on the trunk under a point of the sheet, pixels. */
 export function spotAt(geometry: SheetGeometry, x: number, y: number): { bearingDeg: number; heightMm: number } {
   return {
     bearingDeg: normaliseBearing(360 * (1 - x / geometry.width)),

@@ -106,6 +106,7 @@ export async function memberOf(token: string, now = new Date()): Promise<Member 
   return user ? { id: user.id, signInName: user.signInName, displayName: user.displayName } : null;
 }
 
+/** Ends a session: its cookie opens nothing from now on. */
 export async function closeSession(token: string): Promise<void> {
   await Session.destroy({ where: { tokenHash: hashToken(token) } });
 }
@@ -160,6 +161,7 @@ const noteOf = ({ id, name, mayWrite, expiresAt }: AccessToken): TokenNote => ({
   expiresAt: expiresAt.toISOString()
 });
 
+/** A member's keys for programs, the oldest first. */
 export async function tokensOf(userId: string): Promise<TokenNote[]> {
   return (await AccessToken.findAll({ where: { userId }, order: [['createdAt', 'ASC']] })).map(noteOf);
 }

@@ -39,6 +39,7 @@ export async function keepBaseMap(
   await BaseMapRow.upsert({ bushId, mimeType: kind.mimeType, picture, fit }, { transaction });
 }
 
+/** The picture under the map; null where there is none. */
 export async function baseMapOf(bushId: string): Promise<BaseMap | null> {
   const row = await BaseMapRow.findByPk(bushId);
   return row && { mimeType: row.mimeType, picture: row.picture };
@@ -50,6 +51,7 @@ export async function baseMapFitOf(bushId: string, transaction?: Transaction): P
   return row && baseMapFitSchema.parse(row.fit);
 }
 
+/** Takes the picture from under the map. */
 export async function deleteBaseMap(bushId: string): Promise<void> {
   await writeToBush(bushId, async (write) => {
     await BaseMapRow.destroy({ where: { bushId }, transaction: write.transaction });

@@ -159,6 +159,7 @@ export async function deleteShape(by: ChangeBy, what: Drawn, id: string): Promis
   return changeBush(by, { [`${what} taken away`]: id }, work);
 }
 
+/** The stands of a bush that can be read. */
 export async function standsOf(bushId: string, transaction?: Transaction): Promise<Stand[]> {
   return (await shapesOf(bushId, transaction)).stands;
 }
@@ -196,6 +197,7 @@ export async function shapesOf(
   return { stands, features: await read('feature', siteFeatureSchema), damaged };
 }
 
+/** The features of a bush that can be read. */
 export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
   return (await shapesOf(bushId)).features;
 }

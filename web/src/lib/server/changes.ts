@@ -119,6 +119,7 @@ export function wholeOf(
   });
 }
 
+/** All that is told of a bush beside its trees, as it is within the transaction. */
 export async function asWhole(row: Bush, transaction: Transaction): Promise<BushAsWhole> {
   const head = await headOf(row, transaction);
   const people = await peopleOf(row.id, transaction);
