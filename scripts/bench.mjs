@@ -7,6 +7,7 @@ import { exec, freePort } from './lib/exec.mjs';
 import { run, say, Trouble } from './lib/say.mjs';
 import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
+import { signIn } from './lib/signIn.mjs';
 
 /**
  * Speed of the core, of the database's side, of the map and of a big bush: ratios within one run and seconds, not limits. Names
@@ -38,8 +39,8 @@ await run(async () => {
     await prepareDemo(database.url);
     server = await startServer({ databaseUrl: database.url, port: await freePort(4790), demo: true });
     const { origin, pid } = server;
-    if (wanted('big')) await benchBigBush({ databaseUrl: database.url, origin, pid: /** @type {number} */ (pid) });
     if (wanted('map')) await benchMap(origin);
+    if (wanted('big')) await benchBigBush({ databaseUrl: database.url, origin, pid: /** @type {number} */ (pid) });
   } finally {
     await server?.stop();
     await database.stop();
@@ -69,11 +70,7 @@ async function benchMap(origin) {
   });
   try {
     const page = await browser.newPage({ baseURL: origin, viewport: { width: 1280, height: 800 } });
-    await page.goto('/sign-in');
-    await page.getByLabel('Sign-in name').fill('hedda');
-    await page.getByLabel('Password').fill('pale-shavings');
-    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-    await page.waitForURL(/\/bush\//);
+    await signIn(page);
     const bush = new URL(page.url()).pathname.split('/')[2];
     const few = await mapTimes(page, `/bush/${bush}/map`);
     const rows = Array.from(

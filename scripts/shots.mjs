@@ -9,6 +9,7 @@ import { root } from './lib/paths.mjs';
 import { run, say } from './lib/say.mjs';
 import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
+import { signIn } from './lib/signIn.mjs';
 
 /** One picture of each main view, from a fresh demo bush on a fixed day, into docs/screenshots. */
 const TODAY = '2026-11-23';
@@ -71,11 +72,7 @@ await run(async () => {
     const out = join(root, 'docs/screenshots');
     mkdirSync(out, { recursive: true });
     const page = await browser.newPage({ baseURL: server.origin, viewport: BENCH, reducedMotion: 'reduce' });
-    await page.goto('/sign-in');
-    await page.getByLabel('Sign-in name').fill('hedda');
-    await page.getByLabel('Password').fill('pale-shavings');
-    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-    await page.waitForURL(/\/bush\//);
+    await signIn(page);
     const bushId = new URL(page.url()).pathname.split('/')[2];
     const overview = await (await page.request.get(`/api/v1/bushes/${bushId}`)).json();
     for (const { name, path, of, size = BENCH, theme = 'snow', click, until } of VIEWS) {

@@ -5,9 +5,10 @@ import { chromium } from '@playwright/test';
 
 import { growBush, open } from './bigBush.mjs';
 import { pause } from './exec.mjs';
-import { demoSignIn } from './server.mjs';
 import { say } from './say.mjs';
 import { program } from './setup.mjs';
+import { signIn } from './signIn.mjs';
+import { scriptWeight, watchHeaps } from './weights.mjs';
 
 /**
  * A bush of 20,000 trees with 22 records each, in a browser that keeps what it is given. Seconds are those of an idle
@@ -35,19 +36,21 @@ export async function benchBigBush({ databaseUrl, origin, pid }) {
   const profile = mkdtempSync(join(tmpdir(), 'baumkin-bench-'));
   const browser = await chromium.launchPersistentContext(profile, {
     executablePath: program('chromium'),
-    args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
+    args: ['--no-sandbox', '--disable-gpu'],
     viewport: { width: 1280, height: 800 },
     baseURL: origin
   });
   const connection = await open(databaseUrl);
   try {
     const page = browser.pages()[0] ?? (await browser.newPage());
-    await page.goto('/sign-in');
-    await page.getByLabel('Sign-in name').fill(demoSignIn.name);
-    await page.getByLabel('Password').fill(demoSignIn.password);
-    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-    await page.waitForURL(/\/bush/);
+    await signIn(page);
     await serverTimes(browser, bush.id, connection, took);
+    const weight = await scriptWeight(origin, `/bush/${bush.id}`, usable);
+    took(
+      'scripts of the first page, of its worker, compressed',
+      `${kb(weight.page)} + ${kb(weight.worker)} kB`,
+      '180 kB'
+    );
     await deviceTimes(browser, page, bush.id, took);
     await smoothness(page, bush.id, took);
     await page.goto('about:blank');
@@ -121,21 +124,22 @@ async function releaseTimes(browser, bush, connection, took) {
  */
 async function deviceTimes(browser, page, bush, took) {
   const home = `/bush/${bush}`;
-  const usable = () => page.getByText(/tagged trees/).waitFor({ timeout: 120_000 });
+  const heaps = await watchHeaps(browser, page);
   let begun = performance.now();
   await page.goto(home);
-  await usable();
+  await usable(page);
   took('a new device to a usable page', seconds(performance.now() - begun), '2.5 s');
   while (!(await page.evaluate(isWhole, bush))) await pause(200);
   took('a new device to the whole book', seconds(performance.now() - begun), '25 s');
   await page.getByTestId('saved').getByText('All saved').waitFor();
-  took('memory of the page', `${await heapMb(page)} MB`, '400 MB');
+  const most = await heaps();
+  took('memory of the page / of its worker, most of it', `${mb(most.page)} / ${mb(most.worker)} MB`, '400 / 400 MB');
 
   await browser.setOffline(true);
   const reload = () =>
     timed(async () => {
       await page.reload();
-      await usable();
+      await usable(page);
     });
   took('a known device to a usable page, server away', seconds(await median(reload)), '1 s');
   await browser.setOffline(false);
@@ -173,11 +177,14 @@ async function deviceTimes(browser, page, bush, took) {
 async function smoothness(page, bush, took) {
   for (const [what, path] of [
     ['the list of all trees', `/bush/${bush}/identify`],
-    ['the growth of all trees', `/bush/${bush}/measure/growth`]
+    ['the growth of all trees', `/bush/${bush}/measure/growth`],
+    ['the counts of all trees', `/bush/${bush}/count/all`],
+    ['the round of all trees', `/bush/${bush}/place/round`]
   ]) {
     await page.goto(/** @type {string} */ (path));
     await page.getByTestId('saved').getByText('All saved').waitFor();
-    await page.waitForTimeout(1500);
+    // All lines are there, and what is read of all trees is read.
+    await page.waitForTimeout(10_000);
     const frames = framesOf(page);
     await page.mouse.move(640, 500);
     for (let i = 0; i < 60; i++) await page.mouse.wheel(0, 700);
@@ -296,7 +303,9 @@ async function median(work) {
 const middle = (/** @type {number[]} */ times) =>
   /** @type {number} */ (times.toSorted((a, b) => a - b)[Math.floor(times.length / 2)]);
 const seconds = (/** @type {number} */ ms) => `${(ms / 1000).toFixed(2)} s`;
-const heapMb = async (/** @type {import('@playwright/test').Page} */ page) =>
-  Math.round((await page.evaluate(() => /** @type {any} */ (performance).memory.usedJSHeapSize)) / 1e6);
+const mb = (/** @type {number} */ bytes) => Math.round(bytes / 1e6);
+const kb = (/** @type {number} */ bytes) => Math.round(bytes / 1000);
+const usable = (/** @type {import('@playwright/test').Page} */ page) =>
+  page.getByText(/tagged trees/).waitFor({ timeout: 120_000 });
 const serverMb = (/** @type {number} */ pid) =>
   Math.round(Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1000);

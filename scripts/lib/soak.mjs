@@ -2,8 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { chromium } from '@playwright/test';
 
 import { pause } from './exec.mjs';
-import { demoSignIn } from './server.mjs';
 import { program } from './setup.mjs';
+import { signIn } from './signIn.mjs';
 
 /*
  * Several devices write into one bush while networks are cut, tabs, the server and its database are killed. Whatever happens,
@@ -120,10 +120,7 @@ class Device {
   static async open(browser, world) {
     const context = await browser.newContext();
     const page = await context.newPage();
-    await page.goto(`${world.origin()}/sign-in`);
-    await page.getByLabel('Sign-in name').fill(demoSignIn.name);
-    await page.getByLabel('Password').fill(demoSignIn.password);
-    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await signIn(page, world.origin());
     await page.waitForURL(/\/bush\/[0-9a-f-]{36}/);
     const bush = /** @type {string} */ (new URL(page.url()).pathname.split('/')[2]);
     const { member } = await (await context.request.get(`${world.origin()}/api/v1/bushes/${bush}/lines`)).json();
