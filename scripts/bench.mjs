@@ -11,7 +11,7 @@ import { signIn } from './lib/signIn.mjs';
 
 /**
  * Speed of the core, of the database's side, of the map and of a big bush: ratios within one run and seconds, not limits. Names
- * of these parts after the command leave the others out; the soak, which takes most of an hour, is run where it is named.
+ * of these parts after the command leave the others out; the soak, which takes a quarter of an hour, is run where it is named.
  */
 const MANY = 20_000;
 const PARTS = ['core', 'web', 'map', 'big'];

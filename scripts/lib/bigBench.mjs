@@ -45,15 +45,15 @@ export async function benchBigBush({ databaseUrl, origin, pid }) {
     const page = browser.pages()[0] ?? (await browser.newPage());
     await signIn(page);
     await serverTimes(browser, bush.id, connection, took);
+    await deviceTimes(browser, page, bush.id, took);
+    await smoothness(page, bush.id, took);
+    await page.goto('about:blank');
     const weight = await scriptWeight(origin, `/bush/${bush.id}`, usable);
     took(
       'scripts of the first page, of its worker, compressed',
       `${kb(weight.page)} + ${kb(weight.worker)} kB`,
       '180 kB'
     );
-    await deviceTimes(browser, page, bush.id, took);
-    await smoothness(page, bush.id, took);
-    await page.goto('about:blank');
     await releaseTimes(browser, bush.id, connection, took);
     took('memory of the server, most of it', `${serverMb(pid)} MB`, '500 MB');
   } finally {

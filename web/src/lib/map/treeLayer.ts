@@ -154,6 +154,7 @@ export function makeTreeLayer(L: typeof Leaflet) {
     #scene: Scene = { trees: [], tones: [], chosen: new Set(), current: null };
     #index: Flatbush | null = null;
     #indexed: readonly MapTree[] | null = null;
+    #isDrawn = false;
 
     show(scene: Scene): void {
       this.#scene = scene;
@@ -163,7 +164,10 @@ export function makeTreeLayer(L: typeof Leaflet) {
         for (const { eastM, northM } of scene.trees) this.#index?.add(eastM, northM);
         this.#index?.finish();
       }
-      if (this._map) this._update();
+      this.#isDrawn = false;
+      // The words of the page come first: twenty thousand trees take some tenths of a second. Where the map moves meanwhile, it
+      // has drawn them by then.
+      requestAnimationFrame(() => setTimeout(() => this._map && !this.#isDrawn && this._update()));
     }
 
     /** The tree under a place: its trunk, or the crown whose trunk is nearest. */
@@ -197,6 +201,7 @@ export function makeTreeLayer(L: typeof Leaflet) {
     _update(): void {
       if (this._map._animatingZoom && this._bounds) return;
       inherited._update.call(this);
+      this.#isDrawn = true;
       const size = this._bounds.getSize();
       const ratio = Math.min(2, window.devicePixelRatio || 1);
       const canvas = this._container;
