@@ -152,6 +152,7 @@ test('dead ends say what to do', async ({ page }) => {
 
   await page.getByRole('link', { name: 'Back to the bush' }).click();
   await page.getByRole('button', { name: /sign out/ }).click();
+  await page.waitForURL(/sign-in/);
 
   const own = await signUpWithBush(page, 'Phone Bush');
   await page.goto(`/bush/${own}`);

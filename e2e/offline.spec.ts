@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, recordsOf, signIn, treesOf } from './support.ts';
+import { allSaved, bushIdOf, recordsOf, signIn, signUpWithBush, treesOf } from './support.ts';
 
 test('in the woods without a network: measured, placed, logged, and all of it arrives once', async ({
   page,
@@ -107,4 +107,37 @@ test('what one writes appears in the other browser without a reload', async ({ p
   await allSaved(page);
   await expect(other.getByText(`${girth.toFixed(1)} cm`).first()).toBeVisible();
   await other.close();
+});
+
+test('signing out takes the bush off the device, from wherever, and not before the server knows', async ({
+  page,
+  context
+}) => {
+  const bushId = await signUpWithBush(page, 'Left Behind');
+  await allSaved(page);
+  const keptOf = () =>
+    page.evaluate(
+      () =>
+        new Promise<number>((done) => {
+          const open = indexedDB.open('baumkin');
+          open.onsuccess = () => {
+            const glances = open.result.transaction('glances').objectStore('glances').count();
+            glances.onsuccess = () => done(glances.result);
+          };
+        })
+    );
+  expect(await keptOf()).toBe(1);
+  await context.setOffline(true);
+  await page.getByRole('button', { name: /sign out/ }).click();
+  await expect(page.getByText('sign out once there is a network')).toBeVisible();
+  expect(page.url()).toContain(bushId);
+  expect(await keptOf()).toBe(1);
+
+  await context.setOffline(false);
+  await page.goto('/bushes');
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.waitForURL(/sign-in/);
+  expect(await keptOf()).toBe(0);
+  await page.goto(`/bush/${bushId}`);
+  await page.waitForURL(/sign-in/);
 });

@@ -238,6 +238,7 @@ test('doors are shut: signed out, other people’s bushes, other sites, viewers,
   expect(headers['content-security-policy']).toContain("object-src 'none'");
 
   await page.getByRole('button', { name: /sign out/ }).click();
+  await page.waitForURL(/sign-in/);
   await signIn(page, { name: 'visitor', password: 'pale-shavings' });
   await page.goto(`/bush/${bushId}/measure`);
   await expect(page.getByText('Viewers look; they do not write.')).toBeVisible();

@@ -2,6 +2,7 @@
   import '../app.css';
 
   import { onMount } from 'svelte';
+  import { Toaster } from 'svelte-sonner';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -10,3 +11,4 @@
 </script>
 
 {@render children()}
+<Toaster position="bottom-right" expand theme={preferences.theme === 'snow' ? 'light' : 'dark'} />

@@ -6,8 +6,9 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { KNOWN_OF_BUSHES } from '$lib/client/store.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
+
+  import SignOut from './SignOut.svelte';
 
   const { onhelp }: { onhelp: () => void } = $props();
   const bush = useBush();
@@ -22,17 +23,10 @@
       return bush.outbox.offline
         ? `No network: ${bush.outbox.waiting} kept on this device`
         : `Saving ${bush.outbox.waiting} …`;
-    if (bush.outbox.offline) return bush.overview ? 'No network: working from this device' : 'No network';
+    if (bush.outbox.offline) return 'No network';
     if (bush.progress) return `${bush.progress.trees} of ${bush.progress.of} trees here`;
     return bush.overview ? 'All saved' : 'Opening …';
   });
-
-  /** What the device keeps of the bush goes; what still waits in the outbox stays for its writer. */
-  async function forgetBush(): Promise<void> {
-    await Promise.all(KNOWN_OF_BUSHES.map((table) => table.clear()));
-    // The service worker leads to no bush from here.
-    if ('caches' in window) await caches.delete('last-bush');
-  }
 </script>
 
 {#snippet units()}
@@ -60,7 +54,10 @@
     href="/bush/{bush.id}/exchange"
     class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a
   >
-  <span class="truncate text-sm whitespace-nowrap max-md:ml-auto" role="status" data-testid="saved">{saved}</span>
+  <span class="truncate text-sm whitespace-nowrap max-md:ml-auto" role="status" data-testid="saved"
+    >{saved}{#if saved === 'No network' && bush.overview}<span class="max-md:hidden">: working from this device</span
+      >{/if}</span
+  >
   <div class="max-md:hidden">{@render units()}</div>
   <button
     class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
@@ -74,11 +71,11 @@
     aria-label="Help and keys"
     onclick={onhelp}><CircleHelp size={18} /></button
   >
-  <form method="POST" action="/sign-out" class="max-md:hidden" onsubmit={() => void forgetBush()}>
+  <SignOut class="max-md:hidden">
     <button class="text-sm whitespace-nowrap underline-offset-4 hover:underline" title="Sign out"
       >{bush.overview ? `${bush.overview.member.name} · sign out` : 'Sign out'}</button
     >
-  </form>
+  </SignOut>
   <button
     class="-mr-2 grid h-11 w-11 place-items-center rounded hover:bg-white/15 md:hidden"
     aria-label="More"
@@ -110,9 +107,9 @@
       <button class="min-h-12 w-full text-left" onclick={turnTheme}>{turned}</button>
     </li>
     <li>
-      <form method="POST" action="/sign-out" onsubmit={() => void forgetBush()}>
+      <SignOut>
         <button class="min-h-12 w-full text-left">Sign out {bush.overview?.member.name ?? ''}</button>
-      </form>
+      </SignOut>
     </li>
   </ul>
 </ModalDialog>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
 
+  import SignOut from '$lib/frame/SignOut.svelte';
   import Threshold from '$lib/ui/Threshold.svelte';
 
   const { data, form } = $props();
@@ -32,5 +33,5 @@
     {#if form?.message}<p role="alert" class="font-semibold text-error">{form.message}</p>{/if}
     <button class="btn self-start {data.bushes.length > 0 ? 'btn-outline' : 'btn-primary'}">Make the bush</button>
   </form>
-  <form method="POST" action="/sign-out"><button class="btn -ml-3 btn-ghost btn-sm">Sign out</button></form>
+  <SignOut><button class="btn -ml-3 btn-ghost btn-sm">Sign out</button></SignOut>
 </Threshold>

@@ -4,7 +4,6 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Search from '@lucide/svelte/icons/search';
   import { untrack } from 'svelte';
-  import { Toaster } from 'svelte-sonner';
 
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -150,4 +149,3 @@
     <FindTree bind:open={findOpen} onchoose={choose} />
   </BushContext>
 {/key}
-<Toaster position="bottom-right" expand theme={preferences.theme === 'snow' ? 'light' : 'dark'} />
