@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 
 import { tries } from '../../../testing/long.ts';
-import { device, empty, openBush, type State } from './device.ts';
-import { FailingServer, trees, type Mood } from './server.ts';
+import { device, empty, openBush, store, type State } from './device.ts';
+import { BUSH, FailingServer, trees, type Mood } from './server.ts';
 
 /* The bush on a device as its pages see it, with a server that fails in every way in which servers fail. */
 
@@ -144,6 +144,46 @@ describe('a record written on this device', () => {
     expect(bush.outbox.refused.map(({ id, refused }) => [id, refused])).toEqual([
       [bad, 'Something broke on the server.']
     ]);
+  });
+});
+
+describe('a device that does not keep what it is given', () => {
+  it('says so of a record that is in no store, and takes it back once the next one is kept', async () => {
+    const bush = await openBush();
+    vi.spyOn(store.outbox, 'bulkPut').mockRejectedValueOnce(new Error('The quota is exceeded.'));
+    await expect(bush.record(tree.id, reading(girth))).rejects.toThrow('quota');
+    expect([bush.problem, bush.outbox.entries]).toEqual([
+      expect.stringMatching(/^Not saved: .*quota.*Free some space/s),
+      []
+    ]);
+    await bush.record(tree.id, reading(girth));
+    await settle(bush);
+    expect([bush.problem, sent().length]).toEqual([null, 1]);
+  });
+
+  it('says so where the bush cannot be opened or brought along', async () => {
+    vi.spyOn(console, 'error').mockReturnValue();
+    vi.spyOn(store.glances, 'get').mockRejectedValue(new Error('IndexedDB is not there.'));
+    const bush = await openBush();
+    expect(bush.problem).toMatch(/IndexedDB is not there.*private browsing/s);
+    vi.restoreAllMocks();
+    bush.close();
+    vi.spyOn(console, 'error').mockReturnValue();
+    vi.spyOn(store.lives, 'bulkPut').mockRejectedValue(new Error('The disk is full.'));
+    const again = await openBush();
+    await vi.waitFor(() => expect(again.problem).toContain('The disk is full.'));
+    expect(again.rows.length).toBe(trees.length);
+    vi.restoreAllMocks();
+  });
+
+  it('mends a pack of lines that it spoilt from what else is here', async () => {
+    const bush = await openBush();
+    await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking).toBeNull(), 30_000);
+    const rows = bush.rows;
+    bush.close();
+    await store.packs.where('bushId').equals(BUSH).modify({ text: '[{"id":' });
+    device.server.mood = 'away';
+    expect((await openBush()).rows).toEqual(rows);
   });
 });
 

@@ -24,7 +24,7 @@ import { livesOf, type TreeLife } from './lives.ts';
 import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
-import { addToLives, store, type OutboxEntry } from './store.ts';
+import { addToLives, notKept, store, type OutboxEntry } from './store.ts';
 import { Waiting } from './waiting.ts';
 
 /** The trees that waiting records belong to. */
@@ -43,6 +43,8 @@ export class BushState {
   /** the tree whose records were asked for last */
   #looksAt: string | null = null;
   #closed = false;
+  /** why the bush could not be opened at all */
+  #broken = $state<string | null>(null);
   #timer: ReturnType<typeof setInterval> | undefined;
 
   readonly outbox: Outbox;
@@ -124,7 +126,7 @@ export class BushState {
     return this.#server.expects;
   }
   get problem(): string | null {
-    return this.#server.problem;
+    return this.#broken ?? this.#server.problem ?? this.outbox.unkept ?? this.outbox.problem;
   }
   /** how much of the bush has come onto this device, while it comes for the first time */
   get progress() {
@@ -133,6 +135,15 @@ export class BushState {
 
   /** Opens the bush: what the device has at once, what the server has as soon as it answers. */
   async open(): Promise<void> {
+    try {
+      await this.#open();
+    } catch (error) {
+      console.error(error);
+      this.#broken = notKept(error);
+    }
+  }
+
+  async #open(): Promise<void> {
     await this.#server.read();
     const round = await store.drafts.get(`round/${this.id}`);
     this.round = round?.value ? new Set(round.value as string[]) : null;

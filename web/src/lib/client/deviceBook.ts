@@ -17,7 +17,7 @@ import { api, asked } from './api.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, packAll, readLines, readPacks, replacePacks, type LineNews } from './linePacks.ts';
 import { withChanges, type Glance } from './overview.ts';
-import { addToLives, KNOWN_OF_BUSHES, store, type BookState, type KeptGlance, type Life } from './store.ts';
+import { addToLives, KNOWN_OF_BUSHES, notKept, store, type BookState, type KeptGlance, type Life } from './store.ts';
 
 type Gives<Path extends keyof ApiPaths> = ApiPaths[Path] extends { readonly get: { readonly gives: infer G } }
   ? G
@@ -62,6 +62,8 @@ export interface BookOwner {
 
 const PART_WAIT_MS = 500;
 const HAS_GONE = 410;
+/** Stands for a status where no answer of the server is what went wrong. */
+const ON_THIS_DEVICE = 0;
 const IN_STEP: Synced = { kind: 'inStep' };
 /** Trees whose records are held in memory at once. */
 const AT_ONCE = 1000;
@@ -89,8 +91,10 @@ export class DeviceBook {
   ) {}
 
   /** Brings the bush at a glance onto this device. Where the whole bush is here, the feed tells what is new of it. */
-  async glance(): Promise<Synced> {
-    return (await isReadable(this.bushId)) && (await isWhole(this.bushId)) ? IN_STEP : this.#bringGlance();
+  glance(): Promise<Synced> {
+    return orProblem(async () =>
+      (await isReadable(this.bushId)) && (await isWhole(this.bushId)) ? IN_STEP : this.#bringGlance()
+    );
   }
 
   /** Brings the book into step with the server. One look at a time; who asks meanwhile waits for the one after it. */
@@ -102,7 +106,7 @@ export class DeviceBook {
       };
       return (this.#next ??= this.#syncing.then(again, again));
     }
-    return (this.#syncing = this.#alone().finally(() => (this.#syncing = null)));
+    return (this.#syncing = orProblem(() => this.#alone()).finally(() => (this.#syncing = null)));
   }
 
   /** One tab at a time: two would take the same parts, and write the same pages. */
@@ -346,6 +350,16 @@ export class DeviceBook {
     await store.transaction('rw', [...KNOWN_OF_BUSHES], () =>
       Promise.all(KNOWN_OF_BUSHES.map((table) => table.where('bushId').equals(this.bushId).delete()))
     );
+  }
+}
+
+/** What breaks on this device, or in an answer that is none, is told in words too. */
+async function orProblem(work: () => Promise<Synced>): Promise<Synced> {
+  try {
+    return await work();
+  } catch (error) {
+    console.error(error);
+    return { kind: 'problem', status: ON_THIS_DEVICE, problem: notKept(error) };
   }
 }
 

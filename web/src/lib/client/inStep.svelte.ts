@@ -64,7 +64,14 @@ export class InStep {
   async read(): Promise<void> {
     const kept = await store.glances.get(this.bushId);
     if (kept?.core !== CORE || !(await hasLines(this.bushId))) return;
-    const lines = await readLines(this.bushId);
+    let lines: readonly TreeRow[];
+    try {
+      lines = await readLines(this.bushId);
+    } catch {
+      // A pack that a disk or a cut-off write spoilt: lines follow from the records, or from the server.
+      await store.packs.where('bushId').equals(this.bushId).delete();
+      return;
+    }
     if (this.#closed) return;
     this.#set(lines, kept);
     // Days that passed since the server said which one it is there.

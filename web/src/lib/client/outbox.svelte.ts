@@ -3,7 +3,7 @@ import { group } from 'd3-array';
 
 import { api, asked, KEPT_HERE } from './api.ts';
 import { sendInHalves, type Answer } from './sendInHalves.ts';
-import { store, type OutboxEntry } from './store.ts';
+import { notKept, store, type OutboxEntry } from './store.ts';
 
 /** A record on which the server breaks is tried so often before it is set aside. */
 const MAX_TRIES = 3;
@@ -35,6 +35,9 @@ export class Outbox {
   offline = $state(false);
   /** why not all could be sent, in a sentence */
   problem = $state<string | null>(null);
+
+  /** why what was written last is not even on this device, in a sentence: it stands in its form alone */
+  unkept = $state<string | null>(null);
 
   readonly #waiting = $derived(this.entries.filter((entry) => entry.refused === null));
   readonly refused = $derived(this.entries.filter((entry) => entry.refused !== null));
@@ -68,7 +71,7 @@ export class Outbox {
     this.keeping += 1;
     try {
       const now = Date.now();
-      await store.outbox.bulkPut(
+      await this.#keep(
         records.map((record, i) => ({
           id: record.id,
           bushId: this.bushId,
@@ -80,12 +83,22 @@ export class Outbox {
           refused: null
         }))
       );
+      this.unkept = null;
       await kept();
       await this.read();
     } finally {
       this.keeping -= 1;
     }
     void this.send();
+  }
+
+  async #keep(entries: readonly OutboxEntry[]): Promise<void> {
+    try {
+      await store.outbox.bulkPut(entries);
+    } catch (error) {
+      this.unkept = `Not saved: it stands in its form alone. ${notKept(error)}`;
+      throw error;
+    }
   }
 
   /** Sends a refused entry of a tree again under another tag, and with it what was refused for want of that tree. */
@@ -114,7 +127,7 @@ export class Outbox {
       .catch((error: unknown) => {
         // A full disk, say: what waits stays here, and the server takes what comes twice as one.
         console.error(error);
-        this.problem = `What the server took could not be kept on this device: ${String(error)}. It is tried again; nothing is lost.`;
+        this.problem = `The server has it, and nothing is lost; it is tried again. ${notKept(error)}`;
       })
       .finally(() => (this.#sending = null));
     await this.#sending;

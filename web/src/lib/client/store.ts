@@ -156,6 +156,14 @@ class DeviceStore extends Dexie {
 
 export const store = new DeviceStore();
 
+/** Says that this device does not keep what it is given, and what helps. */
+export function notKept(error: unknown): string {
+  const says = error instanceof Error ? error.message || error.name : String(error);
+  // Dexie repeats what the browser said, and names a page to visit.
+  const [first] = says.split(/\n|Please visit/);
+  return `This device does not keep what it is given (${first!.trim()}). Free some space, allow this site to keep data, or leave private browsing; then open the page again.`;
+}
+
 /** What this device knows of bushes: it goes with whoever signs out. What waits to be sent stays. */
 export const KNOWN_OF_BUSHES = [
   store.glances,

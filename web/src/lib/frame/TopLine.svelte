@@ -18,6 +18,7 @@
 
   const saved = $derived.by(() => {
     if (bush.outbox.refused.length > 0) return `${bush.outbox.refused.length} refused`;
+    if (bush.outbox.unkept !== null) return 'Not saved';
     if (bush.outbox.keeping > 0) return 'Saving …';
     if (bush.outbox.waiting > 0)
       return bush.outbox.offline

@@ -9,7 +9,7 @@
   <p class="max-w-prose text-lg" role="status">
     There is no network, and this device has not seen this bush before. Open it once where there is a network.
   </p>
-{:else}
+{:else if bush.problem === null}
   <p class="aside" role="status">Opening the bush …</p>
   <div class="mt-4 flex max-w-4xl flex-col gap-4 opacity-60" aria-hidden="true">
     <div class="h-9 w-64 skeleton"></div>

@@ -31,8 +31,6 @@
     return () => opened.close();
   });
 
-  const problem = $derived(bush.problem ?? bush.outbox.problem);
-
   let lastTree = $state<string | null>(null);
   $effect(() => {
     if (page.params.tree) lastTree = page.params.tree;
@@ -125,8 +123,8 @@
           >
         </div>
       {/if}
-      {#if problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
-          {problem}
+      {#if bush.problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
+          {bush.problem}
         </p>{/if}
       <NewVersion />
       <Refused />
