@@ -164,6 +164,23 @@ describe('a bush that is on this device', () => {
     expect(bush.overview!.feed).toBe(device.server.feed);
   });
 
+  it('is not begun anew for ever where what comes fits nothing', async () => {
+    const bush = await whole();
+    const before = times('/snapshot');
+    device.server.others.set(1, { memberId: 'somebody else' });
+    await bush.refresh();
+    expect(bush.problem).toContain('cannot be followed');
+    expect(times('/snapshot') - before).toBe(3);
+    device.server.others.set(1, {});
+    await bush.refresh();
+    expect(bush.problem).toBeNull();
+    vi.spyOn(console, 'error').mockReturnValue();
+    device.server.others.set(2, { records: undefined });
+    await bush.refresh();
+    expect(bush.problem).toContain('cannot be followed');
+    vi.restoreAllMocks();
+  });
+
   it('is told for another day without being asked for', async () => {
     const bush = await whole();
     const before = times('/lines');

@@ -64,6 +64,14 @@ const PART_WAIT_MS = 500;
 const HAS_GONE = 410;
 /** Stands for a status where no answer of the server is what went wrong. */
 const ON_THIS_DEVICE = 0;
+/** So often a look begins anew: a server, or something between, whose answers fit nothing is not asked for ever. */
+const MOST_ANEW = 3;
+const NOT_FOLLOWED: Synced = {
+  kind: 'problem',
+  status: ON_THIS_DEVICE,
+  problem:
+    'What the server tells of this bush cannot be followed. It is tried again; what you write is kept on this device.'
+};
 const IN_STEP: Synced = { kind: 'inStep' };
 /** Trees whose records are held in memory at once. */
 const AT_ONCE = 1000;
@@ -115,7 +123,8 @@ export class DeviceBook {
     return locks ? locks.request(`baumkin-book-${this.bushId}`, () => this.#look()) : this.#look();
   }
 
-  async #look(): Promise<Synced> {
+  /** @param anew how often this look has begun anew */
+  async #look(anew = 0): Promise<Synced> {
     if (this.#stopped) return IN_STEP;
     const glanced = (await isReadable(this.bushId)) ? IN_STEP : await this.#bringGlance();
     if (glanced.kind === 'problem') return glanced;
@@ -125,7 +134,7 @@ export class DeviceBook {
       const taken = await this.#takeSnapshot(glance, book?.memberId === glance.member.id ? book : undefined);
       if (taken.kind === 'problem' || this.#stopped) return taken;
     }
-    return this.#follow((await store.books.get(this.bushId))!);
+    return this.#follow((await store.books.get(this.bushId))!, anew);
   }
 
   /** The lines from the records that are here, or else from the server. */
@@ -266,7 +275,7 @@ export class DeviceBook {
     });
   }
 
-  async #follow(book: BookState): Promise<Synced> {
+  async #follow(book: BookState, anew: number): Promise<Synced> {
     let { number } = book;
     for (;;) {
       const query = { feed: book.feed, after: String(number) };
@@ -274,11 +283,11 @@ export class DeviceBook {
       const answer = await asked(api.GET('/bushes/{bush}/changes', { params }));
       if (answer.problem !== null) {
         if (answer.status !== HAS_GONE) return { kind: 'problem', ...answer };
-        return this.#beginAnew();
+        return this.#beginAnew(anew);
       }
       const changes = answer.data;
       // Another member's book, on a device that several share.
-      if (changes.memberId !== book.memberId) return this.#beginAnew();
+      if (changes.memberId !== book.memberId) return this.#beginAnew(anew);
       const news = await this.#keepChanges(changes, { ...book, number });
       const { glance, stirred, trees } = news.kept;
       number = changes.to;
@@ -293,10 +302,11 @@ export class DeviceBook {
     }
   }
 
-  async #beginAnew(): Promise<Synced> {
+  async #beginAnew(before: number): Promise<Synced> {
+    if (before >= MOST_ANEW) return NOT_FOLLOWED;
     await store.books.delete(this.bushId);
     const anew = await this.#askGlance();
-    return anew.kind === 'problem' ? anew : this.#look();
+    return anew.kind === 'problem' ? anew : this.#look(before + 1);
   }
 
   /** Another day or season than the lines were told for. */
@@ -359,6 +369,8 @@ async function orProblem(work: () => Promise<Synced>): Promise<Synced> {
     return await work();
   } catch (error) {
     console.error(error);
+    // What a store throws has its own kind; this is an answer that was read as what it is not.
+    if (error instanceof TypeError) return NOT_FOLLOWED;
     return { kind: 'problem', status: ON_THIS_DEVICE, problem: notKept(error) };
   }
 }
