@@ -333,6 +333,38 @@ describe('a bush that is on this device', () => {
     ]);
   });
 
+  it('is listened to again after a no: a proxy’s, whose server is started anew', async () => {
+    const heard: EventTarget[] = [];
+    class Events extends EventTarget {
+      static readonly CLOSED = 2;
+      readyState = 1;
+      constructor() {
+        super();
+        heard.push(this);
+      }
+      close(): void {
+        this.readyState = 2;
+      }
+    }
+    vi.stubGlobal('EventSource', Events);
+    const bush = await whole();
+    await until(() => expect(heard).toHaveLength(1));
+    device.server.stored.push(reading(1010));
+    Object.assign(heard[0]!, { readyState: 2 });
+    heard[0]!.dispatchEvent(new Event('error'));
+    // What was missed meanwhile is looked for at once.
+    await until(() => expect(bush.overview!.number).toBe(1));
+    await until(() => expect(heard).toHaveLength(2));
+    device.server.stored.push(reading(1011));
+    heard[1]!.dispatchEvent(
+      Object.assign(new Event('changed'), { data: JSON.stringify({ feed: device.server.feed, last: 2 }) })
+    );
+    await until(() => expect(bush.overview!.number).toBe(2));
+    bush.close();
+    expect(heard.map((events) => (events as Events).readyState)).toEqual([2, 2]);
+    Reflect.deleteProperty(globalThis, 'EventSource');
+  });
+
   it('goes from the device of one who is no member any more; what she wrote waits', async () => {
     const bush = await whole();
     device.server.mood = 'away';

@@ -13,6 +13,8 @@ import { addToLives, store, type KeptGlance, type Life } from './store.ts';
 const NO_MEMBER = 'There is no such bush, or you are not a member of it.';
 
 const DAY_MS = 86_400_000;
+/** How long is waited before the server's events are asked for again, where the answer was a no. */
+const HEAR_AGAIN_MS = 3000;
 
 const NOT_ALL_HERE =
   'Not all of this bush is on this device yet, so that what is asked for cannot be worked out. It comes along while there is a network.';
@@ -42,6 +44,8 @@ export class InStep {
   /** tells the other tabs, whose book is the same */
   readonly #tabs: BroadcastChannel | null;
   #endListening: () => void = () => undefined;
+  #events: EventSource | null = null;
+  #hearAgain: ReturnType<typeof setTimeout> | undefined;
   #closed = false;
   /** what came is shown in turn */
   #showing: Promise<void> = Promise.resolve();
@@ -128,7 +132,10 @@ export class InStep {
   listen(): void {
     if (this.#closed || !('EventSource' in globalThis)) return;
     const locks = (navigator as { locks?: LockManager }).locks;
-    if (!locks) return this.#hear();
+    if (!locks) {
+      this.#endListening = () => this.#endHearing();
+      return this.#hear();
+    }
     const waits = new AbortController();
     this.#endListening = () => waits.abort();
     const listening = locks.request(
@@ -137,9 +144,8 @@ export class InStep {
       () =>
         new Promise<void>((done) => {
           this.#hear();
-          const end = this.#endListening;
           this.#endListening = () => {
-            end();
+            this.#endHearing();
             done();
           };
         })
@@ -149,12 +155,23 @@ export class InStep {
   }
 
   #hear(): void {
-    const events = new EventSource(`/api/v1/bushes/${this.bushId}/events`);
-    this.#endListening = () => events.close();
+    const events = (this.#events = new EventSource(`/api/v1/bushes/${this.bushId}/events`));
     events.addEventListener('changed', ({ data }: MessageEvent<string>) => {
       const { feed, last } = JSON.parse(data) as { feed: string; last: number };
       if (feed !== this.glance?.feed || last !== this.glance.number) void this.refresh();
     });
+    // A browser asks again by itself where the line was cut, and never where the answer was a no: of a proxy whose server is
+    // started anew, say, or because the session is over.
+    events.addEventListener('error', () => {
+      if (events.readyState !== EventSource.CLOSED) return;
+      void this.refresh();
+      this.#hearAgain = setTimeout(() => this.problem === NO_MEMBER || this.#hear(), HEAR_AGAIN_MS);
+    });
+  }
+
+  #endHearing(): void {
+    clearTimeout(this.#hearAgain);
+    this.#events?.close();
   }
 
   /** What the server says to a question, or null where it says nothing or no. */
