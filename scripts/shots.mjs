@@ -10,6 +10,7 @@ import { run, say } from './lib/say.mjs';
 import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 import { signIn } from './lib/signIn.mjs';
+import { wholeBook } from './lib/wholeBook.mjs';
 
 /** One picture of each main view, from a fresh demo bush on a fixed day, into docs/screenshots. */
 const TODAY = '2026-11-23';
@@ -75,6 +76,8 @@ await run(async () => {
     await signIn(page);
     const bushId = new URL(page.url()).pathname.split('/')[2];
     const overview = await (await page.request.get(`/api/v1/bushes/${bushId}`)).json();
+    // The head of the page tells of trees that come: no picture of a view is one of its first minute.
+    await wholeBook(page, /** @type {string} */ (bushId));
     for (const { name, path, of, size = BENCH, theme = 'snow', click, until } of VIEWS) {
       const tree = of && overview.trees.find(of);
       await page.setViewportSize(size);
@@ -93,7 +96,8 @@ await run(async () => {
       }
       if (until) await page.getByTestId(until).waitFor({ state: 'attached', timeout: 120_000 });
       await page.getByRole('progressbar').first().waitFor({ state: 'hidden', timeout: 120_000 });
-      await page.waitForTimeout(600);
+      // Charts are drawn once what draws them is there.
+      await page.waitForTimeout(1500);
       await page.screenshot({ path: join(out, `${name}.png`) });
       say(`docs/screenshots/${name}.png`);
     }

@@ -9,6 +9,7 @@ import { say } from './say.mjs';
 import { program } from './setup.mjs';
 import { signIn } from './signIn.mjs';
 import { scriptWeight, watchHeaps } from './weights.mjs';
+import { wholeBook } from './wholeBook.mjs';
 
 /**
  * A bush of 20,000 trees with 22 records each, in a browser that keeps what it is given. Seconds are those of an idle
@@ -129,7 +130,7 @@ async function deviceTimes(browser, page, bush, took) {
   await page.goto(home);
   await usable(page);
   took('a new device to a usable page', seconds(performance.now() - begun), '2.5 s');
-  while (!(await page.evaluate(isWhole, bush))) await pause(200);
+  await wholeBook(page, bush);
   took('a new device to the whole book', seconds(performance.now() - begun), '25 s');
   await page.getByTestId('saved').getByText('All saved').waitFor();
   const most = await heaps();
@@ -239,16 +240,6 @@ async function saveHere(size) {
   const took = /** @type {number} */ (await shown) - begun;
   await new Promise((resolve) => setTimeout(resolve, 2500));
   return took;
-}
-
-/** In the page: is the whole bush on this device? @param {string} bush */
-async function isWhole(bush) {
-  const asked = (/** @type {IDBRequest} */ request) =>
-    new Promise((/** @type {(found: any) => void} */ resolve) => (request.onsuccess = () => resolve(request.result)));
-  const database = await asked(indexedDB.open('baumkin'));
-  const book = await asked(database.transaction('books').objectStore('books').get(bush));
-  database.close();
-  return book?.taking === null;
 }
 
 let written = 0;
