@@ -121,8 +121,8 @@ async function ask(address: Address, key: string | null): Promise<number> {
   return status;
 }
 
-/** Got in: the answer itself, or what is wrong with an empty body or file, or that there is no such thing here to take away. */
-const GOT_IN = [200, 204, 400, 422];
+/** Got in: the answer itself, or what is wrong with an empty body or file, or that what is here forbids it. */
+const GOT_IN = [200, 204, 400, 409, 422];
 const gotIn = (address: Address, status: number) =>
   GOT_IN.includes(status) || (status === 404 && address === 'get /bushes/{bush}/base-map');
 

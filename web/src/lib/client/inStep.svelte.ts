@@ -3,7 +3,7 @@ import type { BushRecord, Expectations, TreeRow, WorkRecord } from '@baumkin/cor
 
 import { asked, KEPT_HERE, type Asked } from './api.ts';
 import { openBook, type BookDoor } from './bookDoor.ts';
-import { dayHere, isWhole, type BookNews, type Progress, type Replaced } from './deviceBook.ts';
+import { dayHere, isWhole, type BookNews, type Progress, type Replaced, type Synced } from './deviceBook.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, readLines, unpackAll, withNews } from './linePacks.ts';
 import { withRecords, type Glance } from './overview.ts';
@@ -47,6 +47,8 @@ export class InStep {
   #events: EventSource | null = null;
   #hearAgain: ReturnType<typeof setTimeout> | undefined;
   #closed = false;
+  /** a glance that was asked for before anything else, where nothing was here */
+  #asked: Promise<Synced> | null = null;
   /** what came is shown in turn */
   #showing: Promise<void> = Promise.resolve();
 
@@ -67,7 +69,11 @@ export class InStep {
   /** Reads the bush at a glance as this device keeps it. */
   async read(): Promise<void> {
     const kept = await store.glances.get(this.bushId);
-    if (kept?.core !== CORE || !(await hasLines(this.bushId))) return;
+    if (kept?.core !== CORE || !(await hasLines(this.bushId))) {
+      // Nobody waits for what else is read first.
+      this.#asked = this.#book.glance();
+      return;
+    }
     let lines: readonly TreeRow[];
     try {
       lines = await readLines(this.bushId);
@@ -101,7 +107,8 @@ export class InStep {
    * glance, while the rest comes along behind it.
    */
   async refresh(): Promise<void> {
-    const glanced = await this.#book.glance();
+    const glanced = await (this.#asked ?? this.#book.glance());
+    this.#asked = null;
     await this.#showing;
     if (glanced.kind === 'problem') return this.#failed(glanced);
     if (await this.isWhole()) return this.takeAlong();

@@ -109,15 +109,11 @@ export interface BushAsWhole extends BushHead {
   readonly bushRecords: readonly BushRecord[];
 }
 
-/** A bush as a whole at one moment, and the number of the last change that is in it. */
-export function wholeOf(
-  bushId: string
-): Promise<{ readonly feed: string; readonly number: number; readonly whole: BushAsWhole }> {
-  return reading(async (transaction) => {
-    const row = await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true });
-    return { feed: row.feedId, number: row.changes, whole: await asWhole(row, transaction) };
-  });
-}
+/** All that is told of a bush beside its trees, as it is at one moment. */
+export const wholeOf = (bushId: string): Promise<BushAsWhole> =>
+  reading(async (transaction) =>
+    asWhole(await Bush.findByPk(bushId, { transaction, rejectOnEmpty: true }), transaction)
+  );
 
 /** All that is told of a bush beside its trees, as it is within the transaction. */
 export async function asWhole(row: Bush, transaction: Transaction): Promise<BushAsWhole> {

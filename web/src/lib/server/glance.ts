@@ -4,6 +4,7 @@ import type { Glance } from '../client/overview.ts';
 import type { BushAccess } from './bushes.ts';
 import { wholeOf } from './changes.ts';
 import { today } from './clock.ts';
+import { Bush } from './db/index.ts';
 import { keptLines, type KeptTexts } from './lines.ts';
 import { log } from './log.ts';
 
@@ -14,13 +15,16 @@ export async function glanceAt(
 ): Promise<{ readonly glance: Glance; readonly kept: readonly KeptTexts[] }> {
   const day = today();
   const season = seasonOf(day);
-  // The number is of the moment before the lines are read: what came between is told again by the feed, and never missed.
-  const { feed, number, whole } = await wholeOf(id);
-  const kept = await keptLines(id, season, {
-    // Lines that were not kept are derived once more by whoever asks next.
-    background: (keeping) =>
-      keeping.catch((error: unknown) => log.error({ err: error, bushId: id }, 'Lines were not kept'))
-  });
+  // The number is of the moment before anything else is read: what came between is told again by the feed, and never missed.
+  const { feedId: feed, changes: number } = await Bush.findByPk(id, { rejectOnEmpty: true });
+  const [whole, kept] = await Promise.all([
+    wholeOf(id),
+    keptLines(id, season, {
+      // Lines that were not kept are derived once more by whoever asks next.
+      background: (keeping) =>
+        keeping.catch((error: unknown) => log.error({ err: error, bushId: id }, 'Lines were not kept'))
+    })
+  ]);
   const { name, settings, version, origin, ...rest } = whole;
   const glance = {
     bush: { id, name, role, settings, version, origin },
