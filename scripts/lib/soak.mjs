@@ -11,11 +11,21 @@ import { signIn } from './signIn.mjs';
  */
 
 const DEVICES = 5;
-/** Records that a device writes before something happens to it. */
+/** Records that a device writes, at most, before something happens. */
 const AT_ONCE = 40;
 const SETTLES_WITHIN_MS = 180_000;
-/** How often what happens is worse than the killing of a tab or a cut of the network. */
-const WORSE = 0.12;
+/**
+ * What happens to the device that wrote, or to the server: all of it in an order that chance decides, and then again.
+ * @typedef {'killServer' | 'killDatabase' | 'killTab' | 'toggleNetwork' | 'reload'} Mishap
+ * @type {readonly Mishap[]}
+ */
+const MISHAPS = [
+  'killServer',
+  'killDatabase',
+  ...repeated('killTab', 5),
+  ...repeated('toggleNetwork', 4),
+  ...repeated('reload', 5)
+];
 
 /**
  * @typedef {{ origin: () => string, killServer: () => Promise<void>, killDatabase: () => Promise<void> }} World
@@ -37,18 +47,21 @@ export async function soak(world, { records, seed, told = () => undefined }) {
     const { trees } = await first.ask(`/bushes/${first.bush}/lines`);
     /** @type {Written[]} */
     const written = [];
+    /** @type {Mishap[]} */
+    const ahead = [];
+    // Few records are written in few at a time, so that each of the mishaps comes.
+    const atOnce = Math.min(AT_ONCE, Math.floor(records / MISHAPS.length));
     while (written.length < records) {
       const device = /** @type {Device} */ (devices[any(DEVICES)]);
-      const batch = Array.from({ length: Math.min(1 + any(AT_ONCE), records - written.length) }, () =>
+      const batch = Array.from({ length: Math.min(1 + any(atOnce), records - written.length) }, () =>
         draw(any, trees, written)
       );
       written.push(...batch);
       await device.write(batch);
-      const luck = random();
-      if (luck < WORSE) await (random() < 0.5 ? world.killServer() : world.killDatabase());
-      else if (luck < 0.45) await device.killTab();
-      else if (luck < 0.7) await device.toggleNetwork();
-      else await device.reload();
+      if (ahead.length === 0) ahead.push(...shuffled(MISHAPS, any));
+      const mishap = /** @type {Mishap} */ (ahead.pop());
+      if (mishap === 'killServer' || mishap === 'killDatabase') await world[mishap]();
+      else await device[mishap]();
       told(written.length);
     }
     for (const device of devices) await device.settle();
@@ -198,17 +211,16 @@ class Device {
   /** What the server holds of the bush, and what it says of its trees. */
   async asServed() {
     const { trees } = await this.ask(`/bushes/${this.bush}/lines`);
-    const lives = [];
-    for (const { id } of trees) {
-      const { records } = await this.ask(`/bushes/${this.bush}/trees/${id}`);
-      lives.push({ id, records });
-    }
-    return { lives, lines: trees };
+    const { records } = await this.ask(`/bushes/${this.bush}/files/archive.json`);
+    /** @type {Map<string, Written[]>} */
+    const byTree = new Map(trees.map((/** @type {Written} */ { id }) => [id, []]));
+    for (const record of records) byTree.get(record.treeId)?.push(record);
+    return { lives: [...byTree].map(([id, own]) => ({ id, records: own })), lines: trees };
   }
 
   /** The same of this device. @param {readonly string[]} fields of a line that the server keeps */
-  asHeld(fields) {
-    return this.page.evaluate(allHere, { bush: this.bush, fields });
+  async asHeld(fields) {
+    return JSON.parse(await this.page.evaluate(allHere, { bush: this.bush, fields }));
   }
 }
 
@@ -252,7 +264,7 @@ async function bookHere(bush) {
   return /** @type {{ taking: unknown, number: number } | undefined} */ (book);
 }
 
-/** In the page: records of all trees that are in the registry, and their lines. @param {{ bush: string, fields: readonly string[] }} asked */
+/** In the page: records of all trees that are in the registry, and their lines, as a text: it travels faster. @param {{ bush: string, fields: readonly string[] }} asked */
 async function allHere({ bush, fields }) {
   const database = await new Promise((/** @type {(found: IDBDatabase) => void} */ resolve) => {
     const request = indexedDB.open('baumkin');
@@ -270,7 +282,7 @@ async function allHere({ bush, fields }) {
     .flatMap(({ text }) => JSON.parse(text))
     .map((row) => Object.fromEntries(fields.map((field) => [field, row[field]])));
   database.close();
-  return { lives, lines };
+  return JSON.stringify({ lives, lines });
 }
 
 /** Whatever order things came in: the same content is the same text. @param {{ lives: any[], lines: any[] }} book */
@@ -285,6 +297,17 @@ function canonical({ lives, lines }) {
       ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
       : value
   );
+}
+
+/** @param {Mishap} mishap @param {number} times @returns {Mishap[]} */
+function repeated(mishap, times) {
+  return Array.from({ length: times }, () => mishap);
+}
+
+/** @template T @param {readonly T[]} all @param {(n: number) => number} any @returns {T[]} */
+function shuffled(all, any) {
+  const left = [...all];
+  return all.map(() => /** @type {T} */ (left.splice(any(left.length), 1)[0]));
 }
 
 /** A small generator of numbers in [0, 1) that begins where it is told to. @param {number} seed */
