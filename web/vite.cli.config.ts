@@ -1,9 +1,11 @@
 import { defineConfig } from 'vite';
 
+import { bundledText } from './bundledText.ts';
 import { named, onServer } from './coreSource.ts';
 
 /** What is run beside the web server: migrations, and the loader of the demo, which production never loads. */
 export default defineConfig({
+  plugins: [bundledText()],
   define: named,
   build: {
     ssr: true,

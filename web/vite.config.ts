@@ -2,10 +2,11 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
 
+import { bundledText } from './bundledText.ts';
 import { inBrowser, named, onServer } from './coreSource.ts';
 
 export default defineConfig({
-  plugins: [tailwindcss(), sveltekit()],
+  plugins: [bundledText(), tailwindcss(), sveltekit()],
   define: named,
   resolve: inBrowser,
   ssr: onServer,

@@ -2,12 +2,14 @@ import { fileURLToPath } from 'node:url';
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
+import { bundledText } from './bundledText.ts';
 import { inBrowser, named, onServer } from './coreSource.ts';
 
 /** What runs on the server, against a real MariaDB whose address comes in DATABASE_URL; and what runs on a device. */
 const alias = { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) };
 
 export default defineConfig({
+  plugins: [bundledText()],
   define: named,
   test: {
     testTimeout: 240_000,

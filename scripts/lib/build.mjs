@@ -11,6 +11,7 @@ const SOURCES = [
   'demo',
   'web/src',
   'web/static',
+  'web/bundledText.ts',
   'web/coreSource.ts',
   'web/svelte.config.js',
   'web/vite.config.ts',

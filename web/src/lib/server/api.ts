@@ -1,5 +1,6 @@
 import { promisify } from 'node:util';
-import { gunzip, gzip } from 'node:zlib';
+import { pipeline, Readable } from 'node:stream';
+import { createGzip, gunzip, gzip } from 'node:zlib';
 import { error } from '@sveltejs/kit';
 import { userFacing } from '@baumkin/core/errors';
 import type { Role } from '@baumkin/core/records';
@@ -85,23 +86,28 @@ export async function answering<T>(work: Promise<T>): Promise<T> {
 
 /** A large JSON answer, compressed for whoever takes it so: a bush's records shrink to a tenth. */
 export async function packedJson(request: Request, value: unknown): Promise<Response> {
-  return packedText(request, JSON.stringify(value));
+  const text = JSON.stringify(value);
+  if (!takesGzip(request)) return new Response(text, { headers: JSON_HEADERS });
+  return gzippedJson(new Uint8Array(await gzipped(text, { level: QUICK })));
 }
 
-/** The same of what is JSON already. */
-export async function packedText(request: Request, text: string): Promise<Response> {
-  if (!takesGzip(request)) return new Response(text, { headers: JSON_HEADERS });
-  return gzippedJson(await gzipped(text, { level: QUICK }));
+/** The same of pieces that are JSON together: compressed and sent as they come, and never in memory as one. */
+export function packedPieces(request: Request, pieces: Iterable<string>): Response {
+  const source = Readable.from(pieces, { objectMode: false });
+  if (!takesGzip(request)) return new Response(asBody(source), { headers: JSON_HEADERS });
+  // Where whoever asked goes away, nothing is left to be done.
+  return gzippedJson(asBody(pipeline(source, createGzip({ level: QUICK }), () => undefined)));
 }
+const asBody = (stream: Readable) => Readable.toWeb(stream) as ReadableStream<Uint8Array>;
 
 /** A JSON answer that was compressed before. */
 export async function packedAlready(request: Request, packed: Buffer): Promise<Response> {
   return takesGzip(request)
-    ? gzippedJson(packed)
+    ? gzippedJson(new Uint8Array(packed))
     : new Response(new Uint8Array(await gunzipped(packed)), { headers: JSON_HEADERS });
 }
 
 const JSON_HEADERS = { 'content-type': 'application/json', vary: 'accept-encoding' };
 const takesGzip = (request: Request) => /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');
-const gzippedJson = (packed: Buffer) =>
-  new Response(new Uint8Array(packed), { headers: { ...JSON_HEADERS, 'content-encoding': 'gzip' } });
+const gzippedJson = (packed: BodyInit) =>
+  new Response(packed, { headers: { ...JSON_HEADERS, 'content-encoding': 'gzip' } });

@@ -1,17 +1,10 @@
-import {
-  deriveTree,
-  expectationsOf,
-  groundsOf,
-  ownLine,
-  tellLine,
-  type Expectations,
-  type Grounds
-} from '@baumkin/core/records';
-import { QueryTypes, type Transaction } from 'sequelize';
+import { expectationsOf, tellLine, type Expectations, type Grounds } from '@baumkin/core/records';
 
 import { Bush, LineBook, tables, TreeLine } from './db/index.ts';
+import { insertRows } from './db/insertRows.ts';
 import { reading } from './db/reading.ts';
-import { sweep } from './sweep.ts';
+import type { KeptTexts } from './derivedLine.ts';
+import { deriveLines } from './deriveLines.ts';
 import { treesOf } from './trees.ts';
 
 /*
@@ -23,17 +16,6 @@ interface Kept {
   readonly id: string;
   line: string | null;
   grounds: string | null;
-}
-
-/** Trees that one statement names. */
-const AT_ONCE = 2000;
-/** What is kept does not hang on the day. */
-const ANY_DAY = '2000-01-01';
-
-/** A line as it is kept: what holds on whatever day, and what the rest is told from, both as JSON. */
-export interface KeptTexts {
-  readonly line: string;
-  readonly grounds: string;
 }
 
 /**
@@ -58,7 +40,14 @@ export async function keptLines(
     const holds = book?.season === season && book.release === CORE;
     if (!holds) for (const each of kept) each.line = each.grounds = null;
     const fresh = kept.filter(({ line }) => line === null);
-    await derive(bushId, fresh, { season, most: 2 * fresh.length > kept.length, transaction });
+    if (fresh.length > 0) {
+      const byId = new Map(fresh.map((each) => [each.id, each]));
+      const most = 2 * fresh.length > kept.length;
+      const trees = await treesOf(bushId, { which: most ? {} : { id: [...byId.keys()] }, transaction });
+      const wanted = trees.filter(({ id }) => byId.has(id));
+      for await (const lines of deriveLines(bushId, wanted, { most, season, transaction }))
+        for (const line of lines) Object.assign(byId.get(line.id)!, line);
+    }
     return { kept, fresh, keep: { season, number, book: !holds } };
   });
   if (fresh.length > 0 || keep.book) {
@@ -92,25 +81,6 @@ const groundsIn = (kept: readonly KeptTexts[]) => kept.map(({ grounds }) => JSON
 /** One object as JSON, of two that are. */
 const joined = (one: string, other: string) => `${one.slice(0, -1)},${other.slice(1)}`;
 
-/** Derives the lines of trees and what they are to be told from. @param most whether they are most trees of the bush */
-async function derive(
-  bushId: string,
-  trees: readonly Kept[],
-  { season, most, transaction }: { readonly season: number; readonly most: boolean; readonly transaction: Transaction }
-): Promise<void> {
-  if (trees.length === 0) return;
-  const byId = new Map(trees.map((tree) => [tree.id, tree]));
-  const which = most ? {} : { id: [...byId.keys()] };
-  const known = new Map((await treesOf(bushId, { which, transaction })).map((tree) => [tree.id, tree]));
-  for await (const lives of sweep(bushId, [...byId.keys()], { most, transaction }))
-    for (const [id, records] of lives) {
-      const tree = byId.get(id)!;
-      const state = deriveTree(records, { season, today: ANY_DAY });
-      tree.line = JSON.stringify(ownLine(known.get(id)!, state));
-      tree.grounds = JSON.stringify(groundsOf(state));
-    }
-}
-
 /** Keeps lines unless something was written meanwhile: they might be those of before. */
 async function keepLines(
   bushId: string,
@@ -121,18 +91,10 @@ async function keepLines(
     const bush = await Bush.findByPk(bushId, { transaction, lock: true, rejectOnEmpty: true });
     if (bush.changes !== number) return;
     if (book) await LineBook.upsert({ bushId, season, release: CORE }, { transaction });
-    for (let i = 0; i < fresh.length; i += AT_ONCE)
-      await tables().sequelize.query(
-        `REPLACE INTO treeLines (treeId, bushId, grounds, line) VALUES ${fresh
-          .slice(i, i + AT_ONCE)
-          .map(() => '(?, ?, ?, ?)')
-          .join()}`,
-        {
-          replacements: fresh.slice(i, i + AT_ONCE).flatMap(({ id, grounds, line }) => [id, bushId, grounds, line]),
-          type: QueryTypes.INSERT,
-          transaction
-        }
-      );
+    const rows = fresh.map(({ id, line, grounds }) => [id, bushId, grounds, line]);
+    // Whoever asked at the same time may have kept the same.
+    const columns = ['treeId', 'bushId', 'grounds', 'line'];
+    await insertRows({ table: 'treeLines', columns, replacing: true }, rows, transaction);
   });
 }
 

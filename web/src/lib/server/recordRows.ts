@@ -48,7 +48,11 @@ export async function insertRecords(
   ];
   const fields = columns.map(({ attribute }) => String(attribute.field));
   const { tableName } = tables().work[kind];
-  await insertRows(tableName, [...fields, 'bushId', 'authorId', 'storedAt'], records.map(cells), transaction);
+  await insertRows(
+    { table: tableName, columns: [...fields, 'bushId', 'authorId', 'storedAt'] },
+    records.map(cells),
+    transaction
+  );
 }
 
 /** Stores many records that were checked before, those of a kind together. @throws UniqueConstraintError */

@@ -86,12 +86,8 @@ export async function snapshotPart(
 /** The first part, and any further one; null where there is none, or none yet. */
 export const snapshotHead = (bushId: string, number: number): Promise<SnapshotHead | null> =>
   unpacked(snapshotPart(bushId, number, 0));
-export const snapshotTrees = (
-  bushId: string,
-  number: number,
-  part: number,
-  transaction?: Transaction
-): Promise<SnapshotTrees | null> => unpacked(snapshotPart(bushId, number, part, transaction));
+export const snapshotTrees = (bushId: string, number: number, part: number): Promise<SnapshotTrees | null> =>
+  unpacked(snapshotPart(bushId, number, part));
 
 async function unpacked<Part>(coming: Promise<Buffer | null>): Promise<Part | null> {
   const content = await coming;

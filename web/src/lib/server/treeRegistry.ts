@@ -277,5 +277,5 @@ export async function storeLines(
     const cells: typeof NOWHERE = line ? { ...line, tagKey: tagKey(line.tag) } : NOWHERE;
     return [id, bushId, from + i, ...LINE_COLUMNS.map((column) => cells[column])];
   });
-  await insertRows('trees', ['id', 'bushId', 'walkOrder', ...LINE_COLUMNS], rows, transaction);
+  await insertRows({ table: 'trees', columns: ['id', 'bushId', 'walkOrder', ...LINE_COLUMNS] }, rows, transaction);
 }

@@ -8,20 +8,26 @@ export type Cell = string | number | boolean | Date | null;
 /** Signs of one statement, well below the packet of a database that nobody has set up. */
 const STATEMENT_SIGNS = 1_000_000;
 
+interface Into {
+  readonly table: string;
+  /** what each cell of a row belongs to */
+  readonly columns: readonly string[];
+  /** whether rows of the same key that stand already go; they are refused else */
+  readonly replacing?: boolean;
+}
+
 /**
  * Stores rows in as few statements as the packet allows. Written as SQL: an instance a row costs three times what the database
  * does with it.
- * @param columns what each cell of a row belongs to
  * @throws UniqueConstraintError
  */
 export async function insertRows(
-  table: string,
-  columns: readonly string[],
+  { table, columns, replacing = false }: Into,
   rows: Iterable<readonly Cell[]>,
   transaction: Transaction
 ): Promise<void> {
   const { sequelize } = tables();
-  const into = `INSERT INTO \`${table}\` (${columns.map((column) => `\`${column}\``).join()}) VALUES `;
+  const into = `${replacing ? 'REPLACE' : 'INSERT'} INTO \`${table}\` (${columns.map((column) => `\`${column}\``).join()}) VALUES `;
   const store = (values: string) => sequelize.query(into + values, { type: QueryTypes.INSERT, transaction });
   let values = '';
   for (const row of rows) {

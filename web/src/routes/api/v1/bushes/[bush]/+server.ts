@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 
-import { answering, packedText, readRequest, requireBush } from '$lib/server/api.ts';
+import { answering, packedPieces, readRequest, requireBush } from '$lib/server/api.ts';
 import { changeNameOrOrigin } from '$lib/server/bushes.ts';
 import { glanceAt, withTrees } from '$lib/server/glance.ts';
 import { asTold } from '$lib/server/lines.ts';
@@ -10,7 +10,7 @@ export async function GET({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush);
   const { glance, kept } = await glanceAt(bush, { id: locals.member!.id, name: locals.member!.displayName });
   const { lines, priors: ringPriors, sizes } = asTold(kept, glance.today);
-  return packedText(request, withTrees({ ...glance, ringPriors, sizes }, lines));
+  return packedPieces(request, withTrees({ ...glance, ringPriors, sizes }, lines));
 }
 
 /** Gives the bush another name, or says where on earth it lies. */

@@ -1,4 +1,4 @@
-import { packedText, requireBush } from '$lib/server/api.ts';
+import { packedPieces, requireBush } from '$lib/server/api.ts';
 import { glanceAt, withTrees } from '$lib/server/glance.ts';
 import { asKept } from '$lib/server/lines.ts';
 
@@ -6,5 +6,5 @@ import { asKept } from '$lib/server/lines.ts';
 export async function GET({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush);
   const { glance, kept } = await glanceAt(bush, { id: locals.member!.id, name: locals.member!.displayName });
-  return packedText(request, withTrees(glance, asKept(kept)));
+  return packedPieces(request, withTrees(glance, asKept(kept)));
 }
