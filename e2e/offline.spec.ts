@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 
+import { storedRows, wholeBook } from '../scripts/lib/deviceStore.mjs';
 import { allSaved, bushIdOf, recordsOf, signIn, signUpWithBush, treesOf } from './support.ts';
 
 test('in the woods without a network: measured, placed, logged, and all of it arrives once', async ({
@@ -19,20 +20,7 @@ test('in the woods without a network: measured, placed, logged, and all of it ar
   await page.evaluate(async () => void (await navigator.serviceWorker.ready));
   await page.reload();
   await expect(page.getByTestId('reading')).toBeVisible();
-  await expect
-    .poll(() =>
-      page.evaluate(
-        () =>
-          new Promise<boolean>((done) => {
-            const open = indexedDB.open('baumkin');
-            open.onsuccess = () => {
-              const book = open.result.transaction('books').objectStore('books').getAll();
-              book.onsuccess = () => done((book.result as { taking: unknown }[]).some(({ taking }) => taking === null));
-            };
-          })
-      )
-    )
-    .toBe(true);
+  await wholeBook(page, bushId);
 
   await context.setOffline(true);
   // Trees that were never opened here: all of the bush is on the device.
@@ -115,29 +103,18 @@ test('signing out takes the bush off the device, from wherever, and not before t
 }) => {
   const bushId = await signUpWithBush(page, 'Left Behind');
   await allSaved(page);
-  const keptOf = () =>
-    page.evaluate(
-      () =>
-        new Promise<number>((done) => {
-          const open = indexedDB.open('baumkin');
-          open.onsuccess = () => {
-            const glances = open.result.transaction('glances').objectStore('glances').count();
-            glances.onsuccess = () => done(glances.result);
-          };
-        })
-    );
-  expect(await keptOf()).toBe(1);
+  expect(await storedRows(page, 'glances')).toHaveLength(1);
   await context.setOffline(true);
   await page.getByRole('button', { name: /sign out/ }).click();
   await expect(page.getByText('sign out once there is a network')).toBeVisible();
   expect(page.url()).toContain(bushId);
-  expect(await keptOf()).toBe(1);
+  expect(await storedRows(page, 'glances')).toHaveLength(1);
 
   await context.setOffline(false);
   await page.goto('/bushes');
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL(/sign-in/);
-  expect(await keptOf()).toBe(0);
+  expect(await storedRows(page, 'glances')).toHaveLength(0);
   await page.goto(`/bush/${bushId}`);
   await page.waitForURL(/sign-in/);
 });

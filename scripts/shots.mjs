@@ -10,7 +10,7 @@ import { run, say } from './lib/say.mjs';
 import { prepareDemo, startServer } from './lib/server.mjs';
 import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 import { signIn } from './lib/signIn.mjs';
-import { wholeBook } from './lib/wholeBook.mjs';
+import { wholeBook } from './lib/deviceStore.mjs';
 
 /** One picture of each main view, from a fresh demo bush on a fixed day, into docs/screenshots. */
 const TODAY = '2026-11-23';

@@ -7,12 +7,12 @@ import { finished } from 'node:stream/promises';
 import { chromium } from '@playwright/test';
 
 import { growBush, open } from './bigBush.mjs';
+import { wholeBook } from './deviceStore.mjs';
 import { pause } from './exec.mjs';
 import { say } from './say.mjs';
 import { program } from './setup.mjs';
 import { signIn } from './signIn.mjs';
 import { scriptWeight, watchHeaps } from './weights.mjs';
-import { wholeBook } from './wholeBook.mjs';
 
 /**
  * A bush of 20,000 trees with 22 records each, in a browser that keeps what it is given. Seconds are those of an idle

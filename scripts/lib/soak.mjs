@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { chromium } from '@playwright/test';
 
+import { bookOn, storedRows } from './deviceStore.mjs';
 import { pause } from './exec.mjs';
 import { program } from './setup.mjs';
 import { signIn } from './signIn.mjs';
@@ -191,7 +192,7 @@ class Device {
     await this.context.setOffline(false);
     await this.reload();
     const until = Date.now() + SETTLES_WITHIN_MS;
-    while ((await this.page.evaluate(stillWaiting)) > 0) {
+    while ((await storedRows(this.page, 'outbox')).some(({ refused }) => refused === null)) {
       if (Date.now() > until) throw new Error('What waits on a device was not sent.');
       await pause(300);
     }
@@ -201,8 +202,8 @@ class Device {
   async reach(number) {
     const until = Date.now() + SETTLES_WITHIN_MS;
     for (;;) {
-      const book = await this.page.evaluate(bookHere, this.bush).catch(() => null);
-      if (book?.taking === null && book.number >= number) return;
+      const book = await bookOn(this.page, this.bush).catch(() => undefined);
+      if (book && book.number >= number) return;
       if (Date.now() > until) throw new Error(`A device stands at ${JSON.stringify(book)} and not at ${number}.`);
       await pause(300);
     }
@@ -234,34 +235,6 @@ async function putAll(entries) {
   for (const entry of entries) write.objectStore('outbox').put(entry);
   await new Promise((resolve) => (write.oncomplete = resolve));
   database.close();
-}
-
-/** In the page: how many records wait to be sent. */
-async function stillWaiting() {
-  const database = await new Promise((/** @type {(found: IDBDatabase) => void} */ resolve) => {
-    const request = indexedDB.open('baumkin');
-    request.onsuccess = () => resolve(request.result);
-  });
-  const entries = await new Promise((/** @type {(found: { refused: string | null }[]) => void} */ resolve) => {
-    const request = database.transaction('outbox').objectStore('outbox').getAll();
-    request.onsuccess = () => resolve(request.result);
-  });
-  database.close();
-  return entries.filter(({ refused }) => refused === null).length;
-}
-
-/** In the page: how far the bush is here. @param {string} bush */
-async function bookHere(bush) {
-  const database = await new Promise((/** @type {(found: IDBDatabase) => void} */ resolve) => {
-    const request = indexedDB.open('baumkin');
-    request.onsuccess = () => resolve(request.result);
-  });
-  const book = await new Promise((/** @type {(found: any) => void} */ resolve) => {
-    const request = database.transaction('books').objectStore('books').get(bush);
-    request.onsuccess = () => resolve(request.result);
-  });
-  database.close();
-  return /** @type {{ taking: unknown, number: number } | undefined} */ (book);
 }
 
 /** In the page: records of all trees that are in the registry, and their lines, as a text: it travels faster. @param {{ bush: string, fields: readonly string[] }} asked */

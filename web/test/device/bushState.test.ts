@@ -46,7 +46,7 @@ describe('a record written on this device', () => {
     const line = bush.byId.get(tree.id)!;
     await settle(bush);
     expect([bush.outbox.waiting, bush.outbox.offline, sent()]).toEqual([1, true, []]);
-    bush.close();
+    await bush.close();
 
     const again = await openBush();
     expect(again.outbox.entries.map(({ id }) => id)).toEqual([record.id]);
@@ -69,14 +69,14 @@ describe('a record written on this device', () => {
     const bush = await openBush();
     device.server.mood = 'away';
     const record = await bush.record(tree.id, reading(girth));
-    bush.close();
+    await bush.close();
     device.server.mood = 'well';
     const hedda = device.server.member;
     device.server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
     const other = await openBush();
     await settle(other);
     expect([sent(), other.outbox.entries]).toEqual([[], []]);
-    other.close();
+    await other.close();
     device.server.member = hedda;
     await settle(await openBush());
     expect(sent()).toEqual([record.id]);
@@ -121,7 +121,7 @@ describe('a record written on this device', () => {
     device.server.mood = 'well';
     await settle(bush);
     expect(sent()).toEqual([good!.id]);
-    bush.close();
+    await bush.close();
     const again = await openBush();
     expect(again.outbox.refused.map(({ id, refused }) => [id, refused])).toEqual([[bad!.id, 'The year is far off.']]);
     // What was refused does not count on the screen.
@@ -167,7 +167,7 @@ describe('a device that does not keep what it is given', () => {
     const bush = await openBush();
     expect(bush.problem).toMatch(/IndexedDB is not there.*private browsing/s);
     vi.restoreAllMocks();
-    bush.close();
+    await bush.close();
     vi.spyOn(console, 'error').mockReturnValue();
     vi.spyOn(store.lives, 'bulkPut').mockRejectedValue(new Error('The disk is full.'));
     const again = await openBush();
@@ -180,7 +180,7 @@ describe('a device that does not keep what it is given', () => {
     const bush = await openBush();
     await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking).toBeNull(), 30_000);
     const rows = bush.rows;
-    bush.close();
+    await bush.close();
     await store.packs.where('bushId').equals(BUSH).modify({ text: '[{"id":' });
     device.server.mood = 'away';
     expect((await openBush()).rows).toEqual(rows);

@@ -28,4 +28,4 @@ beforeEach(async () => {
   device.server = new FailingServer();
   await empty();
 });
-afterEach(() => open.splice(0).forEach((bush) => bush.close()));
+afterEach(() => Promise.all(open.splice(0).map((bush) => bush.close())));

@@ -45,7 +45,7 @@ const times = (path: string) => device.server.asked.filter((asked) => asked === 
 
 describe('a bush that is opened for the first time', () => {
   it('comes in parts behind the page, and every tree can be read without a network then', async () => {
-    (await whole()).close();
+    await (await whole()).close();
     expect(await store.lives.count()).toBe(trees.length);
     device.server.mood = 'away';
     const again = await openBush();
@@ -75,7 +75,7 @@ describe('a bush that is opened for the first time', () => {
     device.server.makeSnapshot(4, 2);
     const bush = await openBush();
     await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
-    bush.close();
+    await bush.close();
     device.server.makeSnapshot(4);
     device.server.asked.length = 0;
     await whole();
@@ -100,7 +100,7 @@ describe('a bush that is opened for the first time', () => {
 
 describe('a bush that is on this device', () => {
   it('is not asked for again: what is new comes by the feed, and shows', async () => {
-    (await whole()).close();
+    await (await whole()).close();
     const before = times('/lines');
     const size = Math.round(Math.PI * (tree.dbhMm! + 9));
     device.server.stored.push(reading(size));
@@ -189,13 +189,13 @@ describe('a bush that is on this device', () => {
     await bush.refresh();
     expect([times('/lines'), bush.today]).toEqual([before, '2026-12-24']);
     expect(bush.byId.get(tree.id)!.dbhMm).toBeGreaterThan(line.dbhMm!);
-    bush.close();
+    await bush.close();
     expect((await openBush()).byId.get(tree.id)).toEqual(bush.byId.get(tree.id));
   });
 
   it('knows without a network that days have passed', async () => {
     const before = await whole();
-    before.close();
+    await before.close();
     const kept = (await store.glances.get(BUSH))!;
     const ago = new Date(Date.parse(kept.dayHere) - 3 * 86_400_000).toISOString().slice(0, 10);
     await store.glances.put({ ...kept, dayHere: ago });
@@ -206,7 +206,7 @@ describe('a bush that is on this device', () => {
   });
 
   it('is derived anew from what is here by another program, and for another season', async () => {
-    (await whole()).close();
+    await (await whole()).close();
     await store.glances.update(BUSH, { core: 'another' });
     await store.packs.where('bushId').equals(BUSH).modify({ text: '{"keys":["nonsense"],"rows":[]}' });
     const before = times('/lines');
@@ -298,12 +298,12 @@ describe('a bush that is on this device', () => {
     await bush.refresh();
     expect(bush.rows.length).toBe(trees.length + 24);
     expect(bush.expects.sizes!.medianMm).toBeGreaterThan(250);
-    bush.close();
+    await bush.close();
     expect((await openBush()).expects.sizes).toEqual(bush.expects.sizes);
   });
 
   it('knows without a network that the season has turned', async () => {
-    (await whole()).close();
+    await (await whole()).close();
     const kept = (await store.glances.get(BUSH))!;
     const ago = new Date(Date.parse(kept.dayHere) - 365 * 86_400_000).toISOString().slice(0, 10);
     await store.glances.put({ ...kept, dayHere: ago });
@@ -360,7 +360,7 @@ describe('a bush that is on this device', () => {
       Object.assign(new Event('changed'), { data: JSON.stringify({ feed: device.server.feed, last: 2 }) })
     );
     await until(() => expect(bush.overview!.number).toBe(2));
-    bush.close();
+    await bush.close();
     expect(heard.map((events) => (events as Events).readyState)).toEqual([2, 2]);
     Reflect.deleteProperty(globalThis, 'EventSource');
   });
@@ -377,11 +377,33 @@ describe('a bush that is on this device', () => {
   });
 
   it('is begun anew for another member of this device', async () => {
-    (await whole()).close();
+    await (await whole()).close();
     device.server.member = { id: 'b2f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b03', name: 'Tomke' };
     const bush = await openBush();
     await until(async () => expect((await store.books.get(BUSH))?.memberId).toBe(device.server.member.id));
     expect(bush.overview!.member).toEqual(device.server.member);
+  });
+
+  it('goes on showing what comes after something that could not be read', async () => {
+    const logged = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const bush = await whole();
+    await bush.loadTree(tree.id);
+    const keeps = store.lives.bulkGet.bind(store.lives);
+    const reads = vi.spyOn(store.lives, 'bulkGet');
+    reads.mockImplementationOnce(((ids: string[]) => keeps(ids)) as never);
+    reads.mockRejectedValueOnce(new Error('The disk is busy'));
+    device.server.stored.push(reading(1111));
+    await bush.refresh();
+    expect(reads).toHaveBeenCalledTimes(2);
+    expect(logged).toHaveBeenCalledWith(new Error('The disk is busy'));
+    expect(bush.recordsOf(tree.id).at(-1)).not.toMatchObject({ valueMm: 1111 });
+    reads.mockRestore();
+    device.server.stored.push(reading(1112));
+    await bush.refresh();
+    expect(bush.recordsOf(tree.id).map((record) => 'valueMm' in record && record.valueMm)).toEqual(
+      expect.arrayContaining([1111, 1112])
+    );
+    logged.mockRestore();
   });
 
   it('shows in every tab what came by one of them', async () => {

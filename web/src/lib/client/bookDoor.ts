@@ -9,7 +9,8 @@ export interface BookDoor {
   readonly sync: () => Promise<Synced>;
   readonly toDay: (today: string) => Promise<void>;
   readonly forget: () => Promise<void>;
-  readonly close: () => void;
+  /** resolves once nothing is written any more */
+  readonly close: () => Promise<void>;
 }
 
 /** Opens the book of a bush in a worker of its own, so that the page stays free; on the page where there are no workers. */
@@ -23,10 +24,10 @@ export function openBook(bushId: string, owner: BookOwner): BookDoor {
   // What the worker is asked is answered in turn: it is open before anything else is.
   void remote.open(bushId, proxy(owner));
   // A write that is being made is made whole or not at all.
-  return doorOf(remote, () => worker.terminate());
+  return doorOf(remote, async () => worker.terminate());
 }
 
-const doorOf = (book: Omit<BookDoor, 'close'>, close: () => void): BookDoor => ({
+const doorOf = (book: Omit<BookDoor, 'close'>, close: BookDoor['close']): BookDoor => ({
   glance: () => book.glance(),
   sync: () => book.sync(),
   toDay: (today) => book.toDay(today),

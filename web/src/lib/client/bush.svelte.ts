@@ -161,13 +161,14 @@ export class BushState {
     await this.outbox.send();
   }
 
-  close(): void {
+  /** Resolves once nothing that comes from the server is written to this device any more. */
+  close(): Promise<void> {
     this.#closed = true;
     window.removeEventListener('online', this.#wake);
     window.removeEventListener('offline', this.#sleep);
     document.removeEventListener('visibilitychange', this.#lookAgain);
     clearInterval(this.#timer);
-    this.#server.close();
+    return this.#server.close();
   }
 
   /** Comes into step with the server. */

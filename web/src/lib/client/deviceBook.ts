@@ -89,6 +89,7 @@ export const dayHere = () => new Date().toISOString().slice(0, 10);
  * that was cut off goes on where it ended; from then on the feed of changes keeps both in step.
  */
 export class DeviceBook {
+  #glancing: Promise<Synced> | null = null;
   #syncing: Promise<Synced> | null = null;
   #next: Promise<Synced> | null = null;
   #stopped = false;
@@ -100,9 +101,9 @@ export class DeviceBook {
 
   /** Brings the bush at a glance onto this device. Where the whole bush is here, the feed tells what is new of it. */
   glance(): Promise<Synced> {
-    return orProblem(async () =>
+    return (this.#glancing = orProblem(async () =>
       (await isReadable(this.bushId)) && (await isWhole(this.bushId)) ? IN_STEP : this.#bringGlance()
-    );
+    ));
   }
 
   /** Brings the book into step with the server. One look at a time; who asks meanwhile waits for the one after it. */
@@ -350,9 +351,10 @@ export class DeviceBook {
     });
   }
 
-  /** Ends after the step that is being made. */
-  stop(): void {
+  /** Ends after the step that is being made; nothing is written once that is done. */
+  async stop(): Promise<void> {
     this.#stopped = true;
+    await Promise.all([this.#glancing, this.#next, this.#syncing]);
   }
 
   /** What was known of the bush goes from this device; what waits to be sent stays for its writer. */

@@ -51,6 +51,8 @@ export class InStep {
   #asked: Promise<Synced> | null = null;
   /** what came is shown in turn */
   #showing: Promise<void> = Promise.resolve();
+  /** did something that came not show, since the device did not read it? */
+  #missed = false;
 
   constructor(
     readonly bushId: string,
@@ -90,11 +92,12 @@ export class InStep {
       void this.#book.toDay(new Date(Date.parse(kept.glance.today) + passed * DAY_MS).toISOString().slice(0, 10));
   }
 
-  close(): void {
+  /** Resolves once nothing is written to this device any more. */
+  close(): Promise<void> {
     this.#closed = true;
     this.#endListening();
     this.#tabs?.close();
-    this.#book.close();
+    return this.#book.close();
   }
 
   /** Is the whole bush on this device? */
@@ -223,24 +226,35 @@ export class InStep {
   }
 
   #show(news: News): void {
-    const before = this.#showing;
-    this.#showing = (async () => {
-      await before;
+    this.#showing = this.#showing.then(async () => {
       if (this.#closed) return;
-      if (news === 'refilled') return this.owner.came();
-      if ('texts' in news) {
-        this.#set(unpackAll(news.texts), news.kept);
-        return this.owner.came();
+      try {
+        const treeIds = await this.#take(news);
+        await this.owner.came(this.#missed ? undefined : treeIds);
+        this.#missed = false;
+      } catch (error) {
+        // The device did not read what it keeps: all is read once more with what comes next.
+        console.error(error);
+        this.#missed = true;
       }
-      const { glance } = this;
-      // Where a page of the feed was missed, all is read anew.
-      if (!glance || glance.feed !== news.kept.glance.feed || glance.number < news.after) {
-        await this.read();
-        return this.owner.came();
-      }
-      this.#set(withNews(this.lines, news), news.kept);
-      return this.owner.came([...news.rows.map(({ id }) => id), ...news.gone]);
-    })();
+    });
+  }
+
+  /** @returns the trees whose records may be others now; undefined where they may be any */
+  async #take(news: News): Promise<readonly string[] | undefined> {
+    if (news === 'refilled') return undefined;
+    if ('texts' in news) {
+      this.#set(unpackAll(news.texts), news.kept);
+      return undefined;
+    }
+    const { glance } = this;
+    // Where a page of the feed was missed, all is read anew.
+    if (!glance || glance.feed !== news.kept.glance.feed || glance.number < news.after) {
+      await this.read();
+      return undefined;
+    }
+    this.#set(withNews(this.lines, news), news.kept);
+    return [...news.rows.map(({ id }) => id), ...news.gone];
   }
 
   #set(lines: readonly TreeRow[], { glance, expects }: KeptGlance): void {
