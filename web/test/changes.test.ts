@@ -8,7 +8,7 @@ import {
   type WorkRecord
 } from '@baumkin/core/records';
 import fc from 'fast-check';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 
 import { tries } from '../../testing/long.ts';
 import { createAccount } from '../src/lib/server/accounts.ts';
@@ -316,6 +316,25 @@ describe('those who listen', () => {
     expect(await told()).toEqual({ feed: feedId, last: changes + 1 });
     await Membership.destroy({ where: { bushId, userId: other.id } });
     expect((await reader.read()).done).toBe(true);
+  });
+
+  it('are told by the next look where they come in the middle of one, and not sent away', async () => {
+    const [one, other] = [await book(), await book()];
+    const looking = vi.spyOn(Membership, 'findAll');
+    const readers: ReadableStreamDefaultReader<Uint8Array>[] = [];
+    looking.mockImplementationOnce((async () => {
+      readers.push(listen(other.bushId, other.userId).getReader());
+      return [{ userId: one.userId, bushId: one.bushId }];
+    }) as never);
+    readers.push(listen(one.bushId, one.userId).getReader());
+    await vi.waitFor(() => expect(readers).toHaveLength(2));
+    for (const reader of readers) {
+      const { value, done } = await reader.read();
+      expect(done).toBe(false);
+      expect(new TextDecoder().decode(value)).toContain('event: changed');
+      await reader.cancel();
+    }
+    looking.mockRestore();
   });
 });
 

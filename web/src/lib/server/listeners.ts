@@ -73,11 +73,14 @@ async function look(): Promise<void> {
   try {
     looks += 1;
     const word = looks % LOOKS_A_WORD === 0;
-    const ids = [...new Set([...listeners].map(({ bushId }) => bushId))];
+    // Whoever comes meanwhile is told with the next look.
+    const all = [...listeners];
+    const ids = [...new Set(all.map(({ bushId }) => bushId))];
     const rows = await Bush.findAll({ where: { id: ids }, attributes: ['id', 'changes', 'feedId'], raw: true });
     const now = new Map(rows.map(({ id, changes, feedId }) => [id, JSON.stringify({ feed: feedId, last: changes })]));
-    const left = await whoLeft();
-    for (const listener of [...listeners]) {
+    const left = await whoLeft(all);
+    for (const listener of all) {
+      if (!listeners.has(listener)) continue;
       const data = now.get(listener.bushId);
       if (data === undefined || left.has(listener)) listener.end();
       else if (data !== listener.told) {
@@ -93,8 +96,7 @@ async function look(): Promise<void> {
 }
 
 /** Listeners who are members no more. */
-async function whoLeft(): Promise<ReadonlySet<Listener>> {
-  const all = [...listeners];
+async function whoLeft(all: readonly Listener[]): Promise<ReadonlySet<Listener>> {
   const members = await Membership.findAll({
     where: {
       userId: all.map(({ userId }) => userId),
