@@ -63,7 +63,7 @@ export interface BookOwner {
 const PART_WAIT_MS = 500;
 const HAS_GONE = 410;
 /** Stands for a status where no answer of the server is what went wrong. */
-const ON_THIS_DEVICE = 0;
+export const ON_THIS_DEVICE = 0;
 /** So often a look begins anew: a server, or something between, whose answers fit nothing is not asked for ever. */
 const MOST_ANEW = 3;
 const NOT_FOLLOWED: Synced = {

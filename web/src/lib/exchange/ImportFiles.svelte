@@ -3,7 +3,6 @@
   import type { ColumnCause } from '@baumkin/core/measure';
   import type { LengthUnit } from '@baumkin/core/units';
   import { formatOf, writeBadRows, type ReadOptions } from '@baumkin/core/exchange';
-  import { wrap } from 'comlink';
   import { toast } from 'svelte-sonner';
 
   import { api, asked } from '$lib/client/api.ts';
@@ -11,6 +10,7 @@
   import type { TreeLife } from '$lib/client/lives.ts';
   import { decodeText, saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { asking } from '$lib/workers/asking.ts';
   import type { ImportPreview, ImportWorker } from '$lib/workers/import.worker.ts';
 
   import BadRows from './BadRows.svelte';
@@ -64,7 +64,7 @@
       for await (const life of bush.lives(unsent)) waiting.push(life);
       const reading = { today: bush.today, defaultUnit: unit, sizesAre };
       const of = { bushId: bush.id, waiting: $state.snapshot(waiting) };
-      preview = await wrap<ImportWorker>(worker).read(text, reading, of, {
+      preview = await asking<ImportWorker>(worker).read(text, reading, of, {
         today: bush.today,
         sizes: bush.expects.sizes ?? null,
         settings: $state.snapshot(bush.overview!.bush.settings),

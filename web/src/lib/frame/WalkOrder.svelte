@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { userFacing } from '@baumkin/core/errors';
   import { entranceOf, walkLength } from '@baumkin/core/stand';
-  import { wrap } from 'comlink';
 
   import { undoable } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { asking } from '$lib/workers/asking.ts';
   import type { WalkWorker } from '$lib/workers/walk.worker.ts';
 
   /** How long the walk past all trees is, and a shorter one where there is one. */
@@ -26,9 +27,13 @@
     const worker = new Worker(new URL('../workers/walk.worker.ts', import.meta.url), { type: 'module' });
     try {
       const trees = walked.map(({ id, standId, eastM, northM }) => ({ id, standId, eastM, northM }));
-      const order = await wrap<WalkWorker>(worker).shortWalk(trees, entrance ?? undefined);
+      const order = await asking<WalkWorker>(worker).shortWalk(trees, entrance ?? undefined);
       const byId = new Map(trees.map((tree) => [tree.id, tree]));
       found = { order, lengthM: walkLength(order.map((id) => byId.get(id)!)) };
+    } catch (error) {
+      const told = userFacing(error);
+      if (!told) throw error;
+      problem = told.message;
     } finally {
       worker.terminate();
       looking = false;

@@ -1,5 +1,6 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 
+import { asking } from './asking.ts';
 import type { LongRunWorker } from './longRun.worker.ts';
 
 /** One long computation at a time, with how far it is; stopping it ends its worker. */
@@ -29,7 +30,7 @@ export class LongRun<Api = LongRunWorker> {
     });
     const stopped = new Promise<null>((resolve) => (this.#stopped = () => resolve(null)));
     try {
-      return await Promise.race([work(wrap<Api>(worker), told), stopped]);
+      return await Promise.race([work(asking<Api>(worker), told), stopped]);
     } catch {
       this.failed = true;
       return null;

@@ -1,4 +1,6 @@
-import { wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
+
+import { asking } from './asking.ts';
 
 /** More workers than this only wait for each other. */
 const MAX_WORKERS = 4;
@@ -54,7 +56,7 @@ export class PooledRun<Api> {
       yield* items;
     })();
     const each = async (worker: Worker) => {
-      const remote = wrap<Api>(worker);
+      const remote = asking<Api>(worker);
       // Each takes the next one: whoever asks a generator several times at once is answered in turn.
       for (;;) {
         if (this.#holds) await Promise.race([this.#holds, stopped]);
