@@ -111,7 +111,7 @@ export function parseTrunkLength(text: string, defaultUnit: LengthUnit): ParsedL
  */
 export function parseLength(text: string, defaultUnit: LengthUnit, whole = text): Omit<ParsedLength, 'quantity'> {
   let rest = normalise(text);
-  if (rest === '') throw new UnreadableLength('Write a number, such as 36.5 cm or 14 3/8".');
+  if (rest === '') throw new UnreadableLength(`Write a number, such as ${suchAs(defaultUnit, 'or')}.`);
 
   let valueMm = 0;
   let unit: LengthUnit | null = null;
@@ -119,7 +119,9 @@ export function parseLength(text: string, defaultUnit: LengthUnit, whole = text)
   while (rest !== '') {
     const match = PART.exec(rest);
     if (!match)
-      throw new UnreadableLength(`I cannot read "${whole.trim()}" as a length. Try 36.5 cm, 14 3/8" or 1' 2".`);
+      throw new UnreadableLength(
+        `I cannot read "${whole.trim()}" as a length. Try ${suchAs(defaultUnit, ',')} or 1' 2".`
+      );
     const written = match[6] ? UNIT_WORDS[match[6].toLowerCase()] : undefined;
     if (parts > 0 && !(unit === 'ft' && (written === 'in' || written === undefined)))
       throw new UnreadableLength(`"${whole.trim()}" holds more than one length. Write one.`);
@@ -130,6 +132,12 @@ export function parseLength(text: string, defaultUnit: LengthUnit, whole = text)
     rest = rest.slice(match[0].length);
   }
   return { valueMm, unit };
+}
+
+/** Examples of what is measured in a unit: trunks, or distances on the ground. */
+function suchAs(unit: LengthUnit, joint: ',' | 'or'): string {
+  const [metric, imperial] = unit === 'm' || unit === 'ft' ? ['12.5 m', '41 ft'] : ['36.5 cm', '14 3/8"'];
+  return joint === ',' ? `${metric}, ${imperial}` : `${metric} or ${imperial}`;
 }
 
 function normalise(text: string): string {

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { BushState } from '../../src/lib/client/bush.svelte.ts';
 import { preferences } from '../../src/lib/client/preferences.svelte.ts';
 import { PlaceAnswer } from '../../src/lib/tree/placeAnswer.svelte.ts';
+import { fromOrigin } from '../../src/lib/words/fromOrigin.ts';
 
 /* Where a tree stands, as it is typed in the woods: each way, what it is worth, and what is said of half an answer. */
 
@@ -54,9 +55,7 @@ describe('from a mark, by bearing and distance', () => {
     ['14', '90', '4', 'Tree 14 has no place itself.'],
     ['99', '90', '4', 'Measure from a tree or plot that has a place.'],
     ['12', '361', '4', 'from 0 to 360'],
-    ['12', '', '4', 'from 0 to 360'],
     ['12', 'north', '4', 'from 0 to 360'],
-    ['12', '90', '', 'How far away?'],
     ['12', '90', '900', 'too far to tape'],
     ['12', '90', 'four', 'four']
   ])('says what is wrong with %s, %s, %s', (anchor, bearing, distance, says) => {
@@ -65,9 +64,11 @@ describe('from a mark, by bearing and distance', () => {
     expect(answer.problem).toContain(says);
   });
 
-  it('asks for nothing before anything is typed', () => {
-    const { place, problem } = from('12', '', ' ');
-    expect([place, problem]).toEqual([null, null]);
+  it('asks for nothing before anything is typed, and finds no fault with half of it', () => {
+    const said = ({ place, problem, wants }: PlaceAnswer) => [place, problem, wants];
+    expect(said(from('12', '', ' '))).toEqual([null, null, null]);
+    expect(said(from('12', '', '4'))).toEqual([null, null, 'And which way?']);
+    expect(said(from('12', '90', ''))).toEqual([null, null, 'And how far away?']);
   });
 });
 
@@ -82,7 +83,24 @@ describe('other ways', () => {
     expect(given('metres', '12.5', '-40').place).toMatchObject({ eastM: 12.5, northM: -40 });
     expect(given('metres', '100 ft', '0').place!.eastM).toBeCloseTo(30.48);
     expect(given('metres', '0', '−7').place).toMatchObject({ eastM: 0, northM: -7 });
-    expect(given('metres', '12.5', '').problem).toBe('Give both, east and north.');
+    expect(given('metres', '12.5w', '40 m S').place).toMatchObject({ eastM: -12.5, northM: -40 });
+    expect(given('metres', '12.5 E.', '40 ft north').place).toMatchObject({ eastM: 12.5, northM: 12.19 });
+    expect(given('metres', '12.5 north', '1').problem).toContain('12.5 m, 41 ft');
+  });
+
+  it('says each way that it is', () => {
+    expect(fromOrigin({ eastM: -12.5, northM: 30 })).toBe('12.5 m west, 30.0 m north');
+    expect(fromOrigin({ eastM: 0, northM: -0.04 })).toBe('0.0 m east, 0.0 m north');
+  });
+
+  it.each([
+    ['metres', '12.5', '', 'And how far north?'],
+    ['metres', '', '3', 'And how far east?'],
+    ['degrees', '46', '', 'And the longitude?'],
+    ['degrees', '', '-40', 'And the latitude?']
+  ] as const)('asks for the rest of %s %s, %s', (way, first, second, asks) => {
+    const { problem, wants } = given(way, first, second);
+    expect([problem, wants]).toEqual([null, asks]);
   });
 
   it('reads degrees, a minute of latitude being a nautical mile, and keeps them as they were written', () => {
@@ -95,7 +113,6 @@ describe('other ways', () => {
   });
 
   it.each([
-    ['46', '', 'degrees with decimals'],
     ['91', '0', 'degrees with decimals'],
     ['46°30′', '-40', 'degrees with decimals'],
     ['10', '-40', 'more than 100 km']

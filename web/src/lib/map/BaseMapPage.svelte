@@ -62,7 +62,7 @@
         ? `Tree ${row.tag} has no place.`
         : { eastM: row.eastM, northM: row.northM };
     }
-    const [eastM, northM] = [readCoordinate(east), readCoordinate(north)];
+    const [eastM, northM] = [readCoordinate(east, 'east'), readCoordinate(north, 'north')];
     if (typeof eastM === 'string') return eastM;
     if (typeof northM === 'string') return northM;
     return eastM === null || northM === null

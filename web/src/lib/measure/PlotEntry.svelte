@@ -157,7 +157,7 @@
       <summary class="cursor-pointer text-sm">
         {centre ? 'Its centre is placed' : 'Place its centre: trees can then be placed from it'}
       </summary>
-      <div class="mt-2"><PlaceInput answer={given} /></div>
+      <div class="mt-2"><PlaceInput answer={given} legend="Where its centre lies" /></div>
     </details>
     <ToggleGroup
       look="boxes"

@@ -4,11 +4,12 @@
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { groundUnit } from '$lib/ui/readMetres.ts';
+  import { fromOrigin } from '$lib/words/fromOrigin.ts';
 
   import type { PlaceAnswer, WayToPlace } from './placeAnswer.svelte.ts';
 
   /** Where a tree stands, given in the way in which it was found: each way says how far it may be off. */
-  const { answer }: { answer: PlaceAnswer } = $props();
+  const { answer, legend = 'Where it stands' }: { answer: PlaceAnswer; legend?: string } = $props();
 
   const WAYS: Record<WayToPlace, string> = {
     map: 'tapped on the map',
@@ -28,7 +29,7 @@
 </script>
 
 <fieldset class="flex flex-col gap-2">
-  <legend class="mb-1 font-semibold">Where it stands</legend>
+  <legend class="mb-1 font-semibold">{legend}</legend>
   <label class="flex items-center gap-3"
     ><span class="w-20">Found</span>
     <select class="select grow" bind:value={answer.way}>
@@ -116,12 +117,12 @@
     >
   {/if}
   {#if answer.problem}<p role="alert" class="font-semibold text-error">{answer.problem}</p>{/if}
+  {#if answer.wants}<p class="aside">{answer.wants}</p>{/if}
   {#if answer.place}
-    {@const { eastM, northM, quality } = answer.place}
     <p class="aside">
-      {preferences.length(eastM * 1000, 'ground')} east, {preferences.length(northM * 1000, 'ground')} north{answer.degrees
+      {fromOrigin(answer.place)}{answer.degrees
         ? ` (${answer.degrees.lat.toFixed(6)}, ${answer.degrees.lon.toFixed(6)})`
-        : ''}, {quality}.
+        : ''}, {answer.place.quality}.
     </p>
   {/if}
 </fieldset>

@@ -8,6 +8,8 @@
   import { lineDraft } from '$lib/client/recordDraft.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import { fromOrigin } from '$lib/words/fromOrigin.ts';
+
   import { PlaceAnswer } from './placeAnswer.svelte.ts';
   import PlaceInput from './PlaceInput.svelte';
   import TreeForm from './TreeForm.svelte';
@@ -17,6 +19,7 @@
   const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const entry = $derived(bush.stateOf(treeId).entry);
+  const spot = $derived(row.eastM === null || row.northM === null ? null : { eastM: row.eastM, northM: row.northM });
   const metres = (m: number) => preferences.length(m * 1000, 'ground');
 
   const stems = $derived(bush.rows.filter((other) => baseOf(other) === baseOf(row)));
@@ -81,10 +84,10 @@
 <section aria-labelledby="book" data-testid="book">
   <h2 id="book">Place and stems</h2>
   <p>
-    {#if row.eastM === null || row.northM === null}
+    {#if spot === null}
       It has no place on the map yet: its neighbours are not known.
     {:else}
-      {metres(row.eastM)} east, {metres(row.northM)} north of the origin, {row.positionQuality ?? 'paced'}: within about {metres(
+      {fromOrigin(spot)} of the origin, {row.positionQuality ?? 'paced'}: within about {metres(
         sd ?? 1
       )}.{#if sd !== null && sd > 2}
         Too rough to say whose crowns touch.{/if}

@@ -19,7 +19,13 @@ export interface GivenPlace {
 export type WayToPlace = 'map' | 'from' | 'here' | 'degrees' | 'metres';
 
 type Spot = Pick<GivenPlace, 'eastM' | 'northM'>;
-type Answer = { readonly place: GivenPlace } | { readonly problem: string } | null;
+type Answer =
+  | { readonly place: GivenPlace }
+  /** what is given is no place */
+  | { readonly problem: string }
+  /** it is half given so far */
+  | { readonly wants: string }
+  | null;
 
 const NO_ORIGIN = 'This bush does not say where on earth it lies. A steward says so on the page of the ground.';
 const FARTHEST_M = 100_000;
@@ -64,6 +70,7 @@ export class PlaceAnswer {
   /** null while nothing is given, or nothing that could be right */
   readonly place = $derived(this.#answer && 'place' in this.#answer ? this.#answer.place : null);
   readonly problem = $derived(this.#answer && 'problem' in this.#answer ? this.#answer.problem : null);
+  readonly wants = $derived(this.#answer && 'wants' in this.#answer ? this.#answer.wants : null);
   /** the place on earth, where the bush says where it lies */
   readonly degrees = $derived.by(() => {
     const origin = this.#origin;
@@ -89,11 +96,11 @@ export class PlaceAnswer {
   }
 
   #fromMetres(): Answer {
-    const [eastM, northM] = [readCoordinate(this.first), readCoordinate(this.second)];
+    const [eastM, northM] = [readCoordinate(this.first, 'east'), readCoordinate(this.second, 'north')];
     if (typeof eastM === 'string') return { problem: eastM };
     if (typeof northM === 'string') return { problem: northM };
     if (eastM === null && northM === null) return null;
-    if (eastM === null || northM === null) return { problem: 'Give both, east and north.' };
+    if (eastM === null || northM === null) return { wants: `And how far ${eastM === null ? 'east' : 'north'}?` };
     return this.#by({ eastM, northM }, '');
   }
 
@@ -114,13 +121,14 @@ export class PlaceAnswer {
       return {
         problem: tree ? `Tree ${tree.tag} has no place itself.` : 'Measure from a tree or plot that has a place.'
       };
+    if (bearing.trim() === '') return { wants: 'And which way?' };
     const degrees = Number(bearing.replace(',', '.').replace('°', ''));
-    if (bearing.trim() === '' || !(degrees >= 0 && degrees <= 360))
+    if (!(degrees >= 0 && degrees <= 360))
       return { problem: 'A bearing runs from 0 to 360 degrees, clockwise from north.' };
     const away = readMetres(distance);
     if (typeof away === 'string') return { problem: away };
-    if (away === null || away > 200)
-      return { problem: away === null ? 'How far away?' : 'That is too far to tape: look at the unit.' };
+    if (away === null) return { wants: 'And how far away?' };
+    if (away > 200) return { problem: 'That is too far to tape: look at the unit.' };
     return {
       place: {
         ...rounded(offset(start, degrees, away)),
@@ -155,6 +163,8 @@ export class PlaceAnswer {
     const origin = this.#origin;
     if (!origin) return { problem: NO_ORIGIN };
     const [lat, lon] = [first, second].map((text) => Number(text.replace(',', '.').replace('°', '').trim() || NaN));
+    if (first.trim() === '' || second.trim() === '')
+      return { wants: `And the ${first.trim() === '' ? 'latitude' : 'longitude'}?` };
     if (!(Math.abs(lat!) <= 89) || !(Math.abs(lon!) <= 180))
       return { problem: 'Write degrees with decimals, such as 46.50123.' };
     const at = toLocalMetres(origin, { lat: lat!, lon: lon! });

@@ -16,9 +16,20 @@ export function readMetres(text: string): number | null | string {
   }
 }
 
-/** Metres from the bush's origin, negative to the west or south of it; null and sentences as in `readMetres`. */
-export function readCoordinate(text: string): number | null | string {
-  const [, minus, size] = /^\s*([-−–]?)(.*)$/s.exec(text)!;
-  const metres = readMetres(size!);
-  return typeof metres === 'number' && minus !== '' ? -metres : metres;
+/** Ways along an axis: the one that counts up, and the one that counts down. */
+const WAYS = {
+  east: [/\s*(?<![a-z])(?:e|east)\.?$/i, /\s*(?<![a-z])(?:w|west)\.?$/i],
+  north: [/\s*(?<![a-z])(?:n|north)\.?$/i, /\s*(?<![a-z])(?:s|south)\.?$/i]
+} as const;
+
+/**
+ * Metres from the bush's origin along an axis, negative to the west or south of it: `-12.5`, `12.5 m west`, `40 ft S`. Null and
+ * sentences as in `readMetres`.
+ */
+export function readCoordinate(text: string, axis: 'east' | 'north'): number | null | string {
+  const [, minus, rest] = /^\s*([-−–]?)(.*?)\s*$/s.exec(text)!;
+  const [up, down] = WAYS[axis];
+  const metres = readMetres(rest!.replace(up, '').replace(down, ''));
+  const back = (minus !== '') !== down.test(rest!);
+  return typeof metres === 'number' && back && metres !== 0 ? -metres : metres;
 }
