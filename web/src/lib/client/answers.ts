@@ -1,4 +1,4 @@
-import { store } from './store.ts';
+import { keeping, store } from './store.ts';
 
 /** Trees whose answers are kept: a picture of a trunk's wood weighs some hundred kilobytes. */
 const MOST = 200;
@@ -15,7 +15,8 @@ export async function keptAnswer<T>(key: string, question: string): Promise<T | 
 
 /** Keeps what was worked out; the oldest answers go. */
 export async function keepAnswer(key: string, bushId: string, question: string, answer: unknown): Promise<void> {
-  await store.answers.put({ key, bushId, question: asked(question), answer, at: Date.now() });
+  const kept = { key, bushId, question: asked(question), answer, at: Date.now() };
+  await keeping([store.answers], () => store.answers.put(kept));
   const many = await store.answers.count();
   if (many > MOST)
     await store.answers.bulkDelete(

@@ -3,7 +3,8 @@ import { proxy } from 'comlink';
 
 import { asking } from '../workers/asking.ts';
 import type { BookWorker } from '../workers/book.worker.ts';
-import { DeviceBook, ON_THIS_DEVICE, type BookOwner, type Synced } from './deviceBook.ts';
+import type { BookOwner, Synced } from './bookTold.ts';
+import { DeviceBook, ON_THIS_DEVICE } from './deviceBook.ts';
 
 /** The book of a bush as a page asks for it. */
 export interface BookDoor {

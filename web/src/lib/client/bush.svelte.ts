@@ -24,7 +24,7 @@ import { livesOf, type TreeLife } from './lives.ts';
 import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
-import { addToLives, notKept, store, type OutboxEntry } from './store.ts';
+import { addToLives, keeping, notKept, store, type OutboxEntry } from './store.ts';
 import { Waiting } from './waiting.ts';
 
 /** The trees that waiting records belong to. */
@@ -241,7 +241,7 @@ export class BushState {
     );
     if (!answer) return;
     this.#records.set(treeId, answer.records);
-    await addToLives(this.id, { trees: [], records: answer.records });
+    await keeping([store.lives], () => addToLives(this.id, { trees: [], records: answer.records }));
   }
 
   /**

@@ -14,10 +14,21 @@ import {
 
 import type { ApiPaths } from '../server/contract.ts';
 import { api, asked } from './api.ts';
+import type { BookNews, BookOwner, Replaced, Synced } from './bookTold.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
-import { hasLines, packAll, readLines, readPacks, replacePacks, type LineNews } from './linePacks.ts';
+import { hasLines, packAll, readLines, readPacks, replacePacks } from './linePacks.ts';
 import { withChanges, type Glance } from './overview.ts';
-import { addToLives, KNOWN_OF_BUSHES, notKept, store, type BookState, type KeptGlance, type Life } from './store.ts';
+import {
+  addToLives,
+  keeping,
+  KNOWN_OF_BUSHES,
+  notKept,
+  SignedOut,
+  store,
+  type BookState,
+  type KeptGlance,
+  type Life
+} from './store.ts';
 
 type Gives<Path extends keyof ApiPaths> = ApiPaths[Path] extends { readonly get: { readonly gives: infer G } }
   ? G
@@ -26,42 +37,9 @@ type Gives<Path extends keyof ApiPaths> = ApiPaths[Path] extends { readonly get:
 export type Changes = Gives<'/bushes/{bush}/changes'>;
 type SnapshotPart = Gives<'/bushes/{bush}/snapshot/{number}/{part}'>;
 
-/** How far the bush has come onto this device. */
-export interface Progress {
-  readonly trees: number;
-  readonly of: number;
-}
-
-/** What a look at the server came to; a problem is a sentence for people, with no status where nobody answered. */
-export type Synced =
-  { readonly kind: 'inStep' } | { readonly kind: 'problem'; readonly status: number | null; readonly problem: string };
-
-/** A page of the feed that is on this device now. */
-export interface BookNews extends LineNews {
-  /** the number after which it tells */
-  readonly after: number;
-  readonly kept: KeptGlance;
-}
-
-/** The bush at a glance, all of it, that is being put onto this device. */
-export interface Replaced {
-  readonly kept: KeptGlance;
-  /** packs of lines */
-  readonly texts: readonly string[];
-}
-
-/** What the book tells of while it comes into step. */
-export interface BookOwner {
-  readonly progress: (progress: Progress | null) => void;
-  readonly changed: (news: BookNews) => void;
-  /** what is shown of the bush is another now */
-  readonly replaced: (now: Replaced) => void;
-  /** records of trees may be others now */
-  readonly refilled: () => void;
-}
-
 const PART_WAIT_MS = 500;
 const HAS_GONE = 410;
+const SIGN_IN = 401;
 /** Stands for a status where no answer of the server is what went wrong. */
 export const ON_THIS_DEVICE = 0;
 /** So often a look begins anew: a server, or something between, whose answers fit nothing is not asked for ever. */
@@ -161,7 +139,7 @@ export class DeviceBook {
     const { kept, texts } = this.#told(glance, lines, glance.today);
     // It shows before it is kept: nobody waits for the disk.
     this.owner.replaced({ kept, texts });
-    const later = await store.transaction('rw', store.glances, store.packs, async () => {
+    const later = await keeping([store.glances, store.packs], async () => {
       const before = await store.glances.get(this.bushId);
       // Another tab asked later, or follows the feed already: what it wrote is not to be lost.
       if (before?.core === CORE && before.glance.feed === glance.feed && before.glance.number > glance.number)
@@ -183,7 +161,7 @@ export class DeviceBook {
 
   /** Tells the lines that are here once more: for another day, or where enough trees have changed to expect something else. */
   async #tellAgain(today: string): Promise<void> {
-    const told = await store.transaction('rw', store.glances, store.packs, async () => {
+    const told = await keeping([store.glances, store.packs], async () => {
       const { glance } = (await store.glances.get(this.bushId))!;
       const told = this.#told(glance, await readLines(this.bushId), today);
       await store.glances.put(told.kept);
@@ -203,7 +181,7 @@ export class DeviceBook {
     };
     const keys = await store.lives.where('bushId').equals(this.bushId).primaryKeys();
     for (let i = 0; i < keys.length; i += AT_ONCE) derive(await store.lives.bulkGet(keys.slice(i, i + AT_ONCE)));
-    const told = await store.transaction('rw', store.lives, store.glances, store.packs, async () => {
+    const told = await keeping([store.lives, store.glances, store.packs], async () => {
       const now = (await store.glances.get(this.bushId))!;
       // A page of the feed came meanwhile, with perhaps another order of the walk.
       if (now.glance.number !== glance.number || now.glance.feed !== glance.feed) return now;
@@ -263,14 +241,15 @@ export class DeviceBook {
       const anew = await this.#askGlance();
       if (anew.kind === 'problem') return anew;
     }
-    await store.books.put({ bushId: this.bushId, memberId: member.id, feed, number, taking: null });
+    const book = { bushId: this.bushId, memberId: member.id, feed, number, taking: null };
+    await keeping([store.books], () => store.books.put(book));
     this.owner.progress(null);
     this.owner.refilled();
     return IN_STEP;
   }
 
   async #keepPart({ lives = [] }: SnapshotPart, book: Omit<BookState, 'bushId'>): Promise<void> {
-    await store.transaction('rw', store.lives, store.books, async () => {
+    await keeping([store.lives, store.books], async () => {
       await store.lives.bulkPut(lives.map(({ id, ...life }) => ({ ...life, treeId: id, bushId: this.bushId })));
       await store.books.put({ bushId: this.bushId, ...book });
     });
@@ -320,8 +299,7 @@ export class DeviceBook {
   async #keepChanges(changes: Changes, book: BookState): Promise<BookNews> {
     const { bushId } = this;
     const { walk, to } = changes;
-    const tables = [store.lives, store.books, store.glances, store.packs];
-    return store.transaction('rw', tables, async () => {
+    return keeping([store.lives, store.books, store.glances, store.packs], async () => {
       const known = (await store.glances.get(bushId))!;
       const lives = await addToLives(bushId, changes);
       const steps = new Map(walk?.map(({ id, walkOrder }) => [id, walkOrder]));
@@ -370,6 +348,7 @@ async function orProblem(work: () => Promise<Synced>): Promise<Synced> {
   try {
     return await work();
   } catch (error) {
+    if (error instanceof SignedOut) return { kind: 'problem', status: SIGN_IN, problem: error.name };
     console.error(error);
     // What a store throws has its own kind; this is an answer that was read as what it is not.
     if (error instanceof TypeError) return NOT_FOLLOWED;

@@ -3,11 +3,12 @@ import type { BushRecord, Expectations, TreeRow, WorkRecord } from '@baumkin/cor
 
 import { asked, KEPT_HERE, type Asked } from './api.ts';
 import { openBook, type BookDoor } from './bookDoor.ts';
-import { dayHere, isWhole, type BookNews, type Progress, type Replaced, type Synced } from './deviceBook.ts';
+import type { BookNews, Progress, Replaced, Synced } from './bookTold.ts';
+import { dayHere, isWhole } from './deviceBook.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, readLines, unpackAll, withNews } from './linePacks.ts';
 import { withRecords, type Glance } from './overview.ts';
-import { addToLives, store, type KeptGlance, type Life } from './store.ts';
+import { addToLives, keeping, store, type KeptGlance, type Life } from './store.ts';
 
 /** What the server says to one who is no member, whether the bush exists or not. */
 const NO_MEMBER = 'There is no such bush, or you are not a member of it.';
@@ -204,7 +205,7 @@ export class InStep {
     records: readonly WorkRecord[],
     bushRecords: readonly BushRecord[]
   ): Promise<{ readonly lives: readonly Life[]; readonly followed: boolean }> {
-    const { lives, news } = await store.transaction('rw', store.lives, store.glances, store.packs, async () => {
+    const { lives, news } = await keeping([store.lives, store.glances, store.packs], async () => {
       const lives = await addToLives(this.bushId, { trees: [], records });
       const kept = await store.glances.get(this.bushId);
       if (!kept) return { lives, news: null };

@@ -102,6 +102,12 @@ export interface PracticeEntry {
   readonly answer: PracticeAnswer;
 }
 
+/** Whose device it is by now: the first's, or that of whoever came after so many had signed out. */
+interface Holder {
+  readonly key: 'holder';
+  readonly after: number;
+}
+
 /** What this device keeps, so that work goes on without a network and nothing typed is lost. */
 class DeviceStore extends Dexie {
   glances!: EntityTable<KeptGlance, 'bushId'>;
@@ -113,6 +119,7 @@ class DeviceStore extends Dexie {
   outbox!: EntityTable<OutboxEntry, 'id'>;
   drafts!: EntityTable<SheetDraft, 'key'>;
   practice!: EntityTable<PracticeEntry, 'id'>;
+  holder!: EntityTable<Holder, 'key'>;
 
   constructor() {
     super('baumkin');
@@ -151,6 +158,7 @@ class DeviceStore extends Dexie {
           .modify({ stirred: [], trees: 0 });
         await kept.table('drafts').where('key').startsWith('roundPlan/').delete();
       });
+    this.version(7).stores({ holder: 'key' });
   }
 }
 
@@ -173,6 +181,37 @@ export const KNOWN_OF_BUSHES = [
   store.answers,
   store.searches
 ] as const;
+
+const signedOutSoFar = async () => (await store.holder.get('holder'))?.after ?? 0;
+/** How many had signed out when this page, or this worker, began. */
+const begunAfter = signedOutSoFar();
+// Whoever writes is told.
+begunAfter.catch(() => undefined);
+
+/** Somebody signed out on this device since this page, or this worker, began. */
+export class SignedOut extends Error {
+  override readonly name = 'SignedOut';
+}
+
+/**
+ * Writes what this device is to know of bushes, all of it or nothing. What was begun before somebody signed out writes nothing any
+ * more, in whatever tab or worker it runs.
+ * @throws SignedOut
+ */
+export async function keeping<T>(written: readonly Table[], work: () => Promise<T>): Promise<T> {
+  const before = await begunAfter;
+  return store.transaction('rw', [...written, store.holder], async () => {
+    if ((await signedOutSoFar()) !== before) throw new SignedOut();
+    return work();
+  });
+}
+
+/** Takes everything that is known of bushes off this device, for whoever signs out. */
+export const forgetAll = (): Promise<void> =>
+  store.transaction('rw', [...KNOWN_OF_BUSHES, store.holder], async () => {
+    await Promise.all(KNOWN_OF_BUSHES.map((table) => table.clear()));
+    await store.holder.put({ key: 'holder', after: (await signedOutSoFar()) + 1 });
+  });
 
 /** What came of some trees: their line in the registry, records, or both. */
 interface News {

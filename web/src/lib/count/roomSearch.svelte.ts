@@ -4,7 +4,7 @@ import type { RecordKindName, TreeRow, WorkRecord } from '@baumkin/core/records'
 import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
-import { store } from '$lib/client/store.ts';
+import { keeping, store } from '$lib/client/store.ts';
 import type { PlaceWorker } from '$lib/workers/place.worker.ts';
 import { PooledRun } from '$lib/workers/pooledRun.svelte.ts';
 
@@ -101,11 +101,7 @@ export class RoomSearch {
 
   async #keep(): Promise<void> {
     this.#show();
-    await store.searches.put({
-      key: this.#key,
-      bushId: this.#bush.id,
-      question: this.#question,
-      found: [...this.#found]
-    });
+    const kept = { key: this.#key, bushId: this.#bush.id, question: this.#question, found: [...this.#found] };
+    await keeping([store.searches], () => store.searches.put(kept));
   }
 }

@@ -2,7 +2,7 @@
   import type { Snippet } from 'svelte';
   import { toast } from 'svelte-sonner';
 
-  import { KNOWN_OF_BUSHES } from '$lib/client/store.ts';
+  import { forgetAll } from '$lib/client/store.ts';
 
   /** Signs out: what the device keeps of bushes goes; what still waits in the outbox stays for its writer. */
   const { children, class: look = '' }: { children: Snippet; class?: string } = $props();
@@ -17,7 +17,7 @@
       );
       return;
     }
-    await Promise.all(KNOWN_OF_BUSHES.map((table) => table.clear()));
+    await forgetAll();
     // The service worker leads to no bush from here.
     if ('caches' in window) await caches.delete('last-bush');
     window.location.href = '/sign-in';

@@ -1,6 +1,6 @@
 import type { PlacementTask } from '@baumkin/core/rotation';
 
-import { store } from '$lib/client/store.ts';
+import { keeping, store } from '$lib/client/store.ts';
 import type { PlaceWorker } from '$lib/workers/place.worker.ts';
 import { PooledRun } from '$lib/workers/pooledRun.svelte.ts';
 
@@ -58,6 +58,7 @@ export class RoundPlan {
   async #keep(): Promise<void> {
     this.holes = new Map(this.#planned);
     // A round that was planned is walked as it was, whatever is known since.
-    await store.searches.put({ key: this.#key, bushId: this.#bushId, question: '', found: [...this.#planned] });
+    const kept = { key: this.#key, bushId: this.#bushId, question: '', found: [...this.#planned] };
+    await keeping([store.searches], () => store.searches.put(kept));
   }
 }

@@ -1,6 +1,7 @@
 import { expose, type ProxyMarked } from 'comlink';
 
-import { DeviceBook, type BookOwner } from '../client/deviceBook.ts';
+import type { BookOwner } from '../client/bookTold.ts';
+import { DeviceBook } from '../client/deviceBook.ts';
 
 /** The book of a bush, off the page's thread: what comes from the server is read, derived and kept here. */
 export class BookWorker {
