@@ -118,3 +118,18 @@ test('signing out takes the bush off the device, from wherever, and not before t
   await page.goto(`/bush/${bushId}`);
   await page.waitForURL(/sign-in/);
 });
+
+test('signing out while the bush is still coming leaves nothing of it', async ({ page }) => {
+  // A part of the bush is on its way for a while.
+  await page.route('**/snapshot/*/2', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    await route.continue().catch(() => undefined);
+  });
+  await signIn(page);
+  await expect(page.getByText(/^\d+ of \d+ trees here/)).toBeVisible();
+  await page.getByRole('button', { name: /sign out/ }).click();
+  await expect(page).toHaveURL(/sign-in/);
+  for (const table of ['glances', 'packs', 'lives', 'books'])
+    await expect.poll(async () => (await storedRows(page, table)).length).toBe(0);
+  expect(await page.evaluate(() => document.cookie)).not.toContain('baumkin_left');
+});

@@ -4,10 +4,14 @@
   import { onMount } from 'svelte';
   import { Toaster } from 'svelte-sonner';
 
+  import { endLeaving } from '$lib/client/leaving.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   const { children } = $props();
-  onMount(() => preferences.restore());
+  onMount(() => {
+    preferences.restore();
+    void endLeaving();
+  });
 </script>
 
 {@render children()}

@@ -1,9 +1,11 @@
 import { describe, expect, it, vi } from 'vitest';
 
+import { LEFT_COOKIE } from '../../src/lib/leftCookie.ts';
 import { device, openBush, store } from './device.ts';
 import { BUSH, trees } from './server.ts';
 
-const { forgetAll, keeping, KNOWN_OF_BUSHES, SignedOut } = await import('../../src/lib/client/store.ts');
+const { keeping, KNOWN_OF_BUSHES, SignedOut } = await import('../../src/lib/client/store.ts');
+const { endLeaving } = await import('../../src/lib/client/leaving.ts');
 const { keepAnswer } = await import('../../src/lib/client/answers.ts');
 
 /* What somebody leaves on a device that others use: nothing, however busy her pages are when she signs out. */
@@ -16,13 +18,21 @@ describe('somebody who signs out', () => {
     device.server.makeSnapshot(4, 2);
     const bush = await openBush();
     await vi.waitFor(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2), { timeout: 30_000 });
-    await forgetAll();
+    document.cookie = `${LEFT_COOKIE}=1; path=/`;
+    await endLeaving();
+    expect(document.cookie).not.toContain(`${LEFT_COOKIE}=1`);
     device.server.makeSnapshot(4);
     await bush.refresh();
     await bush.loadTree(trees[0]!.id).catch(() => undefined);
     await expect(keepAnswer('key', BUSH, 'question', 42)).rejects.toThrow(SignedOut);
     await bush.close();
     expect(await known()).toEqual(nothing);
+  });
+
+  it('is the only one whose book is cleared away', async () => {
+    await store.answers.put({ key: 'k', bushId: BUSH, question: '', answer: 1, at: 1 });
+    await endLeaving();
+    expect(await store.answers.count()).toBe(1);
   });
 
   it('leaves the device to whoever signs in next, whose pages are others', async () => {

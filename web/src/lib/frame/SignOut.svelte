@@ -2,7 +2,7 @@
   import type { Snippet } from 'svelte';
   import { toast } from 'svelte-sonner';
 
-  import { forgetAll } from '$lib/client/store.ts';
+  import { endLeaving } from '$lib/client/leaving.ts';
 
   /** Signs out: what the device keeps of bushes goes; what still waits in the outbox stays for its writer. */
   const { children, class: look = '' }: { children: Snippet; class?: string } = $props();
@@ -17,9 +17,7 @@
       );
       return;
     }
-    await forgetAll();
-    // The service worker leads to no bush from here.
-    if ('caches' in window) await caches.delete('last-bush');
+    await endLeaving();
     window.location.href = '/sign-in';
   }
 </script>

@@ -1,5 +1,7 @@
 import type { Cookies } from '@sveltejs/kit';
 
+import { LEFT_COOKIE } from '../leftCookie.ts';
+
 export const SESSION_COOKIE = 'baumkin_session';
 
 /** Gives the browser its session: kept from scripts and other sites, and sent by TLS alone where that is spoken. */
@@ -13,7 +15,11 @@ export function setSessionCookie(cookies: Cookies, url: URL, token: string, expi
   });
 }
 
-/** Takes the session from the browser. */
-export function dropSessionCookie(cookies: Cookies): void {
+const A_YEAR_S = 31_536_000;
+
+/** Takes the session from the browser, and lets its pages know that it is over: they clear away what the device keeps. */
+export function dropSessionCookie(cookies: Cookies, url: URL): void {
   cookies.delete(SESSION_COOKIE, { path: '/' });
+  const secure = url.protocol === 'https:';
+  cookies.set(LEFT_COOKIE, '1', { path: '/', httpOnly: false, sameSite: 'lax', secure, maxAge: A_YEAR_S });
 }
