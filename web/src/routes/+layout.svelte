@@ -4,13 +4,14 @@
   import { onMount } from 'svelte';
   import { Toaster } from 'svelte-sonner';
 
-  import { endLeaving } from '$lib/client/leaving.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { LEFT_COOKIE } from '$lib/leftCookie.ts';
 
   const { children } = $props();
   onMount(() => {
     preferences.restore();
-    void endLeaving();
+    // Seldom needed, and with the whole store behind it.
+    if (document.cookie.includes(LEFT_COOKIE)) void import('$lib/client/leaving.ts').then((left) => left.endLeaving());
   });
 </script>
 
