@@ -85,6 +85,18 @@ describe('a bush that is opened for the first time', () => {
     expect(await store.lives.count()).toBe(trees.length);
   });
 
+  it('goes on by itself once a server answers again that was away for a while', async () => {
+    device.server.makeSnapshot(4, 2);
+    const bush = await openBush();
+    await until(async () => expect((await store.books.get(BUSH))?.taking?.part).toBe(2));
+    device.server.mood = 'away';
+    await until(() => expect(bush.outbox.offline).toBe(true));
+    device.server.makeSnapshot(4);
+    device.server.mood = 'well';
+    await until(async () => expect((await store.books.get(BUSH))?.taking).toBeNull());
+    await until(() => expect(bush.outbox.offline).toBe(false));
+  });
+
   it('waits for parts that are still being made, and begins with another snapshot where there is one', async () => {
     device.server.makeSnapshot(4, 2);
     const coming = whole();

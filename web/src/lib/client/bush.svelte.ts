@@ -374,6 +374,7 @@ export class BushState {
   readonly #wake = () => {
     this.outbox.offline = false;
     void this.outbox.send();
+    void this.refresh();
   };
   /** Back at this page after a while: others may have worked on the bush. */
   readonly #lookAgain = () => {

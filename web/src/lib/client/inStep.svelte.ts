@@ -17,6 +17,12 @@ const DAY_MS = 86_400_000;
 /** How long is waited before the server's events are asked for again, where the answer was a no. */
 const HEAR_AGAIN_MS = 3000;
 
+/** How long is waited before the server is asked again where it did not answer: twice as long each time, up to a minute. */
+const FIRST_AGAIN_MS = 2000;
+const LAST_AGAIN_MS = 60_000;
+/** From here on an answer says that the server, or something between, did not work. */
+const SERVER_FAILED = 500;
+
 const NOT_ALL_HERE =
   'Not all of this bush is on this device yet, so that what is asked for cannot be worked out. It comes along while there is a network.';
 
@@ -47,6 +53,8 @@ export class InStep {
   #endListening: () => void = () => undefined;
   #events: EventSource | null = null;
   #hearAgain: ReturnType<typeof setTimeout> | undefined;
+  #askAgain: ReturnType<typeof setTimeout> | undefined;
+  #againMs = FIRST_AGAIN_MS;
   #closed = false;
   /** a glance that was asked for before anything else, where nothing was here */
   #asked: Promise<Synced> | null = null;
@@ -96,6 +104,7 @@ export class InStep {
   /** Resolves once nothing is written to this device any more. */
   close(): Promise<void> {
     this.#closed = true;
+    clearTimeout(this.#askAgain);
     this.#endListening();
     this.#tabs?.close();
     return this.#book.close();
@@ -264,13 +273,24 @@ export class InStep {
     this.glance = glance;
   }
 
+  /** Asks again after a while: a bush that was coming along would stand still, and the page say that there is no network. */
+  #lookAgain(): void {
+    clearTimeout(this.#askAgain);
+    if (this.#closed) return;
+    this.#askAgain = setTimeout(() => void this.refresh(), this.#againMs);
+    this.#againMs = Math.min(2 * this.#againMs, LAST_AGAIN_MS);
+  }
+
   #succeeded(): void {
+    clearTimeout(this.#askAgain);
+    this.#againMs = FIRST_AGAIN_MS;
     this.problem = null;
     this.owner.answered(true);
     this.owner.isInStep();
   }
 
   #failed({ status, problem }: { readonly status: number | null; readonly problem: string }): void {
+    if (status === null || status >= SERVER_FAILED) this.#lookAgain();
     if (status === null) this.owner.answered(false);
     else if (status === 401) window.location.href = `/sign-in?to=${encodeURIComponent(window.location.pathname)}`;
     else this.problem = problem;
