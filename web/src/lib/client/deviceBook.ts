@@ -58,6 +58,9 @@ const AT_ONCE = 1000;
 const FEWEST_STIRRED = 20;
 const STIRRED_SHARE = 0.02;
 
+const answered = <T>(call: Parameters<typeof asked<T>>[0]) =>
+  asked(call, 'The server did not answer as it should. It is asked again; what is here can be worked with.');
+
 /** The day here, for counting days that pass: UTC, as the server counts. */
 export const dayHere = () => new Date().toISOString().slice(0, 10);
 
@@ -127,7 +130,7 @@ export class DeviceBook {
   }
 
   async #askGlance(): Promise<Synced> {
-    const answer = await asked(api.GET('/bushes/{bush}/lines', { params: { path: { bush: this.bushId } } }));
+    const answer = await answered(api.GET('/bushes/{bush}/lines', { params: { path: { bush: this.bushId } } }));
     if (answer.problem !== null) return { kind: 'problem', ...answer };
     const { trees, ...glance } = answer.data;
     await this.#keepAll(glance, trees);
@@ -206,7 +209,7 @@ export class DeviceBook {
 
   async #takeSnapshot({ member }: Glance, known: BookState | undefined): Promise<Synced> {
     const params = { path: { bush: this.bushId } };
-    const first = await asked(api.GET('/bushes/{bush}/snapshot', { params }));
+    const first = await answered(api.GET('/bushes/{bush}/snapshot', { params }));
     if (first.problem !== null) return { kind: 'problem', ...first };
     let state = first.data;
     const { feed, number, parts } = state;
@@ -220,7 +223,7 @@ export class DeviceBook {
       if (this.#stopped) return IN_STEP;
       if (part >= state.ready) {
         await new Promise((resolve) => setTimeout(resolve, PART_WAIT_MS));
-        const look = await asked(api.GET('/bushes/{bush}/snapshot', { params }));
+        const look = await answered(api.GET('/bushes/{bush}/snapshot', { params }));
         if (look.problem !== null) return { kind: 'problem', ...look };
         // Another one meanwhile: the parts of the first may be gone.
         if (look.data.number !== number || look.data.feed !== feed) return this.#look();
@@ -228,7 +231,7 @@ export class DeviceBook {
         continue;
       }
       const path = { bush: this.bushId, number: String(number), part: String(part) };
-      const answer = await asked(api.GET('/bushes/{bush}/snapshot/{number}/{part}', { params: { path } }));
+      const answer = await answered(api.GET('/bushes/{bush}/snapshot/{number}/{part}', { params: { path } }));
       if (answer.problem !== null) return { kind: 'problem', ...answer };
       part += 1;
       await this.#keepPart(answer.data, { memberId: member.id, feed, number, taking: { part, parts } });
@@ -260,7 +263,7 @@ export class DeviceBook {
     for (;;) {
       const query = { feed: book.feed, after: String(number) };
       const params = { path: { bush: this.bushId }, query };
-      const answer = await asked(api.GET('/bushes/{bush}/changes', { params }));
+      const answer = await answered(api.GET('/bushes/{bush}/changes', { params }));
       if (answer.problem !== null) {
         if (answer.status !== HAS_GONE) return { kind: 'problem', ...answer };
         return this.#beginAnew(anew);

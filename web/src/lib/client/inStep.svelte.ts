@@ -68,7 +68,11 @@ export class InStep {
     readonly owner: InStepOwner
   ) {
     this.#book = openBook(bushId, {
-      progress: (progress) => (this.progress = progress),
+      progress: (progress) => {
+        this.progress = progress;
+        // Something came: it is worth asking again soon.
+        this.#againMs = FIRST_AGAIN_MS;
+      },
       changed: (news) => this.#told(news),
       replaced: (now) => this.#told(now),
       refilled: () => this.#told('refilled')
