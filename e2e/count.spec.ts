@@ -117,6 +117,8 @@ test('the whole bush on one sheet: room looked for, keys, totals that add up, th
   expect(many).toBeGreaterThan(Math.max(20, seen));
   await accept.click();
   await expect(page.getByText(`${many} trees decided as suggested`)).toBeVisible();
+  // It stays while somebody points at it.
+  await page.getByRole('button', { name: 'Undo' }).first().hover();
   await expect(page.getByText('No tree is like that.')).toBeVisible();
   await allSaved(page);
   await expect.poll(() => total('Decided')).toBe(await decided());

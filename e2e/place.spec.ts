@@ -116,10 +116,10 @@ test('brown shavings move the next proposal', async ({ page }) => {
   const tree = await tappedTree(page, 1);
   await page.goto(`/bush/${bushId}/place/${tree.id}`);
   const best = page.getByRole('group', { name: 'Best holes' });
-  await expect(best.getByText('planned')).toBeVisible();
+  await expect(best.getByText('planned')).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Drilled here' }).click();
   await expect(page.getByTestId('drilled')).toBeVisible();
-  await expect(page.getByText('Planning the seasons')).toBeHidden();
+  await expect(page.getByText('Planning the seasons')).toBeHidden({ timeout: 60_000 });
   await page.getByText(/^The coming seasons as a list/).click();
   const rows = page.getByTestId('rotation').getByRole('row');
   await expect(rows).not.toHaveCount(0);
