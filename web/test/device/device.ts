@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
-import { afterEach, beforeEach, vi } from 'vitest';
+import { afterEach, beforeEach, expect, vi } from 'vitest';
 
-import { BUSH, FailingServer } from './server.ts';
+import { BUSH, FailingServer, trees } from './server.ts';
 
 /** A device with a server of its own for every test; a test may give it another one. */
 export const device = { server: new FailingServer() };
@@ -20,6 +20,36 @@ export async function openBush(): Promise<State> {
   await bush.open();
   return bush;
 }
+
+/** A busy machine takes its time. */
+export const until = <T>(holds: () => T) => vi.waitFor(holds, { timeout: 30_000 });
+
+/** A device on which the whole bush is. */
+export async function whole(): Promise<State> {
+  const bush = await openBush();
+  await until(async () => expect((await store.books.get(BUSH))?.taking).toBeNull());
+  return bush;
+}
+
+/** A tree of the bush, and a reading of it, or of another, as its author sends it. */
+export const tree = trees[3]!;
+export const reading = (valueMm: number, treeId = tree.id) => ({
+  id: crypto.randomUUID(),
+  kind: 'reading' as const,
+  treeId,
+  on: '2026-11-20',
+  recordedAt: '2026-11-20T10:00:00.000Z',
+  correctsId: null,
+  withdrawn: false,
+  quantity: 'girth' as const,
+  valueMm,
+  asWritten: `${valueMm / 10} cm`,
+  method: 'girthTape' as const,
+  heightMm: 1300,
+  confirmed: true,
+  note: '',
+  authorId: device.server.member.id
+});
 
 /** Takes everything off the device. */
 export const empty = () => Promise.all(store.tables.map((table) => table.clear()));

@@ -58,6 +58,7 @@ const AT_ONCE = 1000;
 const FEWEST_STIRRED = 20;
 const STIRRED_SHARE = 0.02;
 
+/** What came of asking the server, with what a person is told where that went wrong. */
 const answered = <T>(call: Parameters<typeof asked<T>>[0]) =>
   asked(call, 'The server did not answer as it should. It is asked again; what is here can be worked with.');
 

@@ -4,7 +4,7 @@ import type { BushRecord, Expectations, TreeRow, WorkRecord } from '@baumkin/cor
 import { asked, KEPT_HERE, type Asked } from './api.ts';
 import { openBook, type BookDoor } from './bookDoor.ts';
 import type { BookNews, Progress, Replaced, Synced } from './bookTold.ts';
-import { dayHere, isWhole } from './deviceBook.ts';
+import { dayHere, isWhole, ON_THIS_DEVICE } from './deviceBook.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, readLines, unpackAll, withNews } from './linePacks.ts';
 import { withRecords, type Glance } from './overview.ts';
@@ -17,7 +17,7 @@ const DAY_MS = 86_400_000;
 /** How long is waited before the server's events are asked for again, where the answer was a no. */
 const HEAR_AGAIN_MS = 3000;
 
-/** How long is waited before the server is asked again where it did not answer: twice as long each time, up to a minute. */
+/** How long is waited before a look at the server that failed is made again: twice as long each time, up to a minute. */
 const FIRST_AGAIN_MS = 2000;
 const LAST_AGAIN_MS = 60_000;
 /** From here on an answer says that the server, or something between, did not work. */
@@ -294,7 +294,7 @@ export class InStep {
   }
 
   #failed({ status, problem }: { readonly status: number | null; readonly problem: string }): void {
-    if (status === null || status >= SERVER_FAILED) this.#lookAgain();
+    if (status === null || status === ON_THIS_DEVICE || status >= SERVER_FAILED) this.#lookAgain();
     if (status === null) this.owner.answered(false);
     else if (status === 401) window.location.href = `/sign-in?to=${encodeURIComponent(window.location.pathname)}`;
     else this.problem = problem;
