@@ -63,14 +63,20 @@ export async function scriptWeight(origin, path, usable) {
     await client.send('Network.clearBrowserCache');
     const sent = { page: 0, worker: 0 };
     context.on('requestfinished', (request) => {
-      const { pathname } = new URL(request.url());
-      if (!pathname.endsWith('.js')) return;
-      void request
-        .sizes()
-        .then(({ responseBodySize }) => (sent[pathname.includes('/workers/') ? 'worker' : 'page'] += responseBodySize));
+      if (!new URL(request.url()).pathname.endsWith('.js')) return;
+      void request.sizes().then(({ responseBodySize }) => (sent.page += responseBodySize));
     });
+    // What a worker asks for is no request of its page: its one script is asked for once more.
+    /** @type {Set<string>} */
+    const workers = new Set();
+    page.on('worker', (worker) => workers.add(worker.url()));
     await page.goto(path);
     await usable(page);
+    for (const url of workers) {
+      const response = await fetch(url, { headers: { 'accept-encoding': 'br' } });
+      sent.worker += Number(response.headers.get('content-length'));
+      await response.body?.cancel();
+    }
     return sent;
   } finally {
     await browser.close();

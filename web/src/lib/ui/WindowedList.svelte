@@ -11,7 +11,7 @@
     count: 0,
     getScrollElement: () => null,
     estimateSize: () => untrack(() => rowPx),
-    overscan: 12
+    overscan: 6
   });
   $effect(() => {
     const [count, page, px] = [items.length, list?.closest('main') ?? null, rowPx];
