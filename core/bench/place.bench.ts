@@ -1,6 +1,6 @@
 import { bench, describe } from 'vitest';
 
-import { LossKernel, placeHoles, planRotation, type PlacementTask } from '../src/rotation/index.ts';
+import { carryOn, LossKernel, placeHoles, planRotation, type PlacementTask } from '../src/rotation/index.ts';
 import { seededRng } from '../src/math/index.ts';
 import {
   columnBearing,
@@ -82,7 +82,10 @@ describe('one trunk', () => {
     seed: 1
   };
   bench('rotation, two taps for 57 seasons', () => void planRotation(rotation));
-  bench('rotation as rough as in a round', () => void planRotation({ ...rotation, effort: 0.4 }));
+  const carried = planRotation(rotation).flatMap((hole) =>
+    hole.season > 0 ? [{ ...hole, season: hole.season - 1 }] : []
+  );
+  bench('the same, carried on from last season', () => void carryOn(rotation, carried));
   bench('a loss kernel', () => void new LossKernel(7.9375, DEFAULT_COLUMNS));
   bench('learning from twelve shavings, 500 truths', () => {
     learnTrunk(trunk, seen, DEFAULT_COLUMNS, { draws: 500, depthMm: 38.1, seed: 1 });
@@ -100,7 +103,7 @@ describe('a bush of eight trees with 25 old holes each', () => {
   );
   bench('placed as in a tapping round', () => {
     for (const each of bush)
-      placeHoles({ ...task, trunk: each, taps: 1, wanted: 1, draws: 200, cellMm: 25, effort: 0.4, seasonsAhead: 1 });
+      placeHoles({ ...task, trunk: each, taps: 1, wanted: 1, draws: 200, cellMm: 25, seasonsAhead: 1 });
   });
   bench('straightforward: the clearest cell of a picture of every tree, cell by cell', () => {
     for (const each of bush) {

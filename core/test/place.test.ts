@@ -17,6 +17,7 @@ import {
   type RuleTree,
   type PlacementTask
 } from '../src/rotation/index.ts';
+import { wrapDegrees } from '../src/math/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, trunkToday, type RecordedHole, type Trunk } from '../src/trunk/index.ts';
 
 const hole = (season: number, bearingDeg: number, heightMm: number): RecordedHole => ({
@@ -44,16 +45,35 @@ const trunk = trunkToday(380, 1.4, 2027, past);
 
 describe('the planned placement', () => {
   it('gives this season’s holes from the plan, clear, and the coming seasons behind them', () => {
-    const { proposals, plan } = placeHoles(task(trunk, { taps: 2, seasonsAhead: 25, effort: 0.5 }));
+    const { proposals, plan } = placeHoles(task(trunk, { taps: 2, seasonsAhead: 25 }));
     expect(proposals.filter(({ planned }) => planned)).toHaveLength(2);
     for (const { outlook } of proposals) expect(outlook.pClear).toBeGreaterThan(0.93);
     expect(new Set(plan.map(({ season }) => season)).size).toBe(25);
     expect(plan.filter(({ season }) => season < 10).every(({ lost }) => lost < 0.05)).toBe(true);
   });
 
+  it('a bare trunk’s first hole is where a practised hand would begin: not low on the cold side', () => {
+    // Common practice, no published source: chest height, and the side that thaws first.
+    const bare = trunkToday(320, 1.5, 2027, []);
+    const [first] = placeHoles(task(bare, { taps: 1, wanted: 1, seasonsAhead: 1 })).proposals;
+    expect(Math.abs(wrapDegrees(first!.bearingDeg - 180))).toBeLessThan(70);
+    expect(first!.heightMm).toBeGreaterThan(900);
+    const [liked] = placeHoles(task(bare, { taps: 1, wanted: 1, seasonsAhead: 1, favoured: [60] })).proposals;
+    expect(Math.abs(wrapDegrees(liked!.bearingDeg - 60))).toBeLessThan(50);
+  });
+
+  it('handiness costs less than one in two thousand of the wood', () => {
+    const bare = trunkToday(320, 1, 2027, []);
+    const lost = (favoured: readonly number[]) => {
+      const { plan } = placeHoles(task(bare, { taps: 1, draws: 20, seasonsAhead: 45, favoured }));
+      return plan.reduce((sum, hole) => sum + hole.lost, 0) / plan.length;
+    };
+    expect(Math.abs(lost([90]) - lost([]))).toBeLessThan(0.0005);
+  });
+
   it('a hole that is drilled is in the plan no more, and the next keeps its distance', () => {
     const taken = [{ bearingDeg: 20, heightMm: 1000 }];
-    const { proposals } = placeHoles(task(trunk, { taps: 2, taken, seasonsAhead: 5, effort: 0.3 }));
+    const { proposals } = placeHoles(task(trunk, { taps: 2, taken, seasonsAhead: 5 }));
     expect(proposals.filter(({ planned }) => planned)).toHaveLength(1);
     for (const proposal of proposals) expect(objections(task(trunk, { taken }), proposal)).toEqual([]);
   });
@@ -91,7 +111,7 @@ describe('what speaks against a place', () => {
         fc.constantFrom(...PLACEMENT_STRATEGIES.map(({ id }) => id)),
         fc.constantFrom(null, line),
         (keepOff, strategy, droppedFrom) => {
-          const asked = task(trunk, { keepOff, strategy, line: droppedFrom, draws: 20, seasonsAhead: 3, effort: 0.2 });
+          const asked = task(trunk, { keepOff, strategy, line: droppedFrom, draws: 20, seasonsAhead: 3 });
           for (const proposal of placeHoles(asked).proposals) {
             expect(objections(asked, proposal)).toEqual([]);
           }

@@ -3,20 +3,24 @@ import { describe, expect, it } from 'vitest';
 
 import { shortOrLong, tries } from '../../testing/long.ts';
 import {
+  carryOn,
   depthShared,
   HiddenTrunk,
+  livedRotation,
   liveThrough,
   LossKernel,
   planEvenly,
   planGreedily,
   planRotation,
+  seasonsToPlan,
+  type Foresight,
   type PlacementRule,
   type RuleTree,
   type PlannedHole,
   type RotationTask
 } from '../src/rotation/index.ts';
 import { haphazard, pattern, sunnySide } from '../src/rotation/rules.ts';
-import { seededRng } from '../src/math/index.ts';
+import { seededRng, wrapDegrees } from '../src/math/index.ts';
 import { DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 
 const BIT = 7.9375;
@@ -123,7 +127,7 @@ describe('the rotation (self-consistency: lived through in trunks that the model
   it.each([treeOf(250, 0.5, 1, 400), treeOf(250, 0.75, 1, 300)])(
     'beats a fine greedy on a hard trunk: ring $ringMm mm, band to $highestMm mm (paired 95 % interval)',
     (tree) => {
-      const planned = later(asHabit(planRotation(taskOf(tree, { effort: 3 }))), tree, TREES);
+      const planned = later(asHabit(planRotation(taskOf(tree))), tree, TREES);
       const greedy = later(asHabit(planGreedily(taskOf(tree))), tree, TREES);
       const saved = Array.from(greedy, (lost, i) => lost - planned[i]!);
       const sd = Math.sqrt(mean(saved.map((s) => (s - mean(saved)) ** 2)));
@@ -135,7 +139,63 @@ describe('the rotation (self-consistency: lived through in trunks that the model
     const tree = treeOf(300, 0.75);
     const plan = planRotation(taskOf(tree));
     const said = mean(plan.filter(({ season }) => season >= 25 && season < 50).map(({ lost }) => lost));
-    expect(Math.abs(mean(later(asHabit(plan), tree, 600)) - said)).toBeLessThan(0.002);
+    expect(Math.abs(mean(later(asHabit(plan), tree, 600)) - said)).toBeLessThan(0.001);
+  });
+
+  it('lived season by season it keeps what was planned, and is better than greed in the end', () => {
+    // Wanted of seasons 25 to 49: the makers' own goals, with room for what 400 trees leave open.
+    for (const { tree, most } of [
+      { tree: treeOf(300, 1.5), most: 0.0005 },
+      { tree: treeOf(300, 0.75), most: 0.0076 },
+      { tree: treeOf(250, 0.5, 1, 400), most: 0.045 }
+    ]) {
+      const seasons = 50;
+      const holes = livedRotation(tree, DEFAULT_COLUMNS, seasons);
+      expect(holes).toHaveLength(seasons);
+      const lived: PlacementRule = (season) => holes.filter((hole) => hole.season === season);
+      expect(mean(later(lived, tree, 400))).toBeLessThan(most);
+      const once = planRotation(taskOf(tree, { taps: Array<number>(seasonsToPlan(DEPTH, tree.ringMm)).fill(1) }));
+      // What was planned at first is drilled in the season that it was planned for.
+      for (const hole of once.filter(({ season }) => season < 20))
+        expect(Math.abs(wrapDegrees(hole.bearingDeg - holes[hole.season]!.bearingDeg))).toBeLessThan(0.001);
+    }
+  });
+
+  it('carried on, a plan gets places for the seasons that it did not reach, and for a hole more', () => {
+    const tree = treeOf(300, 1.5);
+    const plan = planRotation(taskOf(tree, { taps: Array<number>(45).fill(1) }));
+    const before = plan.filter(({ season }) => season > 0).map((hole) => ({ ...hole, season: hole.season - 1 }));
+    const [drilled] = plan;
+    const grown = taskOf({ ...tree, woodRadiusMm: tree.woodRadiusMm + tree.ringMm });
+    const past = [{ ...drilled!, buriedMm: tree.ringMm, depthMm: DEPTH }];
+    const carried = carryOn({ ...grown, past, taps: [2, ...Array<number>(44).fill(1)] }, before);
+    expect(carried).toHaveLength(46);
+    const kept = carried.filter(({ season }) => season === 0);
+    expect(kept.some(({ bearingDeg }) => Math.abs(wrapDegrees(bearingDeg - before[0]!.bearingDeg)) < 0.001)).toBe(true);
+    expect(mean(carried.map(({ lost }) => lost))).toBeLessThan(0.002);
+  });
+
+  it('no decade of the next fifty years loses much more than greed would', () => {
+    const tree = treeOf(300, 0.75);
+    const decades = (plan: readonly PlannedHole[]) =>
+      [0, 1, 2, 3, 4].map((d) => mean(plan.flatMap(({ season, lost }) => (Math.floor(season / 10) === d ? lost : []))));
+    const greedy = decades(planGreedily(taskOf(tree)));
+    const planned = decades(planRotation(taskOf(tree)));
+    planned.forEach((lost, decade) => expect(lost).toBeLessThan(greedy[decade]! + 0.003));
+    expect(mean(planned)).toBeLessThan(mean(greedy));
+  });
+
+  it('whoever looks farther ahead gives early seasons for late ones', () => {
+    const tree = treeOf(300, 0.75);
+    const halves = (foresight: Foresight) => {
+      const plan = planRotation(taskOf(tree, { foresight }));
+      const of = (from: number, to: number) =>
+        mean(plan.flatMap(({ season, lost }) => (season >= from && season < to ? lost : [])));
+      return { early: of(0, 25), late: of(50, 75) };
+    };
+    const [now, grandchildren] = [halves('now'), halves('grandchildren')];
+    expect(now.early).toBeLessThan(grandchildren.early);
+    expect(now.late).toBeGreaterThan(grandchildren.late);
   });
 
   it('on trunks with a past loses no more than greedy, and than the best even spacing from today', () => {
@@ -170,7 +230,7 @@ describe('the rotation (self-consistency: lived through in trunks that the model
       fc.property(fc.array(hole, { maxLength: 12 }), fc.integer({ min: 1, max: 3 }), (past, taps) => {
         const tree = { ...treeOf(380, 1.4, taps), past };
         const allowed = ({ bearingDeg }: { bearingDeg: number }) => bearingDeg < 300;
-        const plan = planRotation(taskOf(tree, { allowed, taps: [taps, taps, taps], effort: 0.3 }));
+        const plan = planRotation(taskOf(tree, { allowed, taps: [taps, taps, taps] }));
         const girth = 2 * Math.PI * tree.woodRadiusMm;
         for (const a of plan) {
           expect(a.heightMm).toBeGreaterThanOrEqual(600);
@@ -189,7 +249,7 @@ describe('the rotation (self-consistency: lived through in trunks that the model
   });
 
   it('is the same for the same seed', () => {
-    const task = taskOf(treeOf(300, 1), { taps: [1, 1, 1, 1], effort: 0.5 });
+    const task = taskOf(treeOf(300, 1), { taps: [1, 1, 1, 1] });
     expect(planRotation(task)).toEqual(planRotation(task));
   });
 
@@ -197,29 +257,32 @@ describe('the rotation (self-consistency: lived through in trunks that the model
     const small = taskOf(treeOf(200, 1, 6), { taps: [6] });
     expect(planRotation(small).length).toBeLessThan(6);
     const taken = [{ bearingDeg: 90, heightMm: 900 }];
-    const rest = planRotation(taskOf(treeOf(450, 1, 2), { taps: [2, 2], taken, effort: 0.3 }));
+    const rest = planRotation(taskOf(treeOf(450, 1, 2), { taps: [2, 2], taken }));
     expect(rest.filter(({ season }) => season === 0)).toHaveLength(1);
   });
 });
 
 describe('the loss kernel (self-consistency: against drilling drawn from the same model)', () => {
-  it('is what drilling says: one old hole, one new hole, both off their place', () => {
-    const tree: RuleTree = {
-      ...treeOf(400, 1),
-      past: [{ bearingDeg: 90, heightMm: 900, buriedMm: 0, depthMm: DEPTH }]
-    };
-    for (const [side, up] of [
-      [0, 25],
-      [15, 150],
-      [-30, 100],
-      [0, 300]
+  it('is what drilling says, a millimetre off its own grid too: one old hole, one new hole, both off their place', () => {
+    // Planners look for the places that cost least, and find every fault of the kernel: at 35 mm one millimetre is a tenth.
+    const draws = shortOrLong(10_000, 100_000);
+    for (const [side, up, laid] of [
+      [35, 0, 0],
+      [-25, 200, 0],
+      [35, 0, 20]
     ] as const) {
-      const spot = { bearingDeg: 90 + (side / tree.woodRadiusMm) * (180 / Math.PI), heightMm: 900 + up };
-      const lost = Array.from({ length: 6000 }, (_, k) => {
-        const [hole] = new HiddenTrunk(tree, DEFAULT_COLUMNS, seededRng(k)).drill(0, [spot]);
-        return hole!.lost;
+      const tree: RuleTree = { ...treeOf(300, 1) };
+      const radius = tree.woodRadiusMm + laid;
+      const spot = { bearingDeg: 90 + (side / radius) * (180 / Math.PI), heightMm: 900 + up };
+      const lost = Array.from({ length: draws }, (_, k) => {
+        const hidden = new HiddenTrunk(tree, DEFAULT_COLUMNS, seededRng(k));
+        hidden.drill(0, [{ bearingDeg: 90, heightMm: 900 }]);
+        return hidden.drill(laid, [spot])[0]!.lost;
       });
-      expect(Math.abs(mean(lost) - kernel.at(side, up))).toBeLessThan(0.012);
+      const said = kernel.at(side, up, radius / tree.woodRadiusMm) * depthShared(laid, DEPTH, DEPTH);
+      const sd = Math.sqrt(mean(lost.map((each) => (each - mean(lost)) ** 2)));
+      // Three standard errors of the drilling, and three in a hundred that the kernel's steps may leave open.
+      expect(Math.abs(mean(lost) - said)).toBeLessThan((3 * sd) / Math.sqrt(draws) + 0.03 * said);
     }
   });
 

@@ -20,6 +20,10 @@ describe('trunk lengths as people write them', () => {
     ['14 3/8"', 14.375 * 25.4, null],
     ['14-3/8 in', 14.375 * 25.4, null],
     ['14⅜ in', 14.375 * 25.4, null],
+    ['3/4"', 0.75 * 25.4, null],
+    ['½"', 0.5 * 25.4, null],
+    ['5/16 in', (5 / 16) * 25.4, null],
+    [`1' 3/4"`, 12.75 * 25.4, null],
     ['14.4 in', 365.76, null],
     ['36,5 cm', 365, null],
     [`1' 2"`, 14 * 25.4, null],
@@ -51,7 +55,11 @@ describe('trunk lengths as people write them', () => {
     'girth 10 diameter 3',
     '1e5',
     'NaN',
-    '5 miles'
+    '5 miles',
+    '14⅜',
+    '14 3/8 cm',
+    '3/4',
+    '9'.repeat(400)
   ])('asks about "%s"', (text) => {
     expect(() => parseTrunkLength(text, 'cm')).toThrow(UnreadableLength);
   });

@@ -2,6 +2,7 @@ import { bushSettingsSchema, deriveTree, type WorkRecord } from '@baumkin/core/r
 import {
   liveThrough,
   LossKernel,
+  placeHoles,
   planEvenly,
   planGreedily,
   planRotation,
@@ -10,7 +11,7 @@ import {
   type PlannedHole,
   type RotationTask
 } from '@baumkin/core/rotation';
-import { bandOf, modelOf, placementOf, roundState, trunkOf, walkRows } from '@baumkin/core/bush';
+import { bandOf, modelOf, placementOf, roundState, tooThinToTap, trunkOf, walkRows } from '@baumkin/core/bush';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -109,6 +110,19 @@ describe('what the sheet is computed from', () => {
       heightMm: 900,
       lengthMm: 800
     });
+  });
+
+  it('a tree too thin for the bush’s guideline gets no planned hole, unless somebody decided otherwise', () => {
+    const thin = { ...state, dbhMm: 50, decision: null };
+    const { task } = placementOf(thin, { treeId: 't', settings, season: SEASON, wanted: 1 })!;
+    const { plan, proposals } = placeHoles({ ...task, draws: 20 });
+    expect(plan).toEqual([]);
+    expect(proposals.some(({ planned }) => planned)).toBe(false);
+    expect(tooThinToTap(thin, settings)).toBe(true);
+    expect(tooThinToTap({ ...thin, dbhMm: 400 }, settings)).toBe(false);
+    expect(tooThinToTap({ ...thin, dbhMm: null }, settings)).toBe(false);
+    const decided = { ...state, dbhMm: 250, decision: { ...state.decision!, taps: 1 } };
+    expect(placementOf(decided, { treeId: 't', settings, season: SEASON, wanted: 1 })!.task.taps).toBe(1);
   });
 
   it('snow lifts the band, and the band never vanishes', () => {

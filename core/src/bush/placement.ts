@@ -1,6 +1,7 @@
 import { seedFrom, toRadians } from '../math/index.ts';
 import type { BushSettings, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
 import type { Defect, PlacementTask } from '../rotation/index.ts';
+import { guidelineTaps, tapGuidelineOf } from '../taps/index.ts';
 import { DEFAULT_PRACTICE, trunkToday, type OldHole, type SeenShavings, type Trunk } from '../trunk/index.ts';
 import { modelOf } from './policy.ts';
 
@@ -111,6 +112,11 @@ export function seenOf(holes: readonly Taphole[], { shavings }: TreeState): Seen
   });
 }
 
+/** Is it thinner than the bush's guideline begins to tap at, and nobody decided to tap it? No hole is named on such a trunk. */
+export function tooThinToTap({ dbhMm, decision }: TreeState, settings: BushSettings): boolean {
+  return dbhMm !== null && !decision?.taps && guidelineTaps(tapGuidelineOf(settings), dbhMm) === 0;
+}
+
 /** What the placement of a tree's holes is computed from. @returns null before the tree has been measured */
 export function placementOf(
   tree: TreeState,
@@ -138,7 +144,7 @@ export function placementOf(
       ringMm: tree.growth.ringMm,
       ringCv: Math.min(0.6, tree.growth.ringSeMm / tree.growth.ringMm),
       wanted,
-      taps: tree.decision?.taps || 1,
+      taps: tooThinToTap(tree, settings) ? 0 : tree.decision?.taps || 1,
       keepOff: keptOff(tree),
       line: line && dropMm !== null ? { bearingDeg: line.bearingDeg, heightMm: line.heightMm, lengthMm: dropMm } : null,
       taken: tree.holesThisSeason.map(({ bearingDeg, heightMm }) => ({ bearingDeg, heightMm })),

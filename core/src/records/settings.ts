@@ -94,7 +94,7 @@ export const bushSettingsSchema = z.object({
   quietTo: dayOfYear.default(DEFAULT_QUIET.to),
   /** the ash borer was found in this bush or near it */
   ashBorer: z.boolean().default(false),
-  /** sides liked better between equally clear places outside the planned rotation */
+  /** sides liked better between equally clear places */
   favours: z.array(z.enum(FAVOURS)).max(FAVOURS.length).default([]),
   /** paint under a season's holes, by turns; none where nobody paints */
   paints: z.array(z.enum(PAINTS)).max(PAINTS.length).default([]),

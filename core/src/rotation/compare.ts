@@ -3,31 +3,52 @@ import { mean, normaliseBearing, sampleDeviation, seededRng } from '../math/inde
 import type { ColumnModel } from '../trunk/index.ts';
 import { HiddenTrunk, liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
 import { kernelFor } from './kernel.ts';
-import { planRotation, type PlannedHole } from './plan.ts';
+import { carryOn, planRotation, seasonsToPlan, type MeantHole, type RotationTask } from './plan.ts';
 import { PLACEMENT_STRATEGIES, placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
-/** The rotation as something that can be lived through beside the habits: planned once, on what is known at the start. */
-export function plannedFor(tree: RuleTree, model: ColumnModel, seasons: number, effort = 1): PlannedHole[] {
-  const { woodRadiusMm, ringMm, bitMm, depthMm, lowestMm, highestMm, taps, past = [] } = tree;
-  return planRotation({
-    woodRadiusMm,
-    ringMm,
-    practice: { depthMm, lowestMm, highestMm, spacingMm: 300 },
-    kernel: kernelFor(bitMm, bitMm, model),
-    past: past.map((hole) =>
-      hole.bitMm === undefined ? hole : { ...hole, kernel: kernelFor(hole.bitMm, bitMm, model) }
-    ),
-    // Past its last season the plan has to look on, or its last holes would crowd.
-    taps: Array.from({ length: Math.min(80, seasons + 25) }, () => taps),
-    seed: 1,
-    effort
-  });
+/**
+ * The rotation as something that can be lived through beside the habits: planned at the start and carried on from season to
+ * season, on what is written down: where the holes were meant to be.
+ */
+export function livedRotation(tree: RuleTree, model: ColumnModel, seasons: number): MeantHole[] {
+  const { ringMm, bitMm, depthMm, lowestMm, highestMm, taps, past = [] } = tree;
+  const kernel = kernelFor(bitMm, bitMm, model);
+  const before = past.map((hole) =>
+    hole.bitMm === undefined ? hole : { ...hole, kernel: kernelFor(hole.bitMm, bitMm, model) }
+  );
+  const ahead = Array<number>(seasonsToPlan(depthMm, ringMm)).fill(taps);
+  const meant: MeantHole[] = [];
+  let plan: readonly MeantHole[] = [];
+  for (let season = 0; season < seasons; season++) {
+    const laid = season * ringMm;
+    const task: RotationTask = {
+      woodRadiusMm: tree.woodRadiusMm + laid,
+      ringMm,
+      practice: { depthMm, lowestMm, highestMm, spacingMm: 300 },
+      kernel,
+      past: [
+        ...before.map((hole) => ({ ...hole, buriedMm: hole.buriedMm + laid })),
+        ...meant.map((hole) => ({ ...hole, buriedMm: laid - hole.season * ringMm, depthMm }))
+      ],
+      taps: ahead,
+      seed: 1
+    };
+    plan =
+      season === 0
+        ? planRotation(task)
+        : carryOn(
+            task,
+            plan.filter((hole) => hole.season > 0).map((hole) => ({ ...hole, season: hole.season - 1 }))
+          );
+    meant.push(...plan.filter((hole) => hole.season === 0).map((hole) => ({ ...hole, season })));
+  }
+  return meant;
 }
 
 const ruleOf = (id: PlacementStrategyId, tree: RuleTree, model: ColumnModel, seasons: number): PlacementRule => {
   const rule = placementStrategyById(id).rule;
   if (rule) return rule;
-  const plan = plannedFor(tree, model, seasons);
+  const plan = livedRotation(tree, model, seasons);
   return (season) => plan.filter((hole) => hole.season === season);
 };
 

@@ -29,7 +29,8 @@ import {
   type TrunkFeatureKind
 } from '../trunk/index.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
-import { CELL_REACH_MM, planRotation, SIDEWAYS_APART_MM, type PastHole, type PlannedHole } from './plan.ts';
+import { CELL_REACH_MM, SIDEWAYS_APART_MM } from './board.ts';
+import { planRotation, seasonsToPlan, type PastHole, type PlannedHole } from './plan.ts';
 import { placementStrategyById, type PlacementStrategyId, type StrategyObjection } from './strategies.ts';
 
 /** A place on the trunk that a hole keeps away from: a wound, seam, limb or root. */
@@ -74,7 +75,7 @@ export interface PlacementTask {
   readonly ringCv: number;
   /** holes to propose */
   readonly wanted: number;
-  /** holes of a season, those that are drilled already included */
+  /** holes of a season, those that are drilled already included; 0 where none is to be planned */
   readonly taps: number;
   /** this season's holes that are drilled already: new ones keep their distance from them */
   readonly taken?: readonly BarkSpot[];
@@ -82,12 +83,10 @@ export interface PlacementTask {
   readonly line?: DropLine | null;
   readonly seen?: readonly SeenShavings[];
   readonly strategy?: PlacementStrategyId;
-  /** sides, bearings in degrees, that are liked better between equally clear places outside the planned rotation */
+  /** sides, bearings in degrees, that are liked better between equally clear places */
   readonly favoured?: readonly number[];
   /** seasons of the plan to give back; 0 when none is wanted */
   readonly seasonsAhead?: number;
-  /** 1 unless a rougher plan will do */
-  readonly effort?: number;
 }
 
 /** Everything the Place station shows of a trunk, from one seed. */
@@ -127,7 +126,8 @@ export class PlacedTrunk {
     const { trunk, practice, cellMm, strategy = 'rotation', taken = [] } = task;
     const grid = gridFor(trunk, practice.lowestMm, practice.highestMm, cellMm);
     const map = heatMap(this.#drawn, grid);
-    const plan = strategy === 'rotation' && (task.seasonsAhead ?? 0) > 0 ? rotationOf(task, this.#known.learned) : [];
+    const planned = strategy === 'rotation' && task.taps > 0 && (task.seasonsAhead ?? 0) > 0;
+    const plan = planned ? rotationOf(task, this.#known.learned) : [];
     const proposals: Proposal[] = plan
       .filter(({ season }) => season === 0)
       .slice(0, Math.max(0, task.taps - taken.length))
@@ -244,11 +244,6 @@ function clearPlaces(task: PlacementTask, map: HeatMap, wanted: number, others: 
   return chosen;
 }
 
-/** A plan has to look past what it shows by about as long as it takes to bury a hole: at least so many seasons. */
-const MIN_AHEAD = 45;
-/** And at most so many seasons. */
-const MAX_AHEAD = 75;
-
 function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
   const { trunk, practice, model, ringMm, keepOff = [], line, taken = [], seasonsAhead = 25 } = task;
   // In coarse steps, so that trees share their kernels.
@@ -257,24 +252,44 @@ function rotationOf(task: PlacementTask, learned: Learned): PlannedHole[] {
     leanSdDeg: Math.max(1, Math.round(learned.leanSdDeg)),
     sizeFactor: Math.round(5 * learned.sizeFactor) / 5
   };
-  const buried = Math.ceil(practice.depthMm / ringMm);
-  const seasons = Math.min(MAX_AHEAD, Math.max(MIN_AHEAD, seasonsAhead + buried));
-  const taps = Math.max(1, task.taps);
   const plan = planRotation({
     woodRadiusMm: trunk.woodRadiusMm,
     ringMm,
+    ringCv: task.ringCv,
     practice,
     kernel: kernelFor(practice.bitMm, practice.bitMm, model, belief),
     past: pastOf(task, learned, (bitMm) => kernelFor(bitMm, practice.bitMm, model, belief)),
-    taps: Array.from({ length: seasons }, () => taps),
+    taps: Array<number>(seasonsToPlan(practice.depthMm, ringMm)).fill(task.taps),
     taken,
     allowed: (spot) =>
       keepOff.every((defect) => apart(trunk, spot, defect) >= defect.marginMm + CELL_REACH_MM) &&
       !(line && outOfReach(trunk, spot, line, CELL_REACH_MM)),
-    seed: task.seed,
-    effort: task.effort ?? 1
+    unhandy: (spot) => unhandiness(task, spot),
+    seed: task.seed
   });
   return plan.filter(({ season }) => season < seasonsAhead);
+}
+
+/**
+ * Between places that are as clear as each other, as far as the model can tell, the handier is taken: what the least handy
+ * place of a trunk costs against the handiest, as a share of a path. A plan pays at most so much for handiness in the mean of
+ * its holes. Working assumption.
+ */
+const HANDINESS = 0.0003;
+/** Chest height, as a share of the way up the band within reach: 120 cm of the usual 60 to 150. Common practice. */
+const CHEST = 2 / 3;
+/** What the side counts for, of all handiness, where the bush likes some. Working assumption. */
+const LIKED_SIDE = 0.4;
+/** And where it does not say: the warm side, a little. Working assumption. */
+const ANY_SIDE = 0.15;
+/** North of the equator the sun thaws the south side first, and snow lies longest on the north side. Common practice. */
+const WARM_DEG = 180;
+
+function unhandiness({ practice: { lowestMm, highestMm }, favoured = [] }: PlacementTask, spot: BarkSpot): number {
+  const off = Math.abs((spot.heightMm - lowestMm) / (highestMm - lowestMm) - CHEST) / CHEST;
+  const side = favoured.length > 0 ? LIKED_SIDE : ANY_SIDE;
+  const unliked = 1 - liking(favoured.length > 0 ? favoured : [WARM_DEG], spot.bearingDeg);
+  return HANDINESS * ((1 - side) * off + side * unliked);
 }
 
 /** Old holes where they seem to lie; a scar of unknown place stands for several places at once. */

@@ -2,7 +2,7 @@ import type { BarkSpot } from '../geometry/index.ts';
 import { toDegrees, wrapDegrees, type Rng } from '../math/index.ts';
 import { alongSurface, shorterWay, type Trunk } from '../trunk/index.ts';
 import { haphazard, pattern, sunnySide, type PlacementRule, type RuleTree } from './rules.ts';
-import { SIDEWAYS_APART_MM } from './plan.ts';
+import { SIDEWAYS_APART_MM } from './board.ts';
 import { MM_PER_INCH } from '../units/index.ts';
 
 /** The ways in which stewards place holes, by name. */

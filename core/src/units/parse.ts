@@ -13,6 +13,12 @@ export const MM_PER: Readonly<Record<LengthUnit, number>> = {
   ft: MM_PER_FOOT
 };
 
+/** What units without fractions are called. */
+const NAMES = { mm: 'millimetres', cm: 'centimetres', m: 'metres' } as const;
+
+/** Longer than this, 100 km in mm, is no length of a bush. */
+const LONGEST_MM = 1e8;
+
 /** Which of the trunk's lengths was written down. */
 export type TrunkQuantity = 'girth' | 'diameter' | 'radius';
 
@@ -76,7 +82,7 @@ const VULGAR: Readonly<Record<string, string>> = {
 
 const NUMBER = String.raw`\d+(?:[.,]\d+)?`;
 const PART = new RegExp(
-  String.raw`^(?:(${NUMBER})(?:[\s-]+(\d+)\/(\d+))?|(\d+)\/(\d+))\s*((?:mm|cm|m|in|inch|inches|ft|foot|feet|millimet(?:re|er)s?|centimet(?:re|er)s?|met(?:re|er)s?)(?![a-z])|"|')?\.?\s*`,
+  String.raw`^(?:(\d+)\/(\d+)|(${NUMBER})(?:[\s-]+(\d+)\/(\d+))?)\s*((?:mm|cm|m|in|inch|inches|ft|foot|feet|millimet(?:re|er)s?|centimet(?:re|er)s?|met(?:re|er)s?)(?![a-z])|"|')?\.?\s*`,
   'i'
 );
 
@@ -126,11 +132,17 @@ export function parseLength(text: string, defaultUnit: LengthUnit, whole = text)
     if (parts > 0 && !(unit === 'ft' && (written === 'in' || written === undefined)))
       throw new UnreadableLength(`"${whole.trim()}" holds more than one length. Write one.`);
     const partUnit = written ?? (unit === 'ft' ? 'in' : defaultUnit);
+    const fraction = match[1] ?? match[4];
+    if (fraction !== undefined && partUnit !== 'in' && partUnit !== 'ft')
+      throw new UnreadableLength(
+        `Is "${whole.trim()}" in inches? Write them as ${match[0].trim().replace(/"$/, '')}", or ${NAMES[partUnit]} with a point.`
+      );
     valueMm += amountOf(match, whole) * MM_PER[partUnit];
     if (parts === 0) unit = written ?? null;
     parts += 1;
     rest = rest.slice(match[0].length);
   }
+  if (valueMm > LONGEST_MM) throw new UnreadableLength('No trunk and no wood is that long. Is there a digit too many?');
   return { valueMm, unit };
 }
 
@@ -149,7 +161,7 @@ function normalise(text: string): string {
 }
 
 function amountOf(match: RegExpExecArray, text: string): number {
-  const [, whole, over, under, loneOver, loneUnder] = match;
+  const [, loneOver, loneUnder, whole, over, under] = match;
   if (whole && /,\d{3}$/.test(whole))
     throw new UnreadableLength(`Is "${whole}" in "${text.trim()}" thousands or decimals? Write it without the comma.`);
   if (Number(under) === 0 || Number(loneUnder) === 0)

@@ -3,12 +3,13 @@
   import { compassPoint } from '@baumkin/core/math';
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
   import type { PlacementTask, SpotAnswer } from '@baumkin/core/rotation';
-  import { instructionFor, placementOf } from '@baumkin/core/bush';
+  import { tapGuidelineOf } from '@baumkin/core/taps';
+  import { instructionFor, placementOf, tooThinToTap } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import { saved } from '$lib/client/saved.ts';
-  import { conditionWords } from '$lib/labels/taps.ts';
+  import { conditionWords, suggestionWords } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
   import { STRATEGY_LABELS, instructionWords, taughtWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -52,8 +53,9 @@
   const left = $derived(
     tree.decision ? Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - tree.holesThisSeason.length) : null
   );
+  const tooThin = $derived(tooThinToTap(tree, settings));
   /** Nothing is drilled here before somebody decides anew. */
-  const waits = $derived(forbidden !== null || (fewer !== null && left === 0));
+  const waits = $derived(forbidden !== null || tooThin || (fewer !== null && left === 0));
   let asked = $state.raw<BarkSpot | null>(null);
   let answer = $state.raw<(SpotAnswer & { readonly spot: BarkSpot }) | null>(null);
   let chosen = $state(0);
@@ -224,6 +226,11 @@
       {#if fewer !== null && forbidden === null}<p class="caution" data-testid="fewer">
           {conditionWords(fewer.reason)} That was seen after the count was decided:
           <a class="link" href="/bush/{bush.id}/count/{treeId}">decide it anew</a> before you drill.
+        </p>{/if}
+      {#if tooThin && forbidden === null}<p class="caution" data-testid="too-thin">
+          {suggestionWords({ why: 'tooThin', guideline: tapGuidelineOf(settings) }, null)} No hole is named; any spot on the
+          sheet can still be asked.
+          <a class="link" href="/bush/{bush.id}/count/{treeId}">What it can bear</a>
         </p>{/if}
       <p hidden={waits}>
         {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};

@@ -11,8 +11,8 @@ export interface RoundHole {
   readonly pClear: number;
 }
 
-/** Rougher than the sheet of one trunk, which has the time to look closely. */
-const ROUGH = { draws: 200, cellMm: 25, effort: 0.4, seasonsAhead: 1 };
+/** The picture is rougher than on the sheet of one trunk, which has the time to look closely; the plan is not. */
+const ROUGH = { draws: 200, cellMm: 25, seasonsAhead: 1 };
 
 /** The holes of a whole round, planned by several workers and kept on this device for the season. */
 export class RoundPlan {

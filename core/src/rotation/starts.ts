@@ -1,0 +1,74 @@
+import { NOWHERE, wrapped, type Board, type Place } from './board.ts';
+
+/** The choice of somebody who looks at each season alone: its clearest cell. Leaves it on the board. */
+export function greedyStart(board: Board): void {
+  for (let i = 0; i < board.planned; i++)
+    putInBestCell(board, i, (round, height, least) => board.lostAt(i, round, height, least));
+}
+
+/** Holes that have a place stay; each of the others takes the cell where it costs least, itself and the others. */
+export function fillUp(board: Board, places: readonly (Place | null)[]): void {
+  board.put(places.map((place) => place ?? NOWHERE));
+  places.forEach((place, i) => {
+    if (!place) putInBestCell(board, i, (round, height, least) => board.costAt(i, round, height, least));
+  });
+}
+
+function putInBestCell(
+  board: Board,
+  i: number,
+  costAt: (round: number, heightMm: number, least: number) => number
+): void {
+  let [best, least] = [0, Infinity];
+  for (let cell = 0; cell < board.columns * board.rows; cell++) {
+    const { round, heightMm } = board.middleOf(cell);
+    const cost = costAt(round, heightMm, least);
+    if (cost < least) [best, least] = [cell, cost];
+  }
+  const { round, heightMm } = board.middleOf(best);
+  board.move(i, round, heightMm);
+}
+
+/** An even spacing: a step along the girth each season, and heights by turns. */
+interface Spacing {
+  readonly levels: number;
+  readonly step: number;
+  readonly start: number;
+}
+
+/** So many of the best spacings are tried from every side. */
+const TURNED = 8;
+/** That is, from so many sides, either way round. */
+const TURNS = 16;
+
+/**
+ * The best of many even spacings: steps along the girth, one to four heights by turns, where to start, which way round.
+ * Leaves it on the board.
+ */
+export function evenStart(board: Board, most: number): void {
+  const places = ({ levels, step, start }: Spacing): Place[] => {
+    let nth = 0;
+    return Array.from(board.seasons, (season, i) => {
+      nth = i > 0 && board.seasons[i - 1] === season ? nth + 1 : 0;
+      const level = levels === 1 ? 0.5 : ((season + nth) % levels) / (levels - 1);
+      return { round: wrapped(start + season * step + nth / most), heightMm: board.lowestMm + board.bandMm * level };
+    });
+  };
+  const costed = (spacing: Spacing) => {
+    board.put(places(spacing));
+    return { spacing, cost: board.total() };
+  };
+  const shapes = [1, 2, 3, 4].flatMap((levels) =>
+    Array.from({ length: 39 }, (_, i) => costed({ levels, step: (8 + 4 * i) / board.roundMm, start: 0 }))
+  );
+  const turned = shapes
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, TURNED)
+    .flatMap(({ spacing: { levels, step } }) =>
+      Array.from({ length: 2 * TURNS }, (_, i) =>
+        costed({ levels, step: i % 2 ? step : -step, start: (i >> 1) / TURNS })
+      )
+    );
+  const best = [...shapes, ...turned].reduce((a, b) => (b.cost < a.cost ? b : a));
+  board.put(places(best.spacing));
+}
