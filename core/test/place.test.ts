@@ -56,7 +56,7 @@ describe('the planned placement', () => {
     // Common practice, no published source: chest height, and the side that thaws first.
     const bare = trunkToday(320, 1.5, 2027, []);
     const [first] = placeHoles(task(bare, { taps: 1, wanted: 1, seasonsAhead: 1 })).proposals;
-    expect(Math.abs(wrapDegrees(first!.bearingDeg - 180))).toBeLessThan(70);
+    expect(Math.abs(wrapDegrees(first!.bearingDeg - 180))).toBeLessThan(90);
     expect(first!.heightMm).toBeGreaterThan(900);
     const [liked] = placeHoles(task(bare, { taps: 1, wanted: 1, seasonsAhead: 1, favoured: [60] })).proposals;
     expect(Math.abs(wrapDegrees(liked!.bearingDeg - 60))).toBeLessThan(50);

@@ -25,6 +25,9 @@ export interface Place {
 /** Where a hole is that has no place yet: it meets nothing, and nothing is too near to it. */
 export const NOWHERE: Place = { round: NaN, heightMm: -1e9 };
 
+/** The hole that is drilled next is worth so much more handiness than one that is only planned. Working assumption. */
+const NOW_HANDY = 3;
+
 /** The way round is cut into so many sectors, a power of two. */
 const SECTORS = 64;
 
@@ -233,7 +236,8 @@ export class Board {
   #siteAt(i: number, round: number, heightMm: number): number {
     const column = Math.min(this.columns - 1, Math.floor(round * this.columns));
     const row = Math.round((heightMm - this.lowestMm) / this.#rowMm);
-    return this.#site[row * this.columns + column]! * this.#weights[this.seasons[i]!]!;
+    const season = this.seasons[i]!;
+    return this.#site[row * this.columns + column]! * this.#weights[season]! * (season === 0 ? NOW_HANDY : 1);
   }
 
   /** What hole i of the plan costs where it is: see `costAt`. */

@@ -281,7 +281,7 @@ const CHEST = 2 / 3;
 /** What the side counts for, of all handiness, where the bush likes some. Working assumption. */
 const LIKED_SIDE = 0.4;
 /** And where it does not say: the warm side, a little. Working assumption. */
-const ANY_SIDE = 0.15;
+const ANY_SIDE = 0.3;
 /** North of the equator the sun thaws the south side first, and snow lies longest on the north side. Common practice. */
 const WARM_DEG = 180;
 

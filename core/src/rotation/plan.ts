@@ -98,7 +98,7 @@ function burialSeasons(depthMm: number, ringMm: number): number {
 export function planRotation(task: RotationTask): PlannedHole[] {
   const weights = weightsOf(task);
   const board = new Board(task, weights);
-  greedyStart(board);
+  greedyStart(board, 2);
   const greedy = { places: board.places(), cost: board.total(), decades: decadesOf(board) };
   evenStart(board, Math.max(1, ...task.taps));
   if (greedy.cost < board.total()) board.put(greedy.places);

@@ -1,29 +1,34 @@
 import { NOWHERE, wrapped, type Board, type Place } from './board.ts';
 
-/** The choice of somebody who looks at each season alone: its clearest cell. Leaves it on the board. */
-export function greedyStart(board: Board): void {
+/** What a place would cost a hole; past the least so far it need not be exact. */
+type CostAt = (round: number, heightMm: number, least: number) => number;
+
+/**
+ * The choice of somebody who looks at each season alone: its clearest cell. Leaves it on the board.
+ * @param every 2 to look at every other cell either way
+ */
+export function greedyStart(board: Board, every = 1): void {
   for (let i = 0; i < board.planned; i++)
-    putInBestCell(board, i, (round, height, least) => board.lostAt(i, round, height, least));
+    putInBestCell(board, i, every, (round, heightMm, least) => board.lostAt(i, round, heightMm, least));
 }
 
 /** Holes that have a place stay; each of the others takes the cell where it costs least, itself and the others. */
 export function fillUp(board: Board, places: readonly (Place | null)[]): void {
   board.put(places.map((place) => place ?? NOWHERE));
   places.forEach((place, i) => {
-    if (!place) putInBestCell(board, i, (round, height, least) => board.costAt(i, round, height, least));
+    if (!place) putInBestCell(board, i, 1, (round, heightMm, least) => board.costAt(i, round, heightMm, least));
   });
 }
 
-function putInBestCell(
-  board: Board,
-  i: number,
-  costAt: (round: number, heightMm: number, least: number) => number
-): void {
+function putInBestCell(board: Board, i: number, every: number, costAt: CostAt): void {
   let [best, least] = [0, Infinity];
-  for (let cell = 0; cell < board.columns * board.rows; cell++) {
-    const { round, heightMm } = board.middleOf(cell);
-    const cost = costAt(round, heightMm, least);
-    if (cost < least) [best, least] = [cell, cost];
+  for (let at = 0; at < board.rows - 1 + every; at += every) {
+    const row = Math.min(at, board.rows - 1);
+    const { heightMm } = board.middleOf(row * board.columns);
+    for (let column = 0; column < board.columns; column += every) {
+      const cost = costAt((column + 0.5) / board.columns, heightMm, least);
+      if (cost < least) [best, least] = [row * board.columns + column, cost];
+    }
   }
   const { round, heightMm } = board.middleOf(best);
   board.move(i, round, heightMm);
