@@ -62,15 +62,6 @@ describe('the planned placement', () => {
     expect(Math.abs(wrapDegrees(liked!.bearingDeg - 60))).toBeLessThan(50);
   });
 
-  it('handiness costs less than one in two thousand of the wood', () => {
-    const bare = trunkToday(320, 1, 2027, []);
-    const lost = (favoured: readonly number[]) => {
-      const { plan } = placeHoles(task(bare, { taps: 1, draws: 20, seasonsAhead: 45, favoured }));
-      return plan.reduce((sum, hole) => sum + hole.lost, 0) / plan.length;
-    };
-    expect(Math.abs(lost([90]) - lost([]))).toBeLessThan(0.0005);
-  });
-
   it('a hole that is drilled is in the plan no more, and the next keeps its distance', () => {
     const taken = [{ bearingDeg: 20, heightMm: 1000 }];
     const { proposals } = placeHoles(task(trunk, { taps: 2, taken, seasonsAhead: 5 }));

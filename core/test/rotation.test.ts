@@ -185,6 +185,34 @@ describe('the rotation (self-consistency: lived through in trunks that the model
     expect(mean(planned)).toBeLessThan(mean(greedy));
   });
 
+  it('handy places cost a plan less than one in two thousand of the wood', () => {
+    const tree = treeOf(300, 1.5);
+    const lost = (more: Partial<RotationTask>) => mean(planRotation(taskOf(tree, more)).map((hole) => hole.lost));
+    // As much as the sheet goes by.
+    const unhandy = ({ heightMm }: { heightMm: number }) => (0.0003 * Math.abs(heightMm - 1000)) / 400;
+    expect(lost({ unhandy })).toBeLessThan(lost({}) + 0.0005);
+    const heights = (more: Partial<RotationTask>) =>
+      mean(planRotation(taskOf(tree, more)).map(({ heightMm }) => Math.abs(heightMm - 1000)));
+    expect(heights({ unhandy })).toBeLessThan(heights({}));
+  });
+
+  it('on a stem so thin that a column reaches all round it, no hole is met twice or missed', () => {
+    const thin: RuleTree = {
+      ...treeOf(36, 0.5, 1, 400),
+      past: [{ bearingDeg: 0, heightMm: 800, buriedMm: 0, depthMm: DEPTH }]
+    };
+    const [opposite] = planRotation(
+      taskOf(thin, {
+        taps: [1],
+        allowed: ({ bearingDeg, heightMm }) => Math.abs(bearingDeg - 180) < 12 && heightMm < 990 && heightMm > 960
+      })
+    );
+    const side =
+      ((opposite!.bearingDeg > 180 ? opposite!.bearingDeg - 360 : opposite!.bearingDeg) / 360) * 2 * Math.PI * 18;
+    expect(opposite!.lost).toBeGreaterThan(1e-4);
+    expect(opposite!.lost).toBeCloseTo(kernel.at(side, opposite!.heightMm - 800), 6);
+  });
+
   it('whoever looks farther ahead gives early seasons for late ones', () => {
     const tree = treeOf(300, 0.75);
     const halves = (foresight: Foresight) => {

@@ -29,15 +29,14 @@ const LAST_MOVES = 0.07;
  * The innermost loop of the whole tool: what each hole costs is kept, so that a change that is too dear is given up after a
  * few of the others.
  * @param first the first hole that may be moved; those before it stay
- * @returns the cost of what is on the board now
  */
-export function anneal(board: Board, { hottest, coldest, stepsAHole }: Cooling, rng: Rng, first = 0): number {
+export function anneal(board: Board, { hottest, coldest, stepsAHole }: Cooling, rng: Rng, first = 0): void {
   const { fixed, planned, seasons, rounds, heights, lowestMm, bandMm, roundMm } = board;
   const ledger = new Ledger(board);
   const { own } = ledger;
 
-  const start = board.total();
-  let [cost, best] = [start, start];
+  let cost = board.total();
+  let best = cost;
   const [keptRounds, keptHeights] = [rounds.slice(), heights.slice()];
   const movable = planned - first;
   const steps = Math.round(stepsAHole * movable);
@@ -89,7 +88,6 @@ export function anneal(board: Board, { hottest, coldest, stepsAHole }: Cooling, 
     }
   }
   for (let i = 0; i < planned; i++) board.move(i, keptRounds[fixed + i]!, keptHeights[fixed + i]!);
-  return board.total();
 }
 
 /** What every hole costs where it is, kept while holes are moved. */

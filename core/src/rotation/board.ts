@@ -260,7 +260,10 @@ export class Board {
     return this.#sum(i, round, heightMm, limit);
   }
 
-  /** The innermost loop of all planning: what hole i and those of the holes before `#end` that it meets cost each other. */
+  /**
+   * The innermost loop of all planning: what hole i and those of the holes before `#end` that it meets cost each other. It reads
+   * the kernels' tables as `LossKernel.at` does, without a call.
+   */
   #sum(i: number, round: number, height: number, limit: number): number {
     const { rounds, heights, met, metCost } = this;
     const end = this.#end;
@@ -275,13 +278,15 @@ export class Board {
     this.metCount = 0;
     let sum = this.#siteAt(i, round, height) + this.#crowdingAt(i, round, height);
     const middle = Math.floor(round * SECTORS);
-    const reach = Math.min(this.#reachSectors, SECTORS / 2 - 1);
-    for (let apart = -reach; apart <= reach; apart++) {
+    const reach = this.#reachSectors;
+    // On a thin trunk all the way round, and no sector twice.
+    const many = Math.min(SECTORS, 2 * reach + 1);
+    for (let nth = 0; nth < many; nth++) {
       if (sum > limit) return sum;
-      const sector = (middle + apart + SECTORS) & (SECTORS - 1);
+      const sector = (middle - reach + nth) & (SECTORS - 1);
       const members = this.#sectors[sector]!;
-      const many = this.#inSector[sector]!;
-      for (let at = 0; at < many; at++) {
+      const inside = this.#inSector[sector]!;
+      for (let at = 0; at < inside; at++) {
         const k = members[at]!;
         const factor = factors[row + k]!;
         if (factor === 0 || k >= end || k === self) continue;
@@ -320,11 +325,11 @@ export class Board {
     return Math.abs(side) < SIDEWAYS_APART_MM || side * side + up * up < this.#spacingMm * this.#spacingMm;
   }
 
-  /** The whole plan's cost; past `limit` it need not be exact. */
-  total(limit = Infinity): number {
+  /** The whole plan's cost. */
+  total(): number {
     let sum = 0;
-    for (let i = 0; i < this.planned && sum <= limit; i++)
-      sum += this.lostAt(i, this.rounds[this.fixed + i]!, this.heights[this.fixed + i]!, limit - sum);
+    for (let i = 0; i < this.planned; i++)
+      sum += this.lostAt(i, this.rounds[this.fixed + i]!, this.heights[this.fixed + i]!, Infinity);
     return sum;
   }
 
@@ -358,9 +363,7 @@ export function roundOf(bearingDeg: number): number {
 /** A share of the way round between 0 and 1. */
 export const wrapped = (round: number) => round - Math.floor(round);
 
-/**
- * Normal quantiles with equal weights, so that their mean and variance are 0 and 1.
- */
+/** Five values of a standard normal that weigh the same, stretched to a variance of 1. */
 const FIVE = [-1.3998, -0.5314, 0, 0.5314, 1.3998].map((z) => z / Math.sqrt((2 * (1.3998 ** 2 + 0.5314 ** 2)) / 5));
 
 /** The share of the depth in which two holes meet, in the mean over what the trunk may have grown between them. */
