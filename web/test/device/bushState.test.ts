@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it, vi } from 'vitest';
 
 import { tries } from '../../../testing/long.ts';
-import { device, empty, openBush, store, type State } from './device.ts';
+import { device, empty, openBush, store, whole, type State } from './device.ts';
 import { BUSH, FailingServer, trees, type Mood } from './server.ts';
 
 /* The bush on a device as its pages see it, with a server that fails in every way in which servers fail. */
@@ -37,6 +37,33 @@ describe('a record written on this device', () => {
     expect(bush.outbox.entries).toEqual([]);
     expect(bush.recordsOf(tree.id).filter(({ id }) => id === record.id)).toHaveLength(1);
     expect(bush.byId.get(tree.id)).toEqual(before);
+  });
+
+  it('leaves what is known of its tree, also where the device’s book begins anew meanwhile', async () => {
+    const bush = await whole();
+    await bush.loadTree(tree.id);
+    const known = bush.recordsOf(tree.id).map(({ id }) => id);
+    const line = bush.byId.get(tree.id)!;
+    expect(known.length).toBeGreaterThan(1);
+    // A snapshot that begins takes what the device had of all trees off it, until its parts have come.
+    await store.lives.clear();
+    const record = await bush.record(tree.id, {
+      kind: 'trunkFeature',
+      what: 'seam',
+      bearingDeg: 180,
+      heightMm: 1200,
+      note: ''
+    });
+    await settle(bush);
+    expect(
+      bush
+        .recordsOf(tree.id)
+        .map(({ id }) => id)
+        .sort()
+    ).toEqual([...known, record.id].sort());
+    expect(bush.stateOf(tree.id).dbhMm).not.toBeNull();
+    expect((await store.lives.get(tree.id))!.records).toHaveLength(known.length + 1);
+    expect(bush.byId.get(tree.id)!.dbhMm).toBe(line.dbhMm);
   });
 
   it('waits without a network, also when the page is opened anew, and goes when there is one', async () => {

@@ -20,7 +20,7 @@ import { api } from './api.ts';
 import { BushChanges } from './bushChanges.ts';
 import { Outbox } from './outbox.svelte.ts';
 import { InStep } from './inStep.svelte.ts';
-import { livesOf, type TreeLife } from './lives.ts';
+import { livesOf, withAtHand, type TreeLife } from './lives.ts';
 import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
@@ -324,7 +324,7 @@ export class BushState {
       if (isHere) news.push(record as WorkRecord);
     }
     if (born.length > 0) this.#born = [...this.#born, ...born];
-    const { lives, followed } = await this.#server.arrived(news, ofBush);
+    const { lives, followed } = await this.#server.arrived(withAtHand(news, this.#records), ofBush);
     for (const { treeId, records } of lives) this.#records.set(treeId, records);
     return known && followed;
   }

@@ -26,3 +26,17 @@ export async function* livesOf(
     for (const [j, tree] of part.entries()) yield { tree, records: withWaiting(tree.id, lives[j]?.records ?? []) };
   }
 }
+
+/**
+ * New records of trees with all that the page has of these trees. The device may hold nothing of them any more, where its book
+ * begins anew: kept alone, the news would be all that is known of a tree.
+ */
+export function withAtHand(
+  news: readonly WorkRecord[],
+  atHand: ReadonlyMap<string, readonly WorkRecord[]>
+): WorkRecord[] {
+  const fresh = new Set(news.map(({ id }) => id));
+  const trees = new Set(news.map(({ treeId }) => treeId));
+  const known = [...trees].flatMap((treeId) => atHand.get(treeId) ?? []);
+  return [...known.filter(({ id }) => !fresh.has(id)), ...news];
+}
