@@ -15,6 +15,7 @@ import {
 
 import { envelopeOf, round, uuidMaker, type TaggedTree } from './draw.ts';
 import { lifeOf } from './history.ts';
+import { planned } from './planned.ts';
 import { betweenTheTagged, cruise, heightsAndCrowns, inPassing, onTrunks, secondStems } from './survey.ts';
 import { thinning } from './thinning.ts';
 import { LANDSCAPE, STANDS } from './landscape.ts';
@@ -78,11 +79,12 @@ export function corranHill(seed = 1798): DemoBush {
   const thinned = thinning(wood, trees, rng, uuid);
   records.push(...thinned.records);
   swapTags(trees, records);
+  const done = records.map((record) => recordSchema.parse(record));
   return {
     stands,
     features,
     walk,
-    records: records.map((record) => recordSchema.parse(record)),
+    records: [...done, ...planned(done, uuid).map((record) => recordSchema.parse(record))],
     ofBush: [...plots, ...thinned.ofBush].map((record) => bushRecordSchema.parse(record))
   };
 }

@@ -7,6 +7,7 @@ import { storeLines } from '../web/src/lib/server/treeRegistry.ts';
 import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../web/src/lib/server/db/index.ts';
 import { storeMany } from '../web/src/lib/server/recordRows.ts';
 import { corranHill } from './corranHill.ts';
+import { SETTINGS } from './planned.ts';
 import invented from './people.json' with { type: 'json' };
 
 /** Open ocean: an invented hill stands on no real one. */
@@ -39,7 +40,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       {
         id: bushId,
         name: invented.bush,
-        settings: { paints: ['blue', 'white', 'violet'] },
+        settings: SETTINGS,
         originLat: NOWHERE.lat,
         originLon: NOWHERE.lon,
         createdAt: now

@@ -165,6 +165,70 @@ test('the whole round is placed in one go and printed as cards and as a list', a
   await expect(round).toContainText(/From the hole at the (newest|\d{4}) \w+ mark/);
 });
 
+test('sheet, round, card, print and another device name the same hole, and it changes for a reason that is said', async ({
+  page,
+  browser
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const { id, tag } = await tappedTree(page, 3);
+  const decision = { kind: 'decision', season: 2027, taps: 1, suggested: 1, binding: 'size', reason: '' };
+  expect(await postRecord(page, bushId, id, decision)).toBe('stored');
+  await page.goto(`/bush/${bushId}/place/${id}`);
+  await expect(page.getByTestId('plan-said')).toHaveText(/^Planned on \d{4}-\d\d-\d\d\.$/);
+  await allSaved(page);
+  const words = (await page.getByTestId('words').textContent())!;
+  const chance = (await page.getByTestId('meets').textContent())!;
+
+  await page.reload();
+  await expect(page.getByTestId('plan-said')).toBeVisible();
+  await expect(page.getByTestId('words')).toHaveText(words);
+  await page.goto(`/bush/${bushId}/card/${id}`);
+  await expect(page.getByTestId('card').getByRole('listitem')).toContainText(words);
+  await page.goto(`/bush/${bushId}/place/round`);
+  await page.evaluate(() => (window.print = () => undefined));
+  await page.getByRole('combobox', { name: 'Which trees' }).selectOption('left');
+  await page.getByRole('button', { name: 'List, a row a page' }).click();
+  const printed = page.getByTestId('rows').getByRole('row', { includeHidden: true }).filter({ hasText: words });
+  await expect(printed.filter({ hasText: tag })).toHaveCount(1);
+
+  // A helper's phone is named the same, and writes no plan of its own.
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const helper = await phone.newPage();
+  await signIn(helper, { ...DEMO, name: 'tomke' });
+  await helper.goto(`/bush/${bushId}/place/${id}`);
+  await expect(helper.getByTestId('plan-said')).toBeVisible();
+  await expect(helper.getByTestId('words')).toHaveText(words);
+  await expect(helper.getByTestId('meets')).toHaveText(chance);
+  await expectFits(helper);
+  const plans = async () => {
+    const { records } = (await (await page.request.get(`/api/v1/bushes/${bushId}/trees/${id}`)).json()) as {
+      records: { kind: string; verdict: string; holes: { bearingDeg: number; heightMm: number }[] }[];
+    };
+    return records.filter(({ kind }) => kind === 'rotation');
+  };
+  const [first, ...others] = await plans();
+  expect(others).toEqual([]);
+  await phone.close();
+
+  // Something stands where the hole was to be drilled.
+  const [{ bearingDeg, heightMm }] = first!.holes as [{ bearingDeg: number; heightMm: number }];
+  const wound = { kind: 'trunkFeature', what: 'wound', bearingDeg, heightMm, note: '' };
+  expect(await postRecord(page, bushId, id, wound)).toBe('stored');
+  await page.goto(`/bush/${bushId}/place/${id}`);
+  await expect(page.getByTestId('plan-said')).toContainText('because something was noted on the trunk');
+  await expect(page.getByTestId('words')).not.toHaveText(words);
+  await allSaved(page);
+  expect((await plans()).map(({ verdict }) => verdict).sort()).toEqual(['changed', 'first']);
+
+  // What is drilled is not offered again.
+  await page.getByRole('button', { name: 'Drilled here' }).click();
+  await expect(page.getByText('All drilled for 2027.')).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Best holes' }).getByRole('button')).toHaveCount(0);
+  await allSaved(page);
+  expect(await plans()).toHaveLength(2);
+});
+
 walk(
   'brown wood of the bush is held against what the sheets expected; names only by their own choice',
   async ({ page, browser }) => {

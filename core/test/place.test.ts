@@ -37,7 +37,7 @@ const task = (trunk: Trunk, more: Partial<PlacementTask> = {}): PlacementTask =>
   ringMm: 1.4,
   ringCv: 0.2,
   wanted: 3,
-  taps: 1,
+  taps: 0,
   ...more
 });
 const past = Array.from({ length: 14 }, (_, i) => hole(2013 + i, 150 + ((i * 37) % 60), 800 + ((i * 151) % 500)));
@@ -45,7 +45,8 @@ const trunk = trunkToday(380, 1.4, 2027, past);
 
 describe('the planned placement', () => {
   it('gives this season’s holes from the plan, clear, and the coming seasons behind them', () => {
-    const { proposals, plan } = placeHoles(task(trunk, { taps: 2, seasonsAhead: 25 }));
+    const { proposals, rotation } = placeHoles(task(trunk, { taps: 2 }));
+    const plan = rotation!.plan.filter(({ season }) => season < 25);
     expect(proposals.filter(({ planned }) => planned)).toHaveLength(2);
     for (const { outlook } of proposals) expect(outlook.pClear).toBeGreaterThan(0.93);
     expect(new Set(plan.map(({ season }) => season)).size).toBe(25);
@@ -55,16 +56,16 @@ describe('the planned placement', () => {
   it('a bare trunk’s first hole is where a practised hand would begin: not low on the cold side', () => {
     // Common practice, no published source: chest height, and the side that thaws first.
     const bare = trunkToday(320, 1.5, 2027, []);
-    const [first] = placeHoles(task(bare, { taps: 1, wanted: 1, seasonsAhead: 1 })).proposals;
+    const [first] = placeHoles(task(bare, { taps: 1, wanted: 1 })).proposals;
     expect(Math.abs(wrapDegrees(first!.bearingDeg - 180))).toBeLessThan(90);
     expect(first!.heightMm).toBeGreaterThan(900);
-    const [liked] = placeHoles(task(bare, { taps: 1, wanted: 1, seasonsAhead: 1, favoured: [60] })).proposals;
+    const [liked] = placeHoles(task(bare, { taps: 1, wanted: 1, favoured: [60] })).proposals;
     expect(Math.abs(wrapDegrees(liked!.bearingDeg - 60))).toBeLessThan(50);
   });
 
   it('a hole that is drilled is in the plan no more, and the next keeps its distance', () => {
     const taken = [{ bearingDeg: 20, heightMm: 1000 }];
-    const { proposals } = placeHoles(task(trunk, { taps: 2, taken, seasonsAhead: 5 }));
+    const { proposals } = placeHoles(task(trunk, { taps: 2, taken }));
     expect(proposals.filter(({ planned }) => planned)).toHaveLength(1);
     for (const proposal of proposals) expect(objections(task(trunk, { taken }), proposal)).toEqual([]);
   });
@@ -102,7 +103,7 @@ describe('what speaks against a place', () => {
         fc.constantFrom(...PLACEMENT_STRATEGIES.map(({ id }) => id)),
         fc.constantFrom(null, line),
         (keepOff, strategy, droppedFrom) => {
-          const asked = task(trunk, { keepOff, strategy, line: droppedFrom, draws: 20, seasonsAhead: 3 });
+          const asked = task(trunk, { keepOff, strategy, line: droppedFrom, draws: 20, taps: 1 });
           for (const proposal of placeHoles(asked).proposals) {
             expect(objections(asked, proposal)).toEqual([]);
           }
@@ -217,7 +218,7 @@ describe('the pace of a crew', () => {
 
 it('a mild wish for a side turns equally clear places to it, and never takes a worse one', () => {
   const young = trunkToday(380, 1.4, 2027, []);
-  const asked = task(young, { taps: 1, seasonsAhead: 0, wanted: 1 });
+  const asked = task(young, { wanted: 1 });
   const [anywhere] = placeHoles(asked).proposals;
   const [warm] = placeHoles({ ...asked, favoured: [180] }).proposals;
   expect(Math.abs(warm!.bearingDeg - 180)).toBeLessThan(15);
@@ -229,6 +230,6 @@ it('a mild wish for a side turns equally clear places to it, and never takes a w
     2027,
     Array.from({ length: 12 }, (_, i) => hole(2026, 150 + 20 * (i % 4), 650 + 250 * Math.floor(i / 4)))
   );
-  const [away] = placeHoles(task(used, { taps: 1, seasonsAhead: 0, wanted: 1, favoured: [180] })).proposals;
+  const [away] = placeHoles(task(used, { wanted: 1, favoured: [180] })).proposals;
   expect(away!.outlook.pClear).toBeGreaterThan(0.97);
 });

@@ -40,7 +40,7 @@ describe('trunks as they come', () => {
           ringMm: 1,
           ringCv: 0.3,
           wanted: 3,
-          taps: 1
+          taps: 0
         });
         for (const value of [...map.pClear, ...map.stained]) {
           expect(value).toBeGreaterThanOrEqual(-1e-6);
@@ -73,7 +73,7 @@ describe('trunks as they come', () => {
           ringMm: 1,
           ringCv: 0,
           wanted: 1,
-          taps: 1
+          taps: 0
         });
         expect(proposals).toHaveLength(1);
         expect(proposals[0]!.outlook.pClear).toBeGreaterThanOrEqual(Math.max(...map.pClear) - 0.0201);

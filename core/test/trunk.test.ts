@@ -51,7 +51,7 @@ const task = (trunk: Trunk, more: Partial<PlacementTask> = {}): PlacementTask =>
   ringMm: 1.4,
   ringCv: 0.2,
   wanted: 3,
-  taps: 1,
+  taps: 0,
   ...more
 });
 

@@ -113,10 +113,10 @@ describe('what the sheet is computed from', () => {
   });
 
   it('a tree too thin for the bush’s guideline gets no planned hole, unless somebody decided otherwise', () => {
-    const thin = { ...state, dbhMm: 50, decision: null };
+    const thin = { ...state, dbhMm: 50, tappingDbhMm: 50, decision: null };
     const { task } = placementOf(thin, { treeId: 't', settings, season: SEASON, wanted: 1 })!;
-    const { plan, proposals } = placeHoles({ ...task, draws: 20 });
-    expect(plan).toEqual([]);
+    const { rotation, proposals } = placeHoles({ ...task, draws: 20 });
+    expect(rotation).toBeNull();
     expect(proposals.some(({ planned }) => planned)).toBe(false);
     expect(tooThinToTap(thin, settings)).toBe(true);
     expect(tooThinToTap({ ...thin, dbhMm: 400 }, settings)).toBe(false);

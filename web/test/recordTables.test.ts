@@ -72,6 +72,7 @@ describe('migrations that landed', () => {
     '0013-plantings.ts': '30db40b8f91603d8',
     '0014-field-words.ts': '585dca54d914da51',
     '0015-changes.ts': 'c2fd1d0bc64ba339',
+    '0016-lines.ts': '425bc08511a713cc',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

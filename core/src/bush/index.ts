@@ -6,6 +6,7 @@ export * from './markingList.ts';
 export * from './placement.ts';
 export * from './policy.ts';
 export * from './prior.ts';
+export * from './rotationBasis.ts';
 export * from './round.ts';
 export * from './standTrees.ts';
 export * from './suggestion.ts';

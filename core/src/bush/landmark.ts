@@ -23,7 +23,7 @@ export interface PlannedAt {
  * or limb if it is nearer than the nearest mark of the last seasons, else that mark.
  */
 export function landmarkNear(
-  { holes, task }: TreePlacement,
+  { holes, task }: Pick<TreePlacement, 'holes' | 'task'>,
   features: readonly TrunkFeature[],
   spot: BarkSpot,
   { season, paintOf }: Pick<PlannedAt, 'season' | 'paintOf'>
@@ -65,7 +65,7 @@ export function landmarkNear(
 
 /** Where to drill a spot, measured from what lies nearest and can be found. @param at the season, the snow, the paints */
 export function instructionFor(
-  placing: TreePlacement,
+  placing: Pick<TreePlacement, 'holes' | 'task'>,
   features: readonly TrunkFeature[],
   spot: BarkSpot,
   at: PlannedAt

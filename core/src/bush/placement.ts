@@ -4,18 +4,19 @@ import type { Defect, PlacementTask } from '../rotation/index.ts';
 import { guidelineTaps, tapGuidelineOf } from '../taps/index.ts';
 import { DEFAULT_PRACTICE, trunkToday, type OldHole, type SeenShavings, type Trunk } from '../trunk/index.ts';
 import { modelOf } from './policy.ts';
+import { basisOf, type RotationBasis } from './rotationBasis.ts';
 
 /** Fine enough for the picture to hold still, within a second: see `npm run bench`. */
 const FULL = { draws: 500, cellMm: 12 };
 /** Coarse enough to be there at once; no holes are planned and nothing learned for it. */
-export const FIRST = { draws: 60, cellMm: 30, seasonsAhead: 0, seen: [] };
-/** Seasons of the plan that are shown. */
-export const SEASONS_AHEAD = 25;
+export const FIRST = { draws: 60, cellMm: 30, taps: 0, seen: [] };
 
 /** What the placement of a tree is computed from, and the holes in the order in which the answer names them. */
 export interface TreePlacement {
   readonly task: PlacementTask;
   readonly holes: readonly Taphole[];
+  /** what the plan of its seasons is held against */
+  readonly basis: RotationBasis;
 }
 
 /** Holes keep this far from what stands on a trunk, mm. Common practice: a hand from wounds, half a hand from the rest. */
@@ -52,7 +53,10 @@ function favouredSides({ favours }: BushSettings, { trunkFeatures }: TreeState):
 const ABOVE_SNOW_MM = 150;
 
 /** The band within reach: feet stand on the snow, and nothing hangs in it. */
-export function bandOf({ lowestMm, highestMm, snowMm }: BushSettings): { lowestMm: number; highestMm: number } {
+export function bandOf({ lowestMm, highestMm, snowMm }: Pick<BushSettings, 'lowestMm' | 'highestMm' | 'snowMm'>): {
+  lowestMm: number;
+  highestMm: number;
+} {
   const highest = highestMm + snowMm;
   return {
     lowestMm: Math.min(highest - 100, Math.max(lowestMm, snowMm > 0 ? snowMm + ABOVE_SNOW_MM : 0)),
@@ -93,10 +97,10 @@ export function trunkOf(
   settings: BushSettings,
   season: number
 ): { trunk: Trunk; holes: readonly Taphole[] } | null {
-  if (tree.dbhMm === null) return null;
+  if (tree.tappingDbhMm === null) return null;
   const holes = tree.tapholes.filter((hole) => hole.season <= season);
   const { ringMm } = tree.growth;
-  const known = trunkToday(tree.dbhMm, ringMm, season, holes);
+  const known = trunkToday(tree.tappingDbhMm, ringMm, season, holes);
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
   return {
     holes,
@@ -134,24 +138,29 @@ export function placementOf(
   const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;
   const { holes, trunk } = found;
   const line = tree.trunkFeatures.filter(({ what }) => what === 'line').at(-1);
+  const model = modelOf(settings, tree.determination?.species ?? null);
+  const basis = basisOf(tree, { settings, season, model, barkRadiusMm: trunk.barkRadiusMm });
   return {
     holes,
+    basis,
     task: {
       trunk,
       practice: { ...DEFAULT_PRACTICE, ...bandOf(settings), bitMm, depthMm, spacingMm, angleDeg },
-      model: modelOf(settings, tree.determination?.species ?? null),
+      model,
       seed: seedFrom(treeId),
       ringMm: tree.growth.ringMm,
       ringCv: Math.min(0.6, tree.growth.ringSeMm / tree.growth.ringMm),
       wanted,
-      taps: tooThinToTap(tree, settings) ? 0 : tree.decision?.taps || 1,
+      taps: tooThinToTap(tree, settings) ? 0 : basis.taps,
       keepOff: keptOff(tree),
       line: line && dropMm !== null ? { bearingDeg: line.bearingDeg, heightMm: line.heightMm, lengthMm: dropMm } : null,
       taken: tree.holesThisSeason.map(({ bearingDeg, heightMm }) => ({ bearingDeg, heightMm })),
       seen: seenOf(holes, tree),
       strategy,
       favoured: favouredSides(settings, tree),
-      seasonsAhead: SEASONS_AHEAD,
+      usual: bandOf({ ...settings, snowMm: 0 }),
+      foresight: settings.foresight,
+      kept: basis.kept,
       ...FULL
     }
   };

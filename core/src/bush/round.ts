@@ -4,6 +4,9 @@ import { toRadians, wrapDegrees } from '../math/index.ts';
 /** A hole this far from where it was planned was meant to be another one, mm. */
 const ANOTHER_MM = 150;
 
+/** A hole is drilled as planned when it is no farther from its planned place, mm. A hand does not place it more exactly. */
+export const AS_PLANNED_MM = 40;
+
 /** What became of a tree's planned holes. */
 export interface RoundState<T extends BarkSpot, D extends BarkSpot> {
   /** planned, and not drilled yet */

@@ -55,6 +55,8 @@ export interface Told {
   readonly growth: GrowthEstimate;
   /** diameter to be expected on the day, mm; null before the first reading */
   readonly dbhMm: number | null;
+  /** the same on another day, as a fractional year */
+  readonly dbhIn: (year: number) => number | null;
   /** the word on tapping that holds on the day */
   readonly tapBan: TapBan | null;
 }
@@ -86,11 +88,13 @@ export function tell(
   const questions = siftReadings(all, { sizes, tapped });
   const trusted = all.filter((_, i) => questions[i] === null);
   const growth = estimateGrowth(trusted, crownClass, priors);
+  const dbhIn = (year: number) => diameterAt(trusted, growth, year);
   return {
     questions,
     last: questions.lastIndexOf(null),
     growth,
-    dbhMm: diameterAt(trusted, growth, fractionalYear(today)),
+    dbhMm: dbhIn(fractionalYear(today)),
+    dbhIn,
     tapBan: tapBan && holdsOn(tapBan.until, today) ? tapBan : null
   };
 }

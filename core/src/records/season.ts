@@ -4,6 +4,14 @@ export function seasonOf(isoDate: string): number {
   return month >= 7 ? year + 1 : year;
 }
 
+/** The middle of the days on which holes are drilled, as a share of the year: the first of March. Working assumption. */
+const TAPPING = 59 / 365;
+
+/** When the holes of a season are drilled, as a fractional year. */
+export function tappingYear(season: number): number {
+  return season + TAPPING;
+}
+
 /** Colours that a season's holes may be marked with, so that the years can be read off the bark. */
 export const PAINTS = [
   'blue',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-import { PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
+import { FORESIGHT_IDS, PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
 import { TAP_GUIDELINES, type TapGuidelineId } from '../taps/index.ts';
 import { DEFAULT_LIMITS, DEFAULT_QUIET, DEFAULT_RATE, STOCKING_GUIDES } from '../thinning/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, LARGEST_CORRECTION, LEAST_CORRECTION } from '../trunk/index.ts';
@@ -62,6 +62,8 @@ export const bushSettingsSchema = z.object({
   breastHeightMm: z.number().min(1000).max(1500).default(1300),
   /** how holes are placed */
   strategy: z.enum(PLACEMENT_STRATEGY_IDS).default('rotation'),
+  /** how far ahead the holes of a trunk are planned */
+  foresight: z.enum(FORESIGHT_IDS).default('generation'),
   /** upward slope of a hole, degrees */
   angleDeg: z.number().min(0).max(20).default(DEFAULT_PRACTICE.angleDeg),
   /** snow on the ground at tapping, mm */

@@ -3,6 +3,7 @@ import { dated, expectationsOf, tell, type Expectations, type Grounds, type Line
 import type { AsOf } from './kind.ts';
 import type { Reading, Taphole } from './kinds/index.ts';
 import { HELD_NAMES, heldOf, kindLines, type HeldRecords, type KindLines, type WorkRecord } from './registry.ts';
+import { tappingYear } from './season.ts';
 import { fill, shapeOf } from './shape.ts';
 
 /** What follows from a tree's records together, or from the day that is asked about. */
@@ -14,6 +15,8 @@ interface Derived {
   readonly growth: GrowthEstimate;
   /** diameter to be expected on the asked day, mm; null before the first reading */
   readonly dbhMm: number | null;
+  /** diameter to be expected when the season's holes are drilled, mm: whatever is planned for them hangs on no day */
+  readonly tappingDbhMm: number | null;
   readonly holesThisSeason: readonly Taphole[];
   /** what each kind of record adds to the tree's line */
   readonly line: KindLines;
@@ -45,7 +48,7 @@ export function deriveTree(records: readonly WorkRecord[], at: AsOf, expects?: P
     cut,
     fallen
   } satisfies Partial<Derived & AsInLine>);
-  fill(state, told(state as unknown as HeldRecords & { readonly line: KindLines }, at.today, expects));
+  fill(state, told(state as unknown as HeldRecords & { readonly line: KindLines }, at, expects));
   return state as unknown as TreeState;
 }
 
@@ -72,26 +75,36 @@ const lineReading = ({ on, valueMm, quantity, method, confirmed }: Reading): Lin
 /** A reading as a diameter of its day, with the way in which it was measured. */
 export const datedDiameter = (reading: Reading): DatedDiameter => dated(lineReading(reading));
 
-type Told = Pick<Derived, 'questioned' | 'lastReading' | 'growth' | 'dbhMm'> & Pick<AsInLine, 'tapBan'>;
+type Told = Pick<Derived, 'questioned' | 'lastReading' | 'growth' | 'dbhMm' | 'tappingDbhMm'> &
+  Pick<AsInLine, 'tapBan'>;
 
 function told(
   state: Pick<TreeState, 'line' | 'readings'>,
-  today: string,
+  { season, today }: AsOf,
   expects: Partial<Expectations> | undefined
 ): Told {
-  const { questions, last, growth, dbhMm, tapBan } = tell(groundsOf(state), today, expects);
+  const { questions, last, growth, dbhMm, dbhIn, tapBan } = tell(groundsOf(state), today, expects);
   return {
     questioned: new Map(state.readings.flatMap(({ id }, i) => (questions[i] ? [[id, questions[i]] as const] : []))),
     lastReading: state.readings[last] ?? null,
     growth,
     dbhMm,
+    tappingDbhMm: dbhIn(tappingYear(season)),
     tapBan
   };
 }
 
 const emptyState = shapeOf([
   ...HELD_NAMES,
-  ...(['questioned', 'lastReading', 'growth', 'dbhMm', 'holesThisSeason', 'line'] satisfies (keyof Derived)[]),
+  ...([
+    'questioned',
+    'lastReading',
+    'growth',
+    'dbhMm',
+    'tappingDbhMm',
+    'holesThisSeason',
+    'line'
+  ] satisfies (keyof Derived)[]),
   ...(['heightM', 'crownRadiiM', 'lastTappedSeason', 'cut', 'fallen', 'tapBan'] satisfies (keyof AsInLine)[])
 ]);
 
@@ -106,5 +119,5 @@ export function deriveBush(
 ): { readonly states: TreeState[] } & Expectations {
   const first = lives.map((records) => deriveTree(records, at));
   const expects = expectationsOf(first.map(groundsOf), at.today);
-  return { states: first.map((state) => ({ ...state, ...told(state, at.today, expects) })), ...expects };
+  return { states: first.map((state) => ({ ...state, ...told(state, at, expects) })), ...expects };
 }

@@ -1,6 +1,6 @@
 import type { BarkSpot } from '../geometry/index.ts';
 import { depthShared, REACH_UP_MM, STEP_SIDE, STEP_UP, type LossKernel } from './kernel.ts';
-import type { RotationTask } from './plan.ts';
+import type { RotationTask } from './task.ts';
 
 /** Holes of one season are never set closer than this sideways: not one above the other. Six inches, common practice. */
 export const SIDEWAYS_APART_MM = 152.4;
@@ -56,8 +56,9 @@ export class Board {
   /** what a loss counts for, by season */
   #weights: readonly number[] = [];
   readonly #spacingMm: number;
-  /** cell by cell: FORBIDDEN, or what a hole there costs whatever the others do */
-  readonly #site: Float32Array;
+  /** cell by cell: FORBIDDEN, or what a hole there costs whatever the others do; in the first season, and later */
+  readonly #siteNow: Float32Array;
+  readonly #siteLater: Float32Array;
   readonly #rowMm: number;
   // By planned hole and any other, one row a planned hole: the share of their depths that meets, and the same weighed; the way
   // round in the later one's season, mm; which picture of which kernel tells what the later one loses.
@@ -92,7 +93,8 @@ export class Board {
     this.bandMm = practice.highestMm - practice.lowestMm;
     this.rows = Math.max(2, Math.round(this.bandMm / CELL_UP_MM) + 1);
     this.#rowMm = this.bandMm / (this.rows - 1);
-    this.#site = this.#sites(task);
+    this.#siteNow = this.#sites(task, true).map((cost) => (cost < FORBIDDEN ? NOW_HANDY * cost : cost));
+    this.#siteLater = this.#sites(task, false);
 
     this.seasons = Int32Array.from(
       taps.flatMap((many, season) => Array<number>(Math.max(0, many - (season === 0 ? taken.length : 0))).fill(season))
@@ -237,7 +239,7 @@ export class Board {
     const column = Math.min(this.columns - 1, Math.floor(round * this.columns));
     const row = Math.round((heightMm - this.lowestMm) / this.#rowMm);
     const season = this.seasons[i]!;
-    return this.#site[row * this.columns + column]! * this.#weights[season]! * (season === 0 ? NOW_HANDY : 1);
+    return (season === 0 ? this.#siteNow : this.#siteLater)[row * this.columns + column]! * this.#weights[season]!;
   }
 
   /** What hole i of the plan costs where it is: see `costAt`. */
@@ -344,13 +346,20 @@ export class Board {
     });
   }
 
-  #sites({ allowed, unhandy }: RotationTask): Float32Array {
+  /** May hole i be drilled where it is? */
+  mayStay(i: number): boolean {
+    const [round, heightMm] = [this.rounds[this.fixed + i]!, this.heights[this.fixed + i]!];
+    this.#end = this.rounds.length;
+    return this.#siteAt(i, round, heightMm) + this.#crowdingAt(i, round, heightMm) < FORBIDDEN / 10;
+  }
+
+  #sites({ allowed, unhandy }: RotationTask, now: boolean): Float32Array {
     const site = new Float32Array(this.columns * this.rows);
     if (!allowed && !unhandy) return site;
     return site.map((_, cell) => {
       const { round, heightMm } = this.middleOf(cell);
       const spot: BarkSpot = { bearingDeg: 360 * round, heightMm };
-      return allowed && !allowed(spot) ? FORBIDDEN : (unhandy?.(spot) ?? 0);
+      return allowed && !allowed(spot, now) ? FORBIDDEN : (unhandy?.(spot, now) ?? 0);
     });
   }
 }

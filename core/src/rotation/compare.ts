@@ -3,7 +3,9 @@ import { mean, normaliseBearing, sampleDeviation, seededRng } from '../math/inde
 import type { ColumnModel } from '../trunk/index.ts';
 import { HiddenTrunk, liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
 import { kernelFor } from './kernel.ts';
-import { carryOn, planRotation, seasonsToPlan, type MeantHole, type RotationTask } from './plan.ts';
+import { carryOn } from './carry.ts';
+import { planRotation } from './plan.ts';
+import { seasonsToPlan, type MeantHole, type RotationTask } from './task.ts';
 import { PLACEMENT_STRATEGIES, placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /**

@@ -5,6 +5,8 @@
 export const FORESIGHTS = { now: 30, generation: 8, grandchildren: 0.5 } as const;
 /** How far ahead a bush plans, by name. */
 export type Foresight = keyof typeof FORESIGHTS;
+/** The names of them, the nearest first. */
+export const FORESIGHT_IDS = Object.keys(FORESIGHTS) as [Foresight, ...Foresight[]];
 
 /**
  * What a loss counts for, by season.

@@ -1,8 +1,11 @@
-export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';
+export { carryOn, renew, ROTATION_PLANNER, TRUST, UNSETTLED, type Renewed } from './carry.ts';
 export * from './compare.ts';
 export * from './foresight.ts';
 export * from './kernel.ts';
 export * from './pace.ts';
 export * from './place.ts';
+export type { Defect, DropLine, KeptRotation, PlacementTask } from './placementTask.ts';
 export * from './plan.ts';
+export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';
 export * from './strategies.ts';
+export { seasonsToPlan, type MeantHole, type PastHole, type PlannedHole, type RotationTask } from './task.ts';

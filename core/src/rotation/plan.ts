@@ -1,87 +1,15 @@
-import type { BarkSpot } from '../geometry/index.ts';
 import { seededRng } from '../math/index.ts';
-import type { DrillPractice } from '../trunk/index.ts';
-import { anneal, type Cooling } from './anneal.ts';
-import { Board, roundOf, type Place } from './board.ts';
-import { FORESIGHTS, seasonWeights, type Foresight } from './foresight.ts';
-import type { LossKernel } from './kernel.ts';
-import { evenStart, fillUp, greedyStart } from './starts.ts';
-
-/** A hole that is in the trunk already. */
-export interface PastHole extends BarkSpot {
-  /** wood laid over it by the first planned season, mm */
-  readonly buriedMm: number;
-  readonly depthMm: number;
-  /** bit that drilled it; the new holes' where it is not known */
-  readonly bitMm?: number;
-  /** of its own bit and the new one, where that is not the plan's; of the same belief about the grain */
-  readonly kernel?: LossKernel;
-  /** below 1 for one of several places where a hole of unknown place may be */
-  readonly weight?: number;
-}
-
-export interface RotationTask {
-  /** radius under the bark in the first planned season, and what it grows by each season, mm */
-  readonly woodRadiusMm: number;
-  readonly ringMm: number;
-  /** relative uncertainty of the ring width; 0 where nothing is said */
-  readonly ringCv?: number;
-  readonly practice: Pick<DrillPractice, 'depthMm' | 'lowestMm' | 'highestMm' | 'spacingMm'>;
-  readonly kernel: LossKernel;
-  readonly past: readonly PastHole[];
-  /** holes of each season, in order; its length is how far the plan looks ahead: see `seasonsToPlan` */
-  readonly taps: readonly number[];
-  /** may a hole be drilled there at all? Asked for the middles of cells, which reach `CELL_REACH_MM` */
-  readonly allowed?: (spot: BarkSpot) => boolean;
-  /** what a place costs for being unhandy, in shares of a hole */
-  readonly unhandy?: (spot: BarkSpot) => number;
-  /** places of the first season that are drilled already */
-  readonly taken?: readonly BarkSpot[];
-  /** what early and late losses count for; a generation's where nothing is said */
-  readonly foresight?: Foresight;
-  readonly seed: number;
-}
-
-/** A place that is meant for a season: 0 is the one that is being planned. */
-export interface MeantHole extends BarkSpot {
-  readonly season: number;
-}
-
-export interface PlannedHole extends MeantHole {
-  /** expected share of its path in stained wood, all older holes of past and plan taken into account */
-  readonly lost: number;
-}
+import { anneal } from './anneal.ts';
+import { Board } from './board.ts';
+import { FORESIGHTS } from './foresight.ts';
+import { evenStart, fillWith, greedyStart } from './starts.ts';
+import { cooling, read, weightsOf, type MeantHole, type PlannedHole, type RotationTask } from './task.ts';
 
 /**
  * The annealing begins at these temperatures, in shares of what a hole costs in the mean when it begins: hot, to find another
  * order, and cool, to keep the one that it began from. The better of the two is taken.
  */
 const HOTTEST = [0.25, 0.08] as const;
-/** It ends at this temperature, in the same shares: what nobody notices. */
-const COLDEST = 0.002;
-/** It tries so many changes for each hole. */
-const STEPS_A_HOLE = 2000;
-/** And so many where holes lose next to nothing as it is. */
-const STEPS_WHERE_CLEAR = 700;
-/** Less stained wood than this, as a share of the path, is next to nothing. */
-const CLEAR = 0.002;
-
-/** A plan looks past the burial of today's holes by so many seasons, so that those of the next years find their followers. */
-const PAST_BURIAL = 15;
-/** It looks at least so many seasons ahead. */
-const LEAST_AHEAD = 45;
-/** And at most so many. */
-const MOST_AHEAD = 75;
-
-/** How many seasons a plan has to look ahead: its last ones have nothing after them and crowd. */
-export function seasonsToPlan(depthMm: number, ringMm: number): number {
-  return Math.min(MOST_AHEAD, Math.max(LEAST_AHEAD, PAST_BURIAL + burialSeasons(depthMm, ringMm)));
-}
-
-/** Seasons until no drill meets the column of today's hole any more. */
-function burialSeasons(depthMm: number, ringMm: number): number {
-  return Math.ceil(depthMm / ringMm);
-}
 
 /**
  * The holes of the coming seasons, planned together: the sum of what each is expected to lose to all older ones, weighed by
@@ -93,15 +21,21 @@ function burialSeasons(depthMm: number, ringMm: number): number {
  * turns), and improves it by simulated annealing. Where a decade of the next fifty years would lose more than greed does,
  * that decade counts for more and the plan is gone over again. The work is set by the trunk, not by the clock: the same task
  * gives the same plan.
+ * @param before what was planned already, counted from the first season: where it is better than both, it is what is improved
  * @returns by season; fewer than asked in a season whose spacing leaves no room
  */
-export function planRotation(task: RotationTask): PlannedHole[] {
+export function planRotation(task: RotationTask, before: readonly MeantHole[] = []): PlannedHole[] {
   const weights = weightsOf(task);
   const board = new Board(task, weights);
   greedyStart(board, 2);
   const greedy = { places: board.places(), cost: board.total(), decades: decadesOf(board) };
   evenStart(board, Math.max(1, ...task.taps));
   if (greedy.cost < board.total()) board.put(greedy.places);
+  if (before.length > 0) {
+    const [places, cost] = [board.places(), board.total()];
+    fillWith(board, task, before);
+    if (board.total() > cost) board.put(places);
+  }
   const start = { places: board.places(), ...cooling(board) };
   const rng = seededRng(task.seed);
   const tried = HOTTEST.map((hottest) => {
@@ -120,36 +54,6 @@ export function planRotation(task: RotationTask): PlannedHole[] {
   return read(board);
 }
 
-/**
- * A plan taken a season on: its holes stay where they are, seasons that it did not reach get the places where they cost
- * least, and the last seasons, which had nothing after them, are gone over once more.
- * @param before holes that were planned, counted from the season that is planned now
- */
-export function carryOn(task: RotationTask, before: readonly MeantHole[]): PlannedHole[] {
-  const board = new Board(task, weightsOf(task));
-  const { lowestMm, highestMm } = task.practice;
-  const waiting = [...before];
-  fillUp(
-    board,
-    Array.from(board.seasons, (season): Place | null => {
-      const at = waiting.findIndex((hole) => hole.season === season);
-      if (at < 0) return null;
-      const { bearingDeg, heightMm } = waiting.splice(at, 1)[0]!;
-      return { round: roundOf(bearingDeg), heightMm: Math.min(highestMm, Math.max(lowestMm, heightMm)) };
-    })
-  );
-  const unsettled = board.seasons.findIndex((season) => season >= task.taps.length - UNSETTLED);
-  const { hottest, coldest } = cooling(board);
-  if (unsettled >= 0)
-    anneal(board, { hottest: 0.03 * hottest, coldest, stepsAHole: CARRY_STEPS }, seededRng(task.seed), unsettled);
-  return read(board);
-}
-
-/** So many of a plan's last seasons are moved about still when it is taken a season on. */
-const UNSETTLED = 25;
-/** With so many tries for each hole. */
-const CARRY_STEPS = 300;
-
 /** The plan of somebody who takes the best place of each season and does not think of the next. */
 export function planGreedily(task: RotationTask): PlannedHole[] {
   const board = new Board(task, weightsOf(task));
@@ -162,29 +66,6 @@ export function planEvenly(task: RotationTask): PlannedHole[] {
   const board = new Board(task, weightsOf(task));
   evenStart(board, Math.max(1, ...task.taps));
   return read(board);
-}
-
-function weightsOf({ taps, practice, ringMm, foresight = 'generation' }: RotationTask): number[] {
-  return seasonWeights(taps.length, burialSeasons(practice.depthMm, ringMm), FORESIGHTS[foresight]);
-}
-
-function cooling(board: Board): Cooling {
-  const holes = Math.max(1, board.planned);
-  const mean = board.total() / holes;
-  const lost = board.losses().reduce((sum, each) => sum + each, 0) / holes;
-  return {
-    hottest: mean,
-    coldest: COLDEST * mean,
-    stepsAHole: lost < CLEAR ? STEPS_WHERE_CLEAR : STEPS_A_HOLE
-  };
-}
-
-function read(board: Board): PlannedHole[] {
-  const losses = board.losses();
-  return board.places().flatMap(({ round, heightMm }, i) => {
-    const lost = losses[i]!;
-    return lost > 1 ? [] : [{ season: board.seasons[i]!, bearingDeg: 360 * round, heightMm, lost }];
-  });
 }
 
 /** Decades that may not lose more than greed does. */

@@ -10,7 +10,7 @@ import {
   type Column,
   type ColumnModel
 } from '../trunk/index.ts';
-import type { PastHole } from './plan.ts';
+import type { PastHole } from './task.ts';
 
 /** A tree and a way of drilling, for the seasons to come. Lengths in mm. */
 export interface RuleTree {

@@ -1,4 +1,5 @@
-import { NOWHERE, wrapped, type Board, type Place } from './board.ts';
+import { NOWHERE, roundOf, wrapped, type Board, type Place } from './board.ts';
+import type { MeantHole, RotationTask } from './task.ts';
 
 /** What a place would cost a hole; past the least so far it need not be exact. */
 type CostAt = (round: number, heightMm: number, least: number) => number;
@@ -12,12 +13,28 @@ export function greedyStart(board: Board, every = 1): void {
     putInBestCell(board, i, every, (round, heightMm, least) => board.lostAt(i, round, heightMm, least));
 }
 
-/** Holes that have a place stay; each of the others takes the cell where it costs least, itself and the others. */
-export function fillUp(board: Board, places: readonly (Place | null)[]): void {
-  board.put(places.map((place) => place ?? NOWHERE));
-  places.forEach((place, i) => {
-    if (!place) putInBestCell(board, i, 1, (round, heightMm, least) => board.costAt(i, round, heightMm, least));
+/**
+ * Holes that were planned stay, as far as they may be drilled there now; each of the others takes the cell where it costs
+ * least, itself and the others.
+ * @param before counted from the first season of the task
+ */
+export function fillWith(board: Board, { practice }: RotationTask, before: readonly MeantHole[]): void {
+  const { lowestMm, highestMm } = practice;
+  const waiting = [...before];
+  const places = Array.from(board.seasons, (season): Place => {
+    const at = waiting.findIndex((hole) => hole.season === season);
+    if (at < 0) return NOWHERE;
+    const { bearingDeg, heightMm } = waiting.splice(at, 1)[0]!;
+    return { round: roundOf(bearingDeg), heightMm: Math.min(highestMm, Math.max(lowestMm, heightMm)) };
   });
+  board.put(places);
+  const without = places.flatMap((place, i) => {
+    if (place !== NOWHERE && board.mayStay(i)) return [];
+    board.move(i, NOWHERE.round, NOWHERE.heightMm);
+    return [i];
+  });
+  for (const i of without)
+    putInBestCell(board, i, 1, (round, heightMm, least) => board.costAt(i, round, heightMm, least));
 }
 
 function putInBestCell(board: Board, i: number, every: number, costAt: CostAt): void {

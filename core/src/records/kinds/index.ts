@@ -11,6 +11,7 @@ import { place } from './place.ts';
 import { planting } from './planting.ts';
 import { plot } from './plot.ts';
 import { reading } from './reading.ts';
+import { rotation } from './rotation.ts';
 import { scars } from './scars.ts';
 import { seedlings } from './seedlings.ts';
 import { shavings } from './shavings.ts';
@@ -31,6 +32,7 @@ export const KINDS = [
   heightAndCrown,
   assessment,
   decision,
+  rotation,
   taphole,
   shavings,
   trunkFeature,
@@ -59,6 +61,7 @@ export * from './place.ts';
 export * from './planting.ts';
 export * from './plot.ts';
 export * from './reading.ts';
+export * from './rotation.ts';
 export * from './scars.ts';
 export * from './seedlings.ts';
 export * from './shavings.ts';

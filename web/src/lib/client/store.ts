@@ -159,6 +159,8 @@ class DeviceStore extends Dexie {
         await kept.table('drafts').where('key').startsWith('roundPlan/').delete();
       });
     this.version(7).stores({ holder: 'key' });
+    // The plan of a round is in the book.
+    this.version(8).upgrade((kept) => kept.table('searches').where('key').startsWith('roundPlan/').delete());
   }
 }
 

@@ -46,7 +46,7 @@
   );
   // Counting clear places needs no plan of the coming seasons.
   const live = new LivePlacement(
-    () => (placing ? { ...placing.task, seasonsAhead: 0 } : null),
+    () => placing && { ...placing, task: { ...placing.task, taps: 0 } },
     () => ({ bushId: bush.id, key: `count/${treeId}` })
   );
 

@@ -70,8 +70,7 @@ export class RoomSearch {
       const state = this.#bush.stateFrom(records);
       const placing = placementOf(state, { treeId: tree.id, settings, season, wanted: WANTED });
       if (!placing) return;
-      // How many were decided says nothing of how many there is room for.
-      const { proposals } = await remote.place({ ...placing.task, taps: 1, ...FIRST });
+      const { proposals } = await remote.place({ ...placing.task, ...FIRST });
       const clear = proposals.filter(({ outlook }) => outlook.pClear >= CLEAR_ENOUGH).length;
       this.#found.set(tree.id, { stamp, room: state.holesThisSeason.length + clear });
     });

@@ -10,6 +10,7 @@ import { METHOD_LABEL } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
 import { FEATURE_WORDS } from './placement.ts';
+import { newsWords } from './rotation.ts';
 import { MARK_SAID } from './thinning.ts';
 import { capital } from '../words/capital.ts';
 
@@ -54,6 +55,8 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       return `Decided for ${record.season}: ${record.taps === 0 ? 'rest' : record.taps === 1 ? 'one tap' : `${record.taps} taps`}${record.reason ? ` (${record.reason})` : ''}`;
     case 'taphole':
       return `Drilled for ${record.season}${ruler.paintOf(record.season) ? ` (${ruler.paintOf(record.season)})` : ''}: ${compassPoint(record.bearingDeg)} side, bearing ${Math.round(record.bearingDeg)}°, ${ruler.length(record.heightMm, 'hand')} up, ${ruler.length(record.bitMm, 'bit')} by ${ruler.length(record.depthMm, 'drill')}`;
+    case 'rotation':
+      return `${{ first: 'Planned', carried: 'As planned before', holds: 'Plan looked at again, it stands', changed: 'Planned anew' }[record.verdict]}, for ${record.season}: ${record.holes.length === 0 ? 'no hole' : record.holes.map((hole) => `${compassPoint(hole.bearingDeg)} side, ${ruler.length(hole.heightMm, 'hand')} up`).join('; ')}${record.news.length > 0 ? ` (${newsWords(record.news)})` : ''}`;
     case 'shavings':
       return {
         pale: 'Shavings pale: clear wood',

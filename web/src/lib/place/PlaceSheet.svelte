@@ -12,6 +12,7 @@
   import { conditionWords, suggestionWords } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
   import { STRATEGY_LABELS, instructionWords, taughtWords } from '$lib/labels/placement.ts';
+  import { rotationWords } from '$lib/labels/rotation.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { capital } from '$lib/words/capital.ts';
@@ -24,6 +25,7 @@
   import Lengthwise from './Lengthwise.svelte';
   import { lastAsked } from '$lib/workers/lastAsked.ts';
 
+  import { keepRotation } from './keepRotation.ts';
   import { LivePlacement } from './placement.svelte.ts';
   import OldHoles from './OldHoles.svelte';
   import PlannedHoles from './PlannedHoles.svelte';
@@ -38,8 +40,10 @@
   const settings = $derived(bush.overview!.bush.settings);
   const placing = $derived(placementOf(tree, { treeId, settings, season: bush.season, wanted: 3 }));
   const live = new LivePlacement(
-    () => placing?.task ?? null,
-    () => ({ bushId: bush.id, key: `place/${treeId}` })
+    () => placing,
+    () => ({ bushId: bush.id, key: `place/${treeId}` }),
+    // What is named to somebody who came to drill is what everybody is named from now on.
+    (of, full) => !waits && (tree.decision?.taps ?? 0) > 0 && keepRotation(bush, treeId, of, full)
   );
 
   let width = $state(1000);
@@ -64,14 +68,18 @@
   const zoomBy = (by: 1 | -1) => (zoom = Math.min(4, Math.max(1, zoom * (by > 0 ? 1.5 : 1 / 1.5))));
 
   // Where nothing is to be drilled no hole is named; a spot that somebody asks for is still answered and written down.
-  const proposals = $derived(waits ? [] : (live.placement?.proposals ?? []));
+  const proposals = $derived(waits || left === 0 ? [] : (live.placement?.proposals ?? []));
   const spot = $derived<BarkSpot | null>(asked ?? proposals[chosen] ?? null);
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
   const answered = $derived(asked === null || answer?.spot === asked);
+  /** Seasons of the plan that are shown: those behind them are there so that these have something to come after them. */
+  const SEASONS_SHOWN = 25;
   /** The list of the plan stays open while a new plan is made. */
   let listOpen = $state(false);
-  const plan = $derived(waits ? [] : (live.placement?.plan ?? []));
+  const plan = $derived(
+    waits ? [] : (live.placement?.rotation?.plan ?? []).filter(({ season }) => season < SEASONS_SHOWN)
+  );
   const strategy = $derived({ id: settings.strategy, ...STRATEGY_LABELS[settings.strategy] });
 
   // Whatever spot stands on the sheet is asked for its sections.
@@ -238,7 +246,8 @@
         {:else if left > 0}<b>{left} of {tree.decision!.taps}</b>
           {tree.decision!.taps === 1 ? 'hole' : 'holes'} still to drill this season.
         {:else if tree.decision!.taps === 0}This tree rests in {bush.season}.
-        {:else}All {tree.decision!.taps === 1 ? '' : tree.decision!.taps} drilled for {bush.season}.{/if}
+        {:else}<b>All {tree.decision!.taps === 1 ? '' : tree.decision!.taps} drilled for {bush.season}.</b> A spot on the
+          sheet can still be asked.{/if}
       </p>
       <div class="flex gap-2" role="group" aria-label="Best holes">
         {#each proposals as proposal, i (i)}
@@ -256,7 +265,7 @@
           </button>
         {/each}
       </div>
-      {#if live.stage === 'full' && proposals.length === 0 && !waits}
+      {#if live.stage === 'full' && proposals.length === 0 && !waits && left !== 0}
         <p>
           {strategy.id === 'rotation'
             ? `There is no room left on this trunk that keeps ${preferences.length(settings.spacingMm, 'hand')} from this season’s holes.`
@@ -275,9 +284,14 @@
           {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
         </div>
         {#if outlook}
-          {#if !asked && proposals[chosen]?.planned}<p class="aside -mt-3">
+          {#if !asked && proposals[chosen]?.planned}
+            <p class="-mt-3 {tree.rotation?.verdict === 'changed' ? '' : 'aside'}">
               Planned together with the coming seasons, so that they keep clear wood too.
-            </p>{/if}
+              {#if tree.rotation?.season === bush.season}<span data-testid="plan-said"
+                  >{rotationWords(tree.rotation, tree.rotation.earlier.coming ?? null)}</span
+                >{/if}
+            </p>
+          {/if}
           <HoleOutlook {outlook} {placing} objections={answer?.objections ?? []} dbhMm={tree.dbhMm!} />
         {/if}
         {#if bush.mayRecord}

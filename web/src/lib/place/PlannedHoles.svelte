@@ -13,8 +13,8 @@
 <details class="mt-3" bind:open>
   <summary class="cursor-pointer">The coming seasons as a list ({plan.length} holes)</summary>
   <p class="aside mt-1 max-w-xl">
-    Planned together, so that the later ones keep clear wood; planned anew whenever growth, a rest or the shavings
-    change what is known.
+    Planned together, so that the later ones keep clear wood. They stay where they are from season to season, and move
+    only where something new makes another plan clearly better.
   </p>
   <table class="mt-1 text-left" data-testid="rotation">
     <thead

@@ -5,12 +5,14 @@
     drillForbidden,
     fewerSinceDecided,
     tapsToHang,
+    type RotationRecord,
     type Taphole,
     type TreeRow,
     type TreeState
   } from '@baumkin/core/records';
   import { minutesAHole } from '@baumkin/core/rotation';
   import {
+    AS_PLANNED_MM,
     countable,
     instructionFor,
     placementOf,
@@ -32,14 +34,14 @@
 
   import { chanceInWords } from '$lib/labels/chance.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
-  import { RoundPlan, type RoundHole } from './roundPlan.svelte.ts';
+  import { RoundPlan } from './roundPlan.svelte.ts';
   import HighHole from './HighHole.svelte';
   import Sketch from './Sketch.svelte';
 
   /** The whole bush placed in one go, to be printed, walked and checked off. */
   const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
-  const plan = untrack(() => new RoundPlan(bush.id, bush.season));
+  const plan = untrack(() => new RoundPlan(bush));
   onDestroy(() => plan.run.stop());
 
   interface Placed {
@@ -51,7 +53,10 @@
     /** seen since the count was decided, and asks for fewer taps */
     readonly worse: boolean;
   }
+  type RoundHole = RotationRecord['holes'][number];
   interface Line extends Placed {
+    /** is its plan of this season in the book, and nothing learned since? */
+    readonly settled: boolean;
     /** planned holes that are still to be drilled */
     readonly open: readonly RoundHole[];
     readonly off: RoundState<RoundHole, Taphole>;
@@ -61,7 +66,6 @@
   let states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
   let reading = $state.raw({ done: 0, all: 0 });
   onMount(async () => {
-    await plan.open();
     const found: [string, TreeState][] = [];
     const decided = bush.walked.filter((row) => (row.decidedTaps ?? 0) > 0);
     try {
@@ -84,10 +88,21 @@
     asked.set(state, placing);
     return placing;
   }
+  /** States of trees whose records are at hand: told anew where there is another record. */
+  const told = $derived.by(() => (void bush.expects, new Map<string, { of: string; state: TreeState }>()));
+  function stateOf(treeId: string): TreeState {
+    const records = bush.recordsOf(treeId);
+    const of = `${records.length} ${records.at(-1)?.id}`;
+    const before = told.get(treeId);
+    if (before?.of === of) return before.state;
+    const state = bush.stateFrom(records);
+    told.set(treeId, { of, state });
+    return state;
+  }
   const placed = $derived.by((): Placed[] =>
     bush.walked.flatMap((row) => {
       // Records written since the page was opened count too.
-      const state = bush.hasLife(row.id) ? bush.stateOf(row.id) : states?.get(row.id);
+      const state = bush.hasLife(row.id) ? stateOf(row.id) : states?.get(row.id);
       if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
       const { taps } = state.decision;
       if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
@@ -99,11 +114,12 @@
   );
   const lines = $derived(
     placed.map((tree): Line => {
-      const { row, state, placing, left } = tree;
-      const planned = plan.holes.get(row.id) ?? [];
+      const { state, placing, left } = tree;
+      const planned = state.rotation?.season === bush.season ? state.rotation.holes : [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
       const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ strategy }) => strategy === null).length : 0;
-      return { ...tree, open: off.open.slice(0, left), off, elsewhere };
+      const settled = placing.basis.kept?.look === 'settled' || placing.task.strategy !== 'rotation';
+      return { ...tree, settled, open: off.open.slice(0, left), off, elsewhere };
     })
   );
   const undecided = $derived(
@@ -127,20 +143,17 @@
     const minutes = holes * (pace ?? settings.minutesAHole);
     return minutes < 90 ? `about ${Math.round(minutes)} minutes` : `about ${Number((minutes / 60).toFixed(1))} hours`;
   }
-  const unplanned = $derived(shown.filter(({ row, left }) => left > 0 && !plan.holes.has(row.id)));
+  const unplanned = $derived(shown.filter(({ left, settled }) => left > 0 && !settled));
+  /** Of those, how many have holes already that are looked at again because something was learned. */
+  const again = $derived(unplanned.filter(({ state }) => state.rotation?.season === bush.season).length);
+  const planAll = () => plan.plan(unplanned.map(({ row, placing }) => ({ treeId: row.id, placing })));
 
-  function planAll(again: boolean): void {
-    const wanted = again ? shown.filter(({ left }) => left > 0) : unplanned;
-    void plan.plan(wanted.map(({ row, placing, off }) => ({ treeId: row.id, task: placing.task, done: off.done })));
-  }
-
-  /** A hole drilled farther than this from its planned place is off the plan, mm. A hand does not place it more exactly. */
-  const OFF_MM = 40;
-  const offPlan = ({ off: { offMm }, elsewhere }: Line) => elsewhere > 0 || (offMm !== null && offMm > OFF_MM);
-  function wordsOn({ taps, left, worse, off: { offMm }, elsewhere }: Line): string {
+  const offPlan = ({ off: { offMm }, elsewhere }: Line) => elsewhere > 0 || (offMm !== null && offMm > AS_PLANNED_MM);
+  function wordsOn({ taps, left, worse, off: { offMm }, elsewhere, settled, open }: Line): string {
     if (worse) return 'seen worse since: count anew';
     if (elsewhere > 0) return `${elsewhere} drilled elsewhere`;
-    if (offMm !== null && offMm > OFF_MM) return `${preferences.length(offMm, 'hand')} off plan`;
+    if (offMm !== null && offMm > AS_PLANNED_MM) return `${preferences.length(offMm, 'hand')} off plan`;
+    if (!settled && open.length > 0) return 'look again';
     return left === 0 ? `${taps} drilled` : left < taps ? `${taps - left} of ${taps} drilled` : '';
   }
   const said = ({ placing, state }: Line, hole: RoundHole) =>
@@ -188,12 +201,12 @@
         <option value="off">drilled off the plan</option>
       </select>
       <LongRunStatus run={plan.run} what="Placing the holes" />
-      {#if plan.run.done === null && unplanned.length > 0}
-        <button class="btn btn-primary btn-sm" onclick={() => planAll(false)}
-          >Place the holes of {counted(unplanned.length, 'tree')}</button
+      {#if plan.run.done === null && unplanned.length > 0 && bush.mayRecord}
+        <button class="btn btn-primary btn-sm" onclick={planAll}
+          >{again === unplanned.length
+            ? `Look at ${counted(again, 'tree')} again`
+            : `Place the holes of ${counted(unplanned.length, 'tree')}`}</button
         >
-      {:else if plan.run.done === null && toDrill > 0}
-        <button class="btn btn-sm" onclick={() => planAll(true)}>Place them anew</button>
       {/if}
       {#if printed.length > 0}
         <button class="btn btn-sm" onclick={() => print('cards')}><Printer size={16} /> Cards, four a page</button>
@@ -230,7 +243,7 @@
                 ? ''
                 : hole
                   ? said(item, hole).sentence + (item.open.length > 1 ? ` And ${item.open.length - 1} more.` : '')
-                  : plan.holes.has(item.row.id)
+                  : item.state.rotation?.season === bush.season
                     ? 'no room left'
                     : 'not placed yet'}</span
             >

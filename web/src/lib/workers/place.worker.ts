@@ -1,22 +1,31 @@
-import { PlacedTrunk, type Placement, type PlacementTask, type SpotAnswer } from '@baumkin/core/rotation';
+import {
+  DrawnWood,
+  PlacedTrunk,
+  woodQuestion,
+  type PlacedRotation,
+  type Placement,
+  type PlacementTask,
+  type SpotAnswer
+} from '@baumkin/core/rotation';
 import { expose } from 'comlink';
 
-/** The last trunks that were asked about keep their drawn truths: a dragged spot is answered at once. */
-const trunks = new Map<string, PlacedTrunk>();
+/** The wood of the last trunks that were asked about is kept: a dragged spot, or another plan, is answered at once. */
+const woods = new Map<string, DrawnWood>();
 const KEPT = 3;
 
 function trunkOf(task: PlacementTask): PlacedTrunk {
-  const key = JSON.stringify(task);
-  const known = trunks.get(key) ?? new PlacedTrunk(task);
-  trunks.delete(key);
-  trunks.set(key, known);
-  if (trunks.size > KEPT) trunks.delete(trunks.keys().next().value!);
-  return known;
+  const key = woodQuestion(task);
+  const wood = woods.get(key) ?? new DrawnWood(task);
+  woods.delete(key);
+  woods.set(key, wood);
+  if (woods.size > KEPT) woods.delete(woods.keys().next().value!);
+  return new PlacedTrunk(task, wood);
 }
 
 /** The placement off the page's thread: thin wrappers round the core. */
 const api = {
   place: (task: PlacementTask): Placement => trunkOf(task).place(),
+  plan: (task: PlacementTask): PlacedRotation => trunkOf(task).plan(),
   ask: (task: PlacementTask, spot: { bearingDeg: number; heightMm: number }): SpotAnswer => trunkOf(task).ask(spot)
 };
 export type PlaceWorker = typeof api;

@@ -14,6 +14,7 @@
   import HighHole from '$lib/place/HighHole.svelte';
   import { chanceInWords } from '$lib/labels/chance.ts';
   import NotHereYet from '$lib/ui/NotHereYet.svelte';
+  import { keepRotation } from '$lib/place/keepRotation.ts';
   import { LivePlacement } from '$lib/place/placement.svelte.ts';
 
   const bush = useBush();
@@ -34,8 +35,9 @@
     settings && row && wanted > 0 ? placementOf(tree, { treeId, settings, season: bush.season, wanted }) : null
   );
   const live = new LivePlacement(
-    () => placing?.task ?? null,
-    () => ({ bushId: bush.id, key: `place/${treeId}` })
+    () => placing,
+    () => ({ bushId: bush.id, key: `place/${treeId}` }),
+    (of, full) => keepRotation(bush, treeId, of, full)
   );
 </script>
 

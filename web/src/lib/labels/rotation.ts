@@ -1,0 +1,46 @@
+import type { RestsOn, RotationRecord } from '@baumkin/core/records';
+
+import { listed } from '../words/listed.ts';
+
+const NEWS_WORDS: Readonly<Record<RestsOn, string>> = {
+  holes: 'a hole was drilled elsewhere',
+  shavings: 'the shavings were not pale',
+  growth: 'the trunk was measured again',
+  trunk: 'something was noted on the trunk',
+  count: 'another count was decided',
+  band: 'the band within reach changed',
+  snow: 'the snow changed',
+  practice: 'bit, depth, spacing or line changed',
+  wishes: 'the bush’s wishes changed',
+  columns: 'species or columns are taken otherwise',
+  planner: 'the planner was improved'
+};
+
+/** What was learned of a trunk since its plan was looked at, in words. */
+export function newsWords(news: readonly RestsOn[]): string {
+  return listed(news.map((each) => NEWS_WORDS[each]));
+}
+
+/** A share of a hole's path, as one says it. */
+function saving(share: number): string {
+  return share < 0.0005 ? 'nothing that could be told' : `${Number((100 * share).toFixed(1))} % of each hole’s path`;
+}
+
+/**
+ * Since when a trunk's holes are planned as they are, and why they were changed or left.
+ * @param since the day of the plan that is carried on; null where this record brought it
+ */
+export function rotationWords({ verdict, on, news, saves }: RotationRecord, since: string | null): string {
+  const planned = since ?? on;
+  const because = news.length > 0 ? ` because ${newsWords(news)}` : '';
+  switch (verdict) {
+    case 'first':
+      return `Planned on ${on}.`;
+    case 'carried':
+      return `As planned on ${planned}.`;
+    case 'holds':
+      return `Looked at again on ${on}${because}: the plan of ${planned} stands${saves === null ? ', for it holds what it promised' : `; another would save ${saving(saves)}`}.`;
+    case 'changed':
+      return `Changed on ${on}${because}${saves === null ? ': what was planned there had to move' : `; that saves ${saving(saves)}`}.`;
+  }
+}
