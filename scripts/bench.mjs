@@ -1,6 +1,7 @@
 import { chromium } from '@playwright/test';
 
 import { benchBigBush } from './lib/bigBench.mjs';
+import { benchRotation } from './lib/rotationBench.mjs';
 import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { exec, freePort } from './lib/exec.mjs';
@@ -14,7 +15,7 @@ import { signIn } from './lib/signIn.mjs';
  * of these parts after the command leave the others out; the soak, which takes a quarter of an hour, is run where it is named.
  */
 const MANY = 20_000;
-const PARTS = ['core', 'web', 'map', 'big'];
+const PARTS = ['core', 'rotation', 'web', 'map', 'big'];
 const SOAKED = '10000';
 
 await run(async () => {
@@ -27,6 +28,10 @@ await run(async () => {
   await ensureNodeModules();
   if (asked.includes('soak')) await soakInFull();
   if (wanted('core')) await bench('core', {});
+  if (wanted('rotation')) {
+    await exec('npm', ['run', '--silent', 'build', '-w', 'core']);
+    await benchRotation();
+  }
   if (!['web', 'map', 'big'].some(wanted)) return;
   const database = await startDatabase('test-db');
   /** @type {Awaited<ReturnType<typeof startServer>> | undefined} */

@@ -5,6 +5,7 @@ import { shortOrLong, tries } from '../../testing/long.ts';
 import {
   carryOn,
   depthShared,
+  foresightFrontier,
   HiddenTrunk,
   livedRotation,
   liveThrough,
@@ -13,14 +14,13 @@ import {
   planGreedily,
   planRotation,
   seasonsToPlan,
-  type Foresight,
   type PlacementRule,
   type RuleTree,
   type PlannedHole,
   type RotationTask
 } from '../src/rotation/index.ts';
 import { haphazard, pattern, sunnySide } from '../src/rotation/rules.ts';
-import { seededRng, wrapDegrees } from '../src/math/index.ts';
+import { sampleDeviation, seededRng, wrapDegrees } from '../src/math/index.ts';
 import { DEFAULT_COLUMNS } from '../src/trunk/index.ts';
 
 const BIT = 7.9375;
@@ -139,7 +139,10 @@ describe('the rotation (self-consistency: lived through in trunks that the model
     const tree = treeOf(300, 0.75);
     const plan = planRotation(taskOf(tree));
     const said = mean(plan.filter(({ season }) => season >= 25 && season < 50).map(({ lost }) => lost));
-    expect(Math.abs(mean(later(asHabit(plan), tree, 600)) - said)).toBeLessThan(0.001);
+    const lived = later(asHabit(plan), tree, 1500);
+    // Three and a half standard errors of what was lived, and two per cent for wood that two columns stain.
+    const error = sampleDeviation(lived) / Math.sqrt(lived.length);
+    expect(Math.abs(mean(lived) - said)).toBeLessThan(3.5 * error + 0.02 * said);
   });
 
   it('lived season by season it keeps what was planned, and is better than greed in the end', () => {
@@ -214,16 +217,12 @@ describe('the rotation (self-consistency: lived through in trunks that the model
   });
 
   it('whoever looks farther ahead gives early seasons for late ones', () => {
-    const tree = treeOf(300, 0.75);
-    const halves = (foresight: Foresight) => {
-      const plan = planRotation(taskOf(tree, { foresight }));
-      const of = (from: number, to: number) =>
-        mean(plan.flatMap(({ season, lost }) => (season >= from && season < to ? lost : [])));
-      return { early: of(0, 25), late: of(50, 75) };
-    };
-    const [now, grandchildren] = [halves('now'), halves('grandchildren')];
-    expect(now.early).toBeLessThan(grandchildren.early);
-    expect(now.late).toBeGreaterThan(grandchildren.late);
+    const points = foresightFrontier(treeOf(300, 0.75), DEFAULT_COLUMNS);
+    expect(points.map(({ foresight }) => foresight)).toEqual(['now', 'generation', 'grandchildren']);
+    const [now, generation, grandchildren] = points;
+    expect(now!.soon).toBeLessThan(grandchildren!.soon);
+    expect(generation!.later).toBeLessThan(now!.later);
+    expect(grandchildren!.later).toBeLessThan(generation!.later);
   });
 
   it('on trunks with a past loses no more than greedy, and than the best even spacing from today', () => {

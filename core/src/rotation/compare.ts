@@ -2,6 +2,7 @@ import type { BarkSpot } from '../geometry/index.ts';
 import { mean, normaliseBearing, sampleDeviation, seededRng } from '../math/index.ts';
 import type { ColumnModel } from '../trunk/index.ts';
 import { HiddenTrunk, liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
+import { FORESIGHT_IDS, type Foresight } from './foresight.ts';
 import { kernelFor } from './kernel.ts';
 import { carryOn } from './carry.ts';
 import { planRotation } from './plan.ts';
@@ -9,32 +10,45 @@ import { seasonsToPlan, type MeantHole, type RotationTask } from './task.ts';
 import { PLACEMENT_STRATEGIES, placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /**
+ * What is planned of a tree in one of its seasons.
+ * @param meant where holes were meant to be in the seasons before, counted from the first
+ */
+export function rotationTaskOf(
+  tree: RuleTree,
+  model: ColumnModel,
+  season: number,
+  meant: readonly MeantHole[] = []
+): RotationTask {
+  const { ringMm, bitMm, depthMm, lowestMm, highestMm, taps, past = [], allowed } = tree;
+  const laid = season * ringMm;
+  return {
+    woodRadiusMm: tree.woodRadiusMm + laid,
+    ringMm,
+    practice: { depthMm, lowestMm, highestMm, spacingMm: 300 },
+    kernel: kernelFor(bitMm, bitMm, model),
+    past: [
+      ...past.map((hole) => ({
+        ...hole,
+        buriedMm: hole.buriedMm + laid,
+        ...(hole.bitMm === undefined ? {} : { kernel: kernelFor(hole.bitMm, bitMm, model) })
+      })),
+      ...meant.map((hole) => ({ ...hole, buriedMm: laid - hole.season * ringMm, depthMm }))
+    ],
+    taps: Array<number>(seasonsToPlan(depthMm, ringMm)).fill(taps),
+    ...(allowed ? { allowed } : {}),
+    seed: 1
+  };
+}
+
+/**
  * The rotation as something that can be lived through beside the habits: planned at the start and carried on from season to
  * season, on what is written down: where the holes were meant to be.
  */
 export function livedRotation(tree: RuleTree, model: ColumnModel, seasons: number): MeantHole[] {
-  const { ringMm, bitMm, depthMm, lowestMm, highestMm, taps, past = [] } = tree;
-  const kernel = kernelFor(bitMm, bitMm, model);
-  const before = past.map((hole) =>
-    hole.bitMm === undefined ? hole : { ...hole, kernel: kernelFor(hole.bitMm, bitMm, model) }
-  );
-  const ahead = Array<number>(seasonsToPlan(depthMm, ringMm)).fill(taps);
   const meant: MeantHole[] = [];
   let plan: readonly MeantHole[] = [];
   for (let season = 0; season < seasons; season++) {
-    const laid = season * ringMm;
-    const task: RotationTask = {
-      woodRadiusMm: tree.woodRadiusMm + laid,
-      ringMm,
-      practice: { depthMm, lowestMm, highestMm, spacingMm: 300 },
-      kernel,
-      past: [
-        ...before.map((hole) => ({ ...hole, buriedMm: hole.buriedMm + laid })),
-        ...meant.map((hole) => ({ ...hole, buriedMm: laid - hole.season * ringMm, depthMm }))
-      ],
-      taps: ahead,
-      seed: 1
-    };
+    const task = rotationTaskOf(tree, model, season, meant);
     plan =
       season === 0
         ? planRotation(task)
@@ -45,6 +59,28 @@ export function livedRotation(tree: RuleTree, model: ColumnModel, seasons: numbe
     meant.push(...plan.filter((hole) => hole.season === 0).map((hole) => ({ ...hole, season })));
   }
   return meant;
+}
+
+/** What a plan is expected to lose in the mean, as shares of a path, by how far ahead it looks. */
+export interface FrontierPoint {
+  readonly foresight: Foresight;
+  /** over the next 25 seasons, and over all that are planned after them */
+  readonly soon: number;
+  readonly later: number;
+}
+
+/** Seasons on either side of the frontier: those that most stewards drill themselves, and those of who comes after them. */
+const SOON = 25;
+
+/** What looking farther ahead costs soon and brings later, on one tree: the plans of all ways to look ahead. */
+export function foresightFrontier(tree: RuleTree, model: ColumnModel): FrontierPoint[] {
+  const task = rotationTaskOf(tree, model, 0);
+  return FORESIGHT_IDS.map((foresight) => {
+    const plan = planRotation({ ...task, foresight });
+    const lost = (of: (season: number) => boolean) =>
+      mean(plan.filter(({ season }) => of(season)).map((hole) => hole.lost));
+    return { foresight, soon: lost((season) => season < SOON), later: lost((season) => season >= SOON) };
+  });
 }
 
 const ruleOf = (id: PlacementStrategyId, tree: RuleTree, model: ColumnModel, seasons: number): PlacementRule => {

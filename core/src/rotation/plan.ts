@@ -5,11 +5,12 @@ import { FORESIGHTS } from './foresight.ts';
 import { evenStart, fillWith, greedyStart } from './starts.ts';
 import { cooling, read, weightsOf, type MeantHole, type PlannedHole, type RotationTask } from './task.ts';
 
-/**
- * The annealing begins at these temperatures, in shares of what a hole costs in the mean when it begins: hot, to find another
- * order, and cool, to keep the one that it began from. The better of the two is taken.
- */
-const HOTTEST = [0.25, 0.08] as const;
+/** The annealing begins at this temperature, in shares of what a hole costs in the mean when it begins. */
+const HOTTEST = 0.1;
+/** For a decade's sake a plan is gone over at this temperature, in the same shares, */
+const GUARD_HOTTEST = 0.075;
+/** with so much of the tries. */
+const GUARD_TRIES = 0.3;
 
 /**
  * The holes of the coming seasons, planned together: the sum of what each is expected to lose to all older ones, weighed by
@@ -19,7 +20,7 @@ const HOTTEST = [0.25, 0.08] as const;
  *
  * Starts from the better of the greedy choice and many even spacings (steps along the girth at one to four heights by
  * turns), and improves it by simulated annealing. Where a decade of the next fifty years would lose more than greed does,
- * that decade counts for more and the plan is gone over again. The work is set by the trunk, not by the clock: the same task
+ * that decade counts for more, and the plan is gone over until none does, or as often as that may help. The work is set by the trunk, not by the clock: the same task
  * gives the same plan.
  * @param before what was planned already, counted from the first season: where it is better than both, it is what is improved
  * @returns by season; fewer than asked in a season whose spacing leaves no room
@@ -27,7 +28,7 @@ const HOTTEST = [0.25, 0.08] as const;
 export function planRotation(task: RotationTask, before: readonly MeantHole[] = []): PlannedHole[] {
   const weights = weightsOf(task);
   const board = new Board(task, weights);
-  greedyStart(board, 2);
+  greedyStart(board);
   const greedy = { places: board.places(), cost: board.total(), decades: decadesOf(board) };
   evenStart(board, Math.max(1, ...task.taps));
   if (greedy.cost < board.total()) board.put(greedy.places);
@@ -36,18 +37,12 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
     fillWith(board, task, before);
     if (board.total() > cost) board.put(places);
   }
-  const start = { places: board.places(), ...cooling(board) };
+  const { hottest, coldest, stepsAHole } = cooling(board);
   const rng = seededRng(task.seed);
-  const tried = HOTTEST.map((hottest) => {
-    board.put(start.places);
-    anneal(board, { ...start, hottest: hottest * start.hottest }, rng);
-    return { places: board.places(), ...judged(board, greedy.decades) };
-  });
-  const best = tried.reduce((a, b) => (b.score < a.score ? b : a));
-  board.put(best.places);
+  anneal(board, { hottest: HOTTEST * hottest, coldest, stepsAHole }, rng);
   // Whoever plans for grandchildren gives some of the next years away on purpose.
   if (FORESIGHTS[task.foresight ?? 'generation'] >= 1) {
-    const again = { ...start, hottest: 0.3 * start.hottest * HOTTEST[0], stepsAHole: start.stepsAHole / 2 };
+    const again = { hottest: GUARD_HOTTEST * hottest, coldest, stepsAHole: GUARD_TRIES * stepsAHole };
     guardDecades(board, weights, greedy.decades, () => anneal(board, again, rng));
   }
   board.weigh(weights);
@@ -71,37 +66,42 @@ export function planEvenly(task: RotationTask): PlannedHole[] {
 /** Decades that may not lose more than greed does. */
 const GUARDED = 5;
 /** So often the plan is gone over for their sake. */
-const GUARD_ROUNDS = 3;
+const GUARD_ROUNDS = 8;
 /** More than greed's by a smaller share than this is none. */
-const AS_MUCH = 1.03;
+const AS_MUCH = 1.01;
 /** Nor is it by less than this in all, as a share of a path: nobody could tell it in a lifetime. */
 const TOLD_APART = 5e-5;
 /** What a decade loses more than greed does counts so much more than what all decades lose. */
-const GUARD = 2;
+const GUARD = 6;
+/** What a decade counts for is changed by no more than this from one going over to the next. */
+const GUARD_STEP = 3;
 
 /** What the plan on the board loses by decade, how much more that is than greed's, and how good it is by both. */
 function judged(board: Board, greedy: readonly number[]) {
   const decades = decadesOf(board);
   const short = decades.reduce((sum, lost, decade) => sum + Math.max(0, lost - asMuch(greedy[decade]!)), 0);
-  return { decades, short, score: decades.reduce((a, b) => a + b, 0) + GUARD * short };
+  return { places: board.places(), decades, short, score: decades.reduce((a, b) => a + b, 0) + GUARD * short };
 }
 
 const asMuch = (lost: number) => AS_MUCH * lost + TOLD_APART;
 
-/** Goes over the plan on the board until no decade loses more than greed's, or as often as that may help. */
+/**
+ * Goes over the plan on the board until no decade loses more than greed's, or as often as that may help. What a decade counts
+ * for is a multiplier of Lagrange's: it grows while the decade loses too much, and falls back where it does not.
+ */
 function guardDecades(board: Board, weights: readonly number[], greedy: readonly number[], goOver: () => void): void {
-  let last = { places: board.places(), ...judged(board, greedy) };
+  let last = judged(board, greedy);
   let best = last;
-  let guarded = weights;
+  const multipliers = Array<number>(GUARDED).fill(1);
   for (let round = 0; round < GUARD_ROUNDS && last.short > 0; round++) {
-    guarded = guarded.map((weight, season) => {
-      const decade = Math.floor(season / 10);
-      const over = decade < GUARDED ? last.decades[decade]! / asMuch(greedy[decade]!) : 0;
-      return over <= 1 ? weight : weight * Math.min(2, Math.max(1.1, over));
-    });
-    board.weigh(guarded);
+    for (const [decade, multiplier] of multipliers.entries()) {
+      const over = last.decades[decade]! / asMuch(greedy[decade]!);
+      const by = over > 1 ? Math.min(GUARD_STEP, Math.max(1.1, over ** 2)) : Math.max(1 / GUARD_STEP, over);
+      multipliers[decade] = Math.max(1, multiplier * by);
+    }
+    board.weigh(weights.map((weight, season) => weight * (multipliers[Math.floor(season / 10)] ?? 1)));
     goOver();
-    last = { places: board.places(), ...judged(board, greedy) };
+    last = judged(board, greedy);
     if (last.score < best.score) best = last;
   }
   board.put(best.places);

@@ -24,6 +24,8 @@ export interface RuleTree {
   readonly taps: number;
   /** holes that are in the trunk already, as they were recorded */
   readonly past?: readonly PastHole[];
+  /** where holes may be drilled at all; all over the band where nothing is said */
+  readonly allowed?: (spot: BarkSpot) => boolean;
 }
 
 /** Where a rule wants its holes in a season; it knows where the earlier ones were meant to be, not where they ended up. */

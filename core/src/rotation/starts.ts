@@ -4,13 +4,10 @@ import type { MeantHole, RotationTask } from './task.ts';
 /** What a place would cost a hole; past the least so far it need not be exact. */
 type CostAt = (round: number, heightMm: number, least: number) => number;
 
-/**
- * The choice of somebody who looks at each season alone: its clearest cell. Leaves it on the board.
- * @param every 2 to look at every other cell either way
- */
-export function greedyStart(board: Board, every = 1): void {
+/** The choice of somebody who looks at each season alone: its clearest cell. Leaves it on the board. */
+export function greedyStart(board: Board): void {
   for (let i = 0; i < board.planned; i++)
-    putInBestCell(board, i, every, (round, heightMm, least) => board.lostAt(i, round, heightMm, least));
+    putInBestCell(board, i, (round, heightMm, least) => board.lostAt(i, round, heightMm, least));
 }
 
 /**
@@ -33,16 +30,14 @@ export function fillWith(board: Board, { practice }: RotationTask, before: reado
     board.move(i, NOWHERE.round, NOWHERE.heightMm);
     return [i];
   });
-  for (const i of without)
-    putInBestCell(board, i, 1, (round, heightMm, least) => board.costAt(i, round, heightMm, least));
+  for (const i of without) putInBestCell(board, i, (round, heightMm, least) => board.costAt(i, round, heightMm, least));
 }
 
-function putInBestCell(board: Board, i: number, every: number, costAt: CostAt): void {
+function putInBestCell(board: Board, i: number, costAt: CostAt): void {
   let [best, least] = [0, Infinity];
-  for (let at = 0; at < board.rows - 1 + every; at += every) {
-    const row = Math.min(at, board.rows - 1);
+  for (let row = 0; row < board.rows; row++) {
     const { heightMm } = board.middleOf(row * board.columns);
-    for (let column = 0; column < board.columns; column += every) {
+    for (let column = 0; column < board.columns; column++) {
       const cost = costAt((column + 0.5) / board.columns, heightMm, least);
       if (cost < least) [best, least] = [row * board.columns + column, cost];
     }

@@ -51,7 +51,7 @@ export interface PlannedHole extends MeantHole {
 }
 
 /** A plan looks past the burial of today's holes by so many seasons, so that those of the next years find their followers. */
-const PAST_BURIAL = 15;
+const PAST_BURIAL = 6;
 /** It looks at least so many seasons ahead. */
 const LEAST_AHEAD = 45;
 /** And at most so many. */

@@ -1,7 +1,7 @@
 import type { Learned } from '@baumkin/core/trunk';
 import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
-import type { Objection, PlacementStrategyId } from '@baumkin/core/rotation';
+import type { Foresight, Objection, PlacementStrategyId } from '@baumkin/core/rotation';
 import type { BodyHeight, Instruction, LandmarkName, TrunkFeatureKind } from '@baumkin/core/trunk';
 import { formatLength, type UnitSystem } from '@baumkin/core/units';
 
@@ -60,6 +60,22 @@ export const STRATEGY_LABELS: Readonly<
     name: 'Wherever it looks clear',
     says: 'Anywhere that no scar is seen.',
     judged: 'Better than a patch, but old holes cannot be seen for long, and gaps are left that fit nothing.'
+  }
+};
+
+/** How far ahead a plan looks: a name, and what it does. */
+export const FORESIGHT_LABELS: Readonly<Record<Foresight, { readonly name: string; readonly says: string }>> = {
+  now: {
+    name: 'The next springs',
+    says: 'The clearest wood in the years that you drill yourself, whatever is left for later.'
+  },
+  generation: {
+    name: 'A generation',
+    says: 'A hole of today counts eight times one that is drilled when today’s are healed over.'
+  },
+  grandchildren: {
+    name: 'Grandchildren',
+    says: 'A little more stain in the next years, so that those who drill after you find clear wood.'
   }
 };
 

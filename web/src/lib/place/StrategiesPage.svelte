@@ -18,6 +18,8 @@
   import Scatter, { type Inks, type ScatterPicture } from '$lib/ui/Scatter.svelte';
 
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
+
+  import Foresight from './Foresight.svelte';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
 
   /** Which way of placing the bush goes by, and what each costs over fifty seasons on a tree of its own. */
@@ -28,9 +30,10 @@
 
   let strategy = $state<PlacementStrategyId>(untrack(() => settings.strategy));
   let favours = $state(untrack(() => [...settings.favours]));
+  let foresight = $state(untrack(() => settings.foresight));
   let problem = $state<string | null>(null);
   async function keep(): Promise<void> {
-    problem = await bush.change.settings({ strategy, favours });
+    problem = await bush.change.settings({ strategy, favours, foresight });
     if (problem === null) toast.success(`Holes are placed by “${STRATEGY_LABELS[strategy].name}” from now on.`);
   }
 
@@ -64,17 +67,22 @@
   onDestroy(() => long.stop());
   let lived = $state.raw<{ readonly tree: RuleTree; readonly all: readonly LivedStrategy[] } | null>(null);
 
-  async function look(): Promise<void> {
+  /** The tree that is lived through; null while its figures cannot be read. */
+  const asked = $derived.by((): RuleTree | null => {
     const { bitMm, depthMm } = settings;
     const drilling = { bitMm, depthMm, ...bandOf(settings) };
-    let tree: RuleTree;
     if (ofTree) {
       const { past, state } = ofTree;
       const { woodRadiusMm } = ofTree.trunk;
-      tree = { woodRadiusMm, ringMm: state.growth.ringMm, taps: state.decision?.taps || 1, past, ...drilling };
-    } else if (typeof dbhMm === 'string') return;
-    else tree = { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
-    const model = modelOf(settings, ofTree?.row.species ?? null);
+      return { woodRadiusMm, ringMm: state.growth.ringMm, taps: state.decision?.taps || 1, past, ...drilling };
+    }
+    return typeof dbhMm === 'string' ? null : { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
+  });
+  const model = $derived(modelOf(settings, ofTree?.row.species ?? null));
+
+  async function look(): Promise<void> {
+    if (!asked) return;
+    const tree = asked;
     const all = await long.run((remote, told) => remote.compare(tree, model, { seasons: SEASONS, trees: TREES }, told));
     if (all) lived = { tree, all };
   }
@@ -155,10 +163,18 @@
           rotation stay, since holes that crowd on one side lose more than its warmth gives.
         </p>
       </fieldset>
+      {#if strategy === 'rotation'}<Foresight
+          tree={asked}
+          {model}
+          disabled={!bush.mayDecide}
+          bind:value={foresight}
+        />{/if}
       {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
       {#if bush.mayDecide}<button
           class="btn mt-2 self-start btn-primary"
-          disabled={strategy === settings.strategy && favours.join() === settings.favours.join()}>Place by this</button
+          disabled={strategy === settings.strategy &&
+            favours.join() === settings.favours.join() &&
+            foresight === settings.foresight}>Place by this</button
         >{:else}<p class="aside">The way of placing is the steward’s to choose.</p>{/if}
     </form>
   </section>
@@ -192,7 +208,7 @@
           ></label
         >
       {/if}
-      {#if long.done === null}<button class="btn btn-primary" disabled={ofTree === null && typeof dbhMm === 'string'}
+      {#if long.done === null}<button class="btn btn-primary" disabled={asked === null}
           >{lived ? 'Live through them again' : 'Live through fifty seasons'}</button
         >{/if}
     </form>

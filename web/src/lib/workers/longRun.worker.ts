@@ -1,4 +1,10 @@
-import { compareStrategies, othersOnPractice, type RuleTree, type LivedStrategy } from '@baumkin/core/rotation';
+import {
+  compareStrategies,
+  foresightFrontier,
+  othersOnPractice,
+  type RuleTree,
+  type LivedStrategy
+} from '@baumkin/core/rotation';
 import { projectBush, type BushYear, type ProjectionOptions, type TapPolicy, type TapTree } from '@baumkin/core/taps';
 import { calibrate, type Calibration, type ColumnModel, type LoggedHole } from '@baumkin/core/trunk';
 import { expose } from 'comlink';
@@ -21,6 +27,7 @@ const api = {
   calibrate: (logged: readonly LoggedHole[], model: ColumnModel, told: Told): Calibration =>
     calibrate(logged, model, { onProgress: tell(told) })!,
   othersOnPractice,
+  foresightFrontier,
   /** Several ways of tapping, one after the other, on the same trees. */
   project: (
     trees: readonly TapTree[],
