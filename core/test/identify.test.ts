@@ -66,7 +66,16 @@ describe('the beginner’s traps', () => {
   it('an ash is not taken for a maple because its twigs are opposite', () => {
     const first = judge({ arrangement: 'opposite' }, 'grown');
     expect(first.verdict).toBe('lookAgain');
-    expect(first.because.why).toBe('lookAlikes');
+    expect(first.because).toMatchObject({
+      why: 'lookAlikes',
+      others: ['whiteAsh', 'blackAsh', 'horseChestnut', 'dogwood'],
+      lookAt: expect.arrayContaining(['budShape'])
+    });
+    // Who has looked at bark and buds is not sent there again, but told what is left and what excludes it.
+    const more = { arrangement: 'opposite', barkTone: 'grey', budColour: 'brown', barkGrown: 'smooth' };
+    const later = judge(more, 'grown', { season: 'bare' }).because;
+    expect(later).toMatchObject({ why: 'lookAlikes', others: ['horseChestnut'] });
+    if (later.why === 'lookAlikes') expect(later.lookAt.filter((id) => id in more || id === 'leafForm')).toEqual([]);
     expect(judge({ arrangement: 'opposite', twigStoutness: 'stout', budShape: 'domed' }, 'grown').verdict).toBe(
       'notMaple'
     );

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  conditionOf,
   deriveTree,
   drillForbidden,
   fewerSinceDecided,
@@ -15,7 +16,9 @@ import {
   conditionEffects,
   growingSeasonsBetween,
   tapGuidelineOf,
-  suggestTaps
+  suggestTaps,
+  type DefectKind,
+  type HazardKind
 } from '../src/taps/index.ts';
 import { TODAY, LOOK, ID, LINE } from './adviceSupport.ts';
 import { MEASURED } from './fixtures.ts';
@@ -48,6 +51,54 @@ describe('a look grows old', () => {
     expect(
       conditionEffects({ ...LOOK, diebackPct: 0, peeledPct: 10, peelFresh: true }, TODAY).map((e) => e.reason)
     ).toContainEqual({ why: 'freshPeeling' });
+  });
+});
+
+describe('signs of decline on trunk and top', () => {
+  const seen = (hazards: readonly HazardKind[], defects: readonly DefectKind[]) =>
+    conditionCap({ ...LOOK, diebackPct: 0, hazards, defects }, TODAY);
+
+  it('ask for one tap where there is one, and for a rest where there are two', () => {
+    expect(seen(['hollowButt', 'deadTop'], ['canker'])).toMatchObject({
+      taps: 0,
+      reason: { why: 'signs', hazards: ['deadTop', 'hollowButt'], defects: ['canker'], allows: 0 }
+    });
+    expect(seen([], ['canker'])).toMatchObject({ taps: 1, reason: { allows: 1 } });
+    // Written down twice, it is still one hollow.
+    expect(seen(['hollowButt'], ['hollow']).taps).toBe(1);
+    expect(seen(['lean', 'includedBark'], ['seam', 'metal']).taps).toBe(Infinity);
+    const sound = { ...LOOK, diebackPct: 0 };
+    const thick = { ...MEASURED, dbhMm: 700, ringMm: 3, ringSeMm: 0.1, seasonsSinceTapped: 1 };
+    expect(suggestTaps({ ...thick, condition: sound }).taps).toBe(2);
+    expect(suggestTaps({ ...thick, condition: { ...sound, hazards: ['hollowButt', 'deadTop'] } })).toMatchObject({
+      taps: 0,
+      binding: 'condition'
+    });
+  });
+});
+
+describe('how fast a tree grows', () => {
+  const slow = { ...MEASURED, dbhMm: 400, condition: { ...LOOK, diebackPct: 0 }, seasonsSinceTapped: 20 };
+  const carried = (ringMm: number, ringSeMm: number, more = {}) => suggestTaps({ ...slow, ringMm, ringSeMm, ...more });
+  const enough = carried(1, 0).balance.ringForOneMm;
+
+  it('is not called too slow where it may be fast enough: a reading is asked for', () => {
+    const doubtful = carried(1.1 * enough, 0.5 * enough);
+    expect(doubtful.balance.suggested).toBe(0);
+    expect(doubtful).toMatchObject({ binding: 'growth', reason: { why: 'doubt' }, change: { kind: 'measureAgain' } });
+    expect(carried(0.5 * enough, 0.02)).toMatchObject({ reason: { why: 'slow' }, change: { kind: 'carryMore' } });
+  });
+
+  it('has its rest rhythm said while the tree may be tapped too, whatever else allows one tap', () => {
+    const rested = carried(0.4 * enough, 0.02);
+    expect(rested).toMatchObject({ taps: 1, reason: { why: 'slow', everyYears: 3, rested: true } });
+    expect(carried(0.4 * enough, 0.02, { seasonsSinceTapped: 1 })).toMatchObject({
+      taps: 0,
+      reason: { why: 'slow', everyYears: 3, rested: false }
+    });
+    expect(carried(0.4 * enough, 0.02, { condition: { ...LOOK, diebackPct: 20 } }).reason).toMatchObject({
+      why: 'slow'
+    });
   });
 });
 
@@ -164,11 +215,11 @@ it('a later look that says nothing of the crown forgets nothing of an earlier on
     peeledPct: 20,
     earlier: { diebackPct: '2024-08-01', crownClass: '2024-08-01' }
   });
-  expect(conditionCap(state.assessment, '2026-11-23').taps).toBe(0);
+  expect(conditionCap(conditionOf(state.line), '2026-11-23').taps).toBe(0);
   // A healthy crown grows old by its own day.
   const healthy = deriveTree([look('2022-08-01', { diebackPct: 5 }), look('2026-08-01', { stressed: false })], {
     season: 2027,
     today: '2026-11-23'
   });
-  expect(conditionEffects(healthy.assessment, '2026-11-23')[0]).toMatchObject({ unknown: true });
+  expect(conditionEffects(conditionOf(healthy.line), '2026-11-23')[0]).toMatchObject({ unknown: true });
 });

@@ -1,19 +1,21 @@
 import { conflictsIn, type Conflict } from './conflicts.ts';
-import { SHIPPED_TABLE, shareSeen, type Clue, type ClueTable, type Evidence } from './clues.ts';
+import { lookedAt, SHIPPED_TABLE, shareSeen, type Clue, type ClueTable, type Evidence } from './clues.ts';
 import { sistersOf } from './species.ts';
 import {
   indexOf,
   leader,
   logLikelihoods,
+  lookAlikesLeft,
   mapleShare,
   posterior,
   rule,
+  SEPARATES_AT,
   separatingClues,
   SETTLED_AT,
   type Open,
   type Verdict
 } from './standing.ts';
-import { SPECIES, type AgeClass, type CharacterId, type LookSeason, type SpeciesId } from './table.ts';
+import { LOOK_SEASONS, SPECIES, type AgeClass, type CharacterId, type LookSeason, type SpeciesId } from './table.ts';
 
 export interface Candidate {
   readonly species: SpeciesId;
@@ -43,7 +45,9 @@ export type Because =
   /** @param beside the twigs at hand may be a neighbour's */
   | { readonly why: 'nothing'; readonly looked: boolean; readonly beside: boolean }
   | { readonly why: 'mapleButWhat'; readonly inLeaf: boolean }
-  | { readonly why: 'gateAlternate' | 'gateUnseen' | 'gateBeside' | 'lookAlikes' | 'unsure' };
+  /** opposite twigs are these species' too; the characters not seen yet that tell the maple from them, the best first */
+  | { readonly why: 'lookAlikes'; readonly others: readonly SpeciesId[]; readonly lookAt: readonly CharacterId[] }
+  | { readonly why: 'gateAlternate' | 'gateUnseen' | 'gateBeside' | 'unsure' };
 
 export interface Judgement {
   readonly candidates: readonly Candidate[];
@@ -126,7 +130,9 @@ export function judge(
     pMaple: mapleShare(stand),
     verdict,
     because: open
-      ? whyOpen(open, { clues, reasons, conflicts, first, season, beside: evidence.twigsFrom === 'beside' })
+      ? open === 'lookAlikes'
+        ? whatExcludes(clues, stand, { evidence, age, season, table })
+        : whyOpen(open, { clues, reasons, conflicts, first, season, beside: evidence.twigsFrom === 'beside' })
       : whyRuled(verdict, clues, age, stand),
     rival: rival.species,
     reasons,
@@ -146,8 +152,49 @@ function whyRuled(verdict: Verdict, clues: readonly Clue[], age: AgeClass, stand
   return { why: 'noMaple', alternate: clues.some((clue) => clue.state === 'alternate') };
 }
 
+/** A clue is counted on to be met when at least this share of the maple shows it. Working assumption. */
+const OFTEN_MET = 0.25;
+
+/** Which look-alikes are left, and which looks that can be had would exclude most of them. */
+function whatExcludes(
+  clues: readonly Clue[],
+  stand: Float64Array,
+  {
+    evidence,
+    age,
+    season,
+    table
+  }: {
+    readonly evidence: Evidence;
+    readonly age: AgeClass;
+    readonly season: LookSeason | null;
+    readonly table: ClueTable;
+  }
+): Because {
+  const { maple, others } = lookAlikesLeft(clues, age, stand);
+  const looked = lookedAt(evidence, season);
+  const seasons = season === null ? LOOK_SEASONS : [season];
+  const characters = [...new Set(seasons.flatMap((each) => table.visible(age, each)))];
+  const tells = characters
+    .filter(({ id, strength }) => strength === 'strong' && evidence[id] === undefined)
+    .map((character) => {
+      const met = character.states
+        .map(({ id }) => table.clue(character, id, looked))
+        .filter(({ logs }) => Math.exp(logs[maple]!) >= OFTEN_MET);
+      const apart = (other: number) => met.some(({ logs }) => logs[maple]! - logs[other]! >= Math.log(SEPARATES_AT));
+      return { id: character.id, many: others.filter(apart).length };
+    })
+    .filter(({ many }) => many > 0)
+    .sort((a, b) => b.many - a.many);
+  return {
+    why: 'lookAlikes',
+    others: others.map((other) => SPECIES[other]!.id),
+    lookAt: tells.slice(0, 2).map(({ id }) => id)
+  };
+}
+
 function whyOpen(
-  open: Open,
+  open: Exclude<Open, 'lookAlikes'>,
   seen: {
     readonly clues: readonly Clue[];
     readonly reasons: readonly ClueReason[];

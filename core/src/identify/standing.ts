@@ -171,6 +171,16 @@ function separating(clues: readonly Clue[], maple: number, other: number): Clue 
   return best;
 }
 
+/** The opposite look-alikes that no strong clue tells the leading maple from, by their places in SPECIES, and that maple. */
+export function lookAlikesLeft(
+  clues: readonly Clue[],
+  age: AgeClass,
+  stand: Float64Array
+): { readonly maple: number; readonly others: readonly number[] } {
+  const maple = leadingMaple(stand);
+  return { maple, others: lookAlikesOf(age).filter((other) => separating(clues, maple, other) === null) };
+}
+
 /** The strong clues that tell the leading maple from every opposite look-alike. */
 export function separatingClues(clues: readonly Clue[], age: AgeClass, stand: Float64Array): readonly Clue[] {
   const maple = leadingMaple(stand);

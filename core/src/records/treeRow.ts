@@ -170,7 +170,15 @@ const emptyRow = shapeOf([
 export function conditionOf(
   row: Pick<
     TreeRow,
-    'lookedOn' | 'earlierLooks' | 'diebackPct' | 'oldestOpenHoleYears' | 'stressed' | 'peeledPct' | 'peelFresh'
+    | 'lookedOn'
+    | 'earlierLooks'
+    | 'diebackPct'
+    | 'oldestOpenHoleYears'
+    | 'stressed'
+    | 'peeledPct'
+    | 'peelFresh'
+    | 'defects'
+    | 'hazards'
   >
 ): Condition | null {
   return row.lookedOn === null ? null : { ...row, on: row.lookedOn, earlier: row.earlierLooks };

@@ -17,6 +17,9 @@ export interface Condition {
   readonly peelFresh: boolean;
   /** when that was seen which the last look left open and an earlier one told */
   readonly earlier?: EarlierLooks;
+  /** what was seen on the trunk, and what may fall or break */
+  readonly defects?: readonly DefectKind[];
+  readonly hazards?: readonly HazardKind[];
 }
 
 /** What a look may leave open. */
@@ -78,6 +81,13 @@ export type ConditionReason =
   /** of the crown or of the girth, per cent, and the taps that it leaves */
   | { readonly why: 'dieback' | 'peeled'; readonly pct: number; readonly allows: 0 | 1 }
   | { readonly why: 'oldLook' | 'stressed'; readonly on: string }
+  /** of a tree that declines, or of rot */
+  | {
+      readonly why: 'signs';
+      readonly defects: readonly DefectKind[];
+      readonly hazards: readonly HazardKind[];
+      readonly allows: 0 | 1;
+    }
   | {
       readonly why: 'openHole';
       /** its age by now */
@@ -110,6 +120,13 @@ const PEELED_SOME_PCT = 15;
 /** Bark peeled round this share of the girth asks for a rest, percent. Working assumption. */
 const PEELED_MUCH_PCT = 35;
 
+/** Hazards that tell of a tree that declines or rots. Common practice. */
+const DECLINE_HAZARDS: readonly HazardKind[] = ['deadTop', 'brokenTop', 'hollowButt', 'conks', 'rootPlate'];
+/** Defects that tell of it too. Common practice. */
+const DECLINE_DEFECTS: readonly DefectKind[] = ['canker', 'hollow', 'decay', 'rootDamage', 'borers'];
+/** So many signs of decline ask for a rest; one asks for one tap at the most. Working assumption. */
+const SIGNS_TO_REST = 2;
+
 /** Growing seasons that have ended after one day and up to another. @param from ISO date @param to ISO date */
 export function growingSeasonsBetween(from: string, to: string): number {
   const endedBy = (day: string) => Number(day.slice(0, 4)) - (day.slice(4) < SEASON_ENDS ? 1 : 0);
@@ -125,7 +142,8 @@ export function lookIsOld(on: string, today: string): boolean {
 
 /**
  * What each thing that was seen does to the count. The caps are common practice turned into numbers (working assumption):
- * light dieback one tap, more dieback none; holes still open after three years, or the last summer's stress, a rest. What
+ * light dieback one tap, more dieback none; holes still open after three years, or the last summer's stress, a rest; one sign of decline
+ * or rot on trunk and top one tap, two a rest. What
  * a look forbids holds until somebody looks again; what it allows grows old.
  * @param condition null when nobody looked yet
  * @param today ISO date
@@ -154,10 +172,20 @@ const cap = (taps: number, reason: ConditionReason): ConditionCap => ({ taps, re
 
 /** What else than the crown asks for fewer taps. */
 function besides(
-  { on: lastOn, earlier = {}, oldestOpenHoleYears: open, stressed, peeledPct, peelFresh }: Condition,
+  { on: lastOn, earlier = {}, oldestOpenHoleYears: open, stressed, peeledPct, peelFresh, ...seen }: Condition,
   today: string
 ): ConditionCap[] {
   const effects: ConditionCap[] = [];
+  const hazards = DECLINE_HAZARDS.filter((hazard) => seen.hazards?.includes(hazard));
+  // A hollow is one sign, whichever way it was written down.
+  const defects = DECLINE_DEFECTS.filter(
+    (defect) => seen.defects?.includes(defect) && !(defect === 'hollow' && hazards.includes('hollowButt'))
+  );
+  const signs = hazards.length + defects.length;
+  if (signs > 0) {
+    const allows = signs >= SIGNS_TO_REST ? 0 : 1;
+    effects.push(cap(allows, { why: 'signs', defects, hazards, allows }));
+  }
   const holesOn = earlier.oldestOpenHoleYears ?? lastOn;
   const stressOn = earlier.stressed ?? lastOn;
   const since = Math.floor(yearsBetween(holesOn, today));

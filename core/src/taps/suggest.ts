@@ -1,5 +1,5 @@
 import { conditionCap, type Condition, type ConditionReason } from './condition.ts';
-import { growthBalance, type Balance, type BalanceInput } from './balance.ts';
+import { growthBalance, NEARLY_ONE, type Balance, type BalanceInput } from './balance.ts';
 import { guidelineTaps, nextStep, type TapGuideline } from './guidelines.ts';
 
 /** Which of the limits is the smallest. */
@@ -37,8 +37,11 @@ export type SuggestionReason =
   | { readonly why: 'condition'; readonly condition: ConditionReason }
   /** new wood replaces what so many holes a year kill */
   | { readonly why: 'growth'; readonly holes: number }
-  /** one hole in so many years is in balance */
-  | { readonly why: 'slow'; readonly everyYears: number; readonly rested: boolean }
+  /**
+   * One hole in so many years is in balance: the tree lays too little wood for one a year (`slow`), or perhaps lays enough, which
+   * is not known well enough (`doubt`).
+   */
+  | { readonly why: 'slow' | 'doubt'; readonly everyYears: number; readonly rested: boolean }
   | { readonly why: 'room'; readonly anyLeft: boolean };
 
 export interface Suggestion {
@@ -48,12 +51,13 @@ export interface Suggestion {
   /** what would change it; null where nothing sensible would */
   readonly change:
     | { readonly kind: 'grow'; readonly toDbhMm: number }
-    | { readonly kind: 'lookAtTwigs' | 'lookUp' | 'carryMore' | 'longerBand' }
+    | { readonly kind: 'lookAtTwigs' | 'lookUp' | 'carryMore' | 'measureAgain' | 'longerBand' }
     | null;
   readonly limits: {
     readonly size: number;
     /** Infinity where its condition asks for no fewer */
     readonly condition: number;
+    /** in a rest rhythm 0 or 1, as the tree has rested: see `balance` for what new wood surely replaces */
     readonly growth: number;
     readonly room: number | null;
   };
@@ -91,7 +95,9 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   if (input.isMaple === false) return answer(0, 'species', { why: 'notMaple' }, { kind: 'lookAtTwigs' });
   const room = input.room ?? Infinity;
   const taps = Math.min(size, condition.taps, growth.taps, room);
-  if (size === taps) {
+  // A tree that bears a hole now and then is not told that nothing asks for fewer.
+  const rests = balance.suggested === 0 && growth.taps === taps && taps > 0;
+  if (size === taps && !rests) {
     const step = nextStep(input.guideline, input.dbhMm);
     return answer(
       taps,
@@ -108,9 +114,12 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
       step ? { kind: 'grow', toDbhMm: step.diameterMm } : null
     );
   }
-  if (condition.taps === taps)
+  if (condition.taps === taps && !rests)
     return answer(taps, 'condition', { why: 'condition', condition: condition.reason }, { kind: 'lookUp' });
-  if (growth.taps === taps) return answer(taps, 'growth', growth.reason, { kind: 'carryMore' });
+  if (growth.taps === taps)
+    return answer(taps, 'growth', growth.reason, {
+      kind: growth.reason.why === 'doubt' ? 'measureAgain' : 'carryMore'
+    });
   return answer(taps, 'room', { why: 'room', anyLeft: taps > 0 }, { kind: 'longerBand' });
 }
 
@@ -122,5 +131,6 @@ function growthLimit(
   if (suggested >= 1) return { taps: suggested, reason: { why: 'growth', holes: suggested } };
   if (!Number.isFinite(everyYears)) return { taps: 0, reason: { why: 'noNewWood' } };
   const rested = seasonsSinceTapped === null || seasonsSinceTapped >= everyYears;
-  return { taps: rested ? 1 : 0, reason: { why: 'slow', everyYears, rested } };
+  const why = balance.tapsCarried >= NEARLY_ONE ? 'doubt' : 'slow';
+  return { taps: rested ? 1 : 0, reason: { why, everyYears, rested } };
 }

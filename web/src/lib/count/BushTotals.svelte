@@ -25,7 +25,8 @@
   const totals = $derived({
     suggested: sum(({ suggestion }) => suggestion.taps),
     decided: sum(({ row }) => tapsToHang(row, bush.standOf(row), bush.today)),
-    growth: sum(({ suggestion }) => suggestion.limits.growth),
+    // In a rest rhythm, the mean over its years.
+    growth: Math.round(sum(({ suggestion: { balance } }) => balance.suggested || 1 / balance.restRhythmYears)),
     open: lines.filter(({ row }) => row.decidedTaps === null).length
   });
   /** Decided, but on trees that are no settled maples of a sugarbush, or must not be tapped now: nobody drills them. */

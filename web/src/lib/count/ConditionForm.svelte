@@ -73,7 +73,16 @@
   ];
   const effects = $derived(
     conditionEffects(
-      { on: bush.today, diebackPct: dieback, oldestOpenHoleYears: openYears, stressed, peeledPct: peeled, peelFresh },
+      {
+        on: bush.today,
+        diebackPct: dieback,
+        oldestOpenHoleYears: openYears,
+        stressed,
+        peeledPct: peeled,
+        peelFresh,
+        defects: defects.map(({ kind }) => kind),
+        hazards
+      },
       bush.today
     )
   );

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
+  import { conditionOf, isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
   import { conditionCap, lookIsOld, tapGuidelineOf, vigourClass } from '@baumkin/core/taps';
   import { placementOf, suggestionFor } from '@baumkin/core/bush';
@@ -8,6 +8,7 @@
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import { saved } from '$lib/client/saved.ts';
   import {
+    carriedWords,
     CHANGE_WORDS,
     conditionWords,
     DEFECT_WORDS,
@@ -151,11 +152,13 @@
               ? 'looking …'
               : id === 'condition' && suggestion.conditionUnknown
                 ? 'not looked at'
-                : limit === Infinity
-                  ? 'no limit'
-                  : id === 'room' && limit >= 4
-                    ? '4 or more'
-                    : limit}
+                : id === 'growth'
+                  ? carriedWords(suggestion.balance)
+                  : limit === Infinity
+                    ? 'no limit'
+                    : id === 'room' && limit >= 4
+                      ? '4 or more'
+                      : limit}
           </dd>
         {/each}
       </dl>
@@ -241,7 +244,7 @@
                 : `${vigourClass(tree.assessment.diebackPct)} decline`}{/if}{tree.assessment.crownClass
               ? `, ${tree.assessment.crownClass}`
               : ''}, seen on {crownSeenOn}.
-            {conditionWords(conditionCap(tree.assessment, bush.today).reason)}
+            {conditionWords(conditionCap(conditionOf(row), bush.today).reason)}
             {lookIsOld(crownSeenOn, bush.today) ? 'That was long ago: look again.' : ''}
           </p>
           {#if tree.assessment.defects.length > 0}<p>

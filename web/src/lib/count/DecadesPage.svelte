@@ -1,6 +1,6 @@
 <script lang="ts">
   import { usualSugarPct } from '@baumkin/core/identify';
-  import { tapForbidden } from '@baumkin/core/records';
+  import { conditionOf, tapForbidden } from '@baumkin/core/records';
   import { LITRES_A_TAP, sapToSyrup } from '@baumkin/core/sap';
   import {
     conditionCap,
@@ -74,7 +74,7 @@
         ringMm: state.growth.ringMm,
         ringSeMm: state.growth.ringSeMm,
         holes: state.tapholes.map(({ season, bitMm: bit, depthMm }) => ({ season, bitMm: bit, depthMm })),
-        conditionTaps: conditionCap(state.assessment, bush.today).taps,
+        conditionTaps: conditionCap(conditionOf(state.line), bush.today).taps,
         sugarPct: usualSugarPct(row.species),
         species: row.species
       });

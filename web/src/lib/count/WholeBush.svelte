@@ -12,7 +12,7 @@
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
-  import { BINDING_WORDS, suggestedWords, tapWords } from '$lib/labels/taps.ts';
+  import { carriedWords, BINDING_WORDS, suggestedWords, tapWords } from '$lib/labels/taps.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import DataTable, { type Column } from '$lib/ui/DataTable.svelte';
@@ -226,7 +226,7 @@
         <span class={mark('condition')}
           >{suggestion.conditionUnknown ? 'not seen' : limit(suggestion.limits.condition)}</span
         >
-        <span class={mark('growth')}>{limit(suggestion.limits.growth)}</span>
+        <span class={mark('growth')}>{carriedWords(suggestion.balance).replace(' years', '')}</span>
         <span class={mark('room')}>{limit(suggestion.limits.room)}</span>
         <span class="font-bold">{suggestion.taps === 0 ? suggestedWords(suggestion) : suggestion.taps}</span>
         <span class={row.decidedTaps !== null && row.decidedTaps !== suggestion.taps ? 'font-bold text-error' : ''}

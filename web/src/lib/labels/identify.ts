@@ -94,7 +94,7 @@ export function becauseWords(because: Because, table: ClueTable = SHIPPED_TABLE)
     case 'gateBeside':
       return `The twigs seen may belong to a neighbour. ${OWN_TWIGS}`;
     case 'lookAlikes':
-      return 'Ash, horse-chestnut, dogwood and some shrubs have opposite twigs too. Look at the buds or the bark.';
+      return `Opposite twigs are also those of ${listed(because.others.map((id) => speciesById(id).name))}. ${because.lookAt.length > 0 ? `Look at ${because.lookAt.map((id) => nameOf(table, id)).join(' or ')} to exclude them.` : 'What excludes them can be seen in another season.'}`;
     case 'mapleButWhat':
       return `Almost surely a maple; which one stays open. It can be tapped; ${because.inLeaf ? 'look at its leaf to settle the species' : 'settle the species in leaf'}.`;
     case 'unsure':

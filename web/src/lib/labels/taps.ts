@@ -1,7 +1,10 @@
+import { capital } from '../words/capital.ts';
+import { listed } from '../words/listed.ts';
 import { counted } from './counted.ts';
 import {
   HOLES_PER_BIT,
   TAPS_PER_LATERAL,
+  type Balance,
   type BindingLimit,
   type ConditionReason,
   type DefectKind,
@@ -114,6 +117,13 @@ export function conditionWords(reason: ConditionReason): string {
       return `It was stressed in the summer before ${reason.on}: let it recover for two summers.`;
     case 'peeled':
       return `The bark is peeled round ${reason.pct} % of its girth: ${reason.allows === 0 ? 'it needs all it has' : 'one tap at the most'}.`;
+    case 'signs': {
+      const seen = listed([
+        ...reason.hazards.map((hazard) => HAZARD_WORDS[hazard]),
+        ...reason.defects.map((defect) => DEFECT_WORDS[defect])
+      ]);
+      return `${capital(seen)} ${reason.hazards.length + reason.defects.length === 1 ? 'was' : 'were'} seen: ${reason.allows === 0 ? 'it needs what it has' : 'one tap at the most'}.`;
+    }
     case 'freshPeeling':
       return 'The peeling is fresh: look at its neighbours too.';
     case 'nothing':
@@ -151,6 +161,8 @@ export function suggestionWords(reason: SuggestionReason, forbidden: string | nu
       return 'It lays no new wood: every hole would stay for good.';
     case 'slow':
       return `It grows too slowly for a hole every year; one every ${reason.everyYears} years is in balance, ${reason.rested ? 'and it has rested long enough' : 'so it rests now'}.`;
+    case 'doubt':
+      return `It may carry a hole every year, but how fast it grows is not known well enough to be sure. Until it is, one every ${reason.everyYears} years, ${reason.rested ? 'and it has rested long enough' : 'so it rests now'}.`;
     case 'room':
       return reason.anyLeft
         ? 'The trunk has no more clear places within reach this season.'
@@ -158,10 +170,17 @@ export function suggestionWords(reason: SuggestionReason, forbidden: string | nu
   }
 }
 
+/** Holes whose stain new wood surely replaces, in words: in a rest rhythm one in so many years. */
+export function carriedWords({ suggested, restRhythmYears }: Balance): string {
+  if (suggested > 0) return String(suggested);
+  return Number.isFinite(restRhythmYears) ? `1 in ${restRhythmYears} years` : 'none';
+}
+
 /** What would change a suggestion, in a sentence; growing is told with its years where it is shown. */
 export const CHANGE_WORDS: Readonly<Record<Exclude<NonNullable<Suggestion['change']>['kind'], 'grow'>, string>> = {
   lookAtTwigs: 'Look at the twigs and bark again if you doubt it.',
   lookUp: 'Look up again next summer; a fuller crown lifts this limit.',
+  measureAgain: 'A second reading, some years after the first, or the rings of a core would settle it.',
   carryMore: 'More light from a thinning, a smaller bit or a longer band would carry more.',
   longerBand: 'A longer band, by snow, ladder-free reach or drop line, may reach fresh wood.'
 };

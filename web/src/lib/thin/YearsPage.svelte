@@ -124,6 +124,9 @@
         : `It overtakes the stand left alone in about ${counted(Math.round(mean), 'year')} (eight times in ten between ${Math.round(low)} and ${Math.round(high)})`;
     return `${when}, in ${Math.round(100 * found.overtakesIn)} of 100 possible futures. ${gain}.`;
   });
+  /** What "in 100 of 100" leaves out. */
+  const SAME_IN_ALL =
+    'The futures differ in how trees grow. In all of them crowns close, holes stain and sap sweetens by the same figures, and no storm, borer, drought or warm spring comes.';
 </script>
 
 <h1 class="sr-only">Thirty years</h1>
@@ -155,6 +158,7 @@
 {:else if answer}
   {#if answer.asked !== asked}<p class="caution mb-3">What you see belongs to the choice before. Look again.</p>{/if}
   <p class="max-w-prose text-lg" data-testid="years-verdict">{verdict}</p>
+  <p class="aside max-w-prose">{SAME_IN_ALL}</p>
   <div class="mt-3 grid gap-4 md:grid-cols-3">
     {#each charts as { figure, title, up, unit } (figure)}
       <ChartCard
