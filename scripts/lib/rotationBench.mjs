@@ -11,6 +11,8 @@ const TREES = 2000;
 /** Two-sided, 99.9 %. */
 const Z = 3.29;
 const ALLOWED = 0.0003;
+/** A hole this near to the top or bottom of the band is near its end, mm. */
+const ENDS_MM = 25;
 
 /** @typedef {import('../../core/src/rotation/index.ts').RuleTree} RuleTree */
 /** @typedef {{ name: string, tree: RuleTree, line?: object }} Setting */
@@ -118,7 +120,22 @@ if (!isMainThread) {
         { all: mean(all), late: mean(late), decades, ms, holes }
       ])
     );
-    return { name, says, worst, coldMs: cold.ms };
+    return { name, says, worst, coldMs: cold.ms, ends: endsOf(of, soon, /** @type {any} */ (cold.plan)) };
+  }
+
+  /**
+   * How many planned holes lie near the ends of the band, and what it costs to keep off them.
+   * @param {RuleTree} of @param {import('../../core/src/rotation/index.ts').RotationTask} task
+   * @param {readonly { season: number, heightMm: number, lost: number }[]} plan
+   */
+  function endsOf({ lowestMm, highestMm }, task, plan) {
+    const near = (/** @type {{ heightMm: number }} */ { heightMm }) =>
+      heightMm < lowestMm + ENDS_MM || heightMm > highestMm - ENDS_MM;
+    const { allowed = () => true } = task;
+    const inside = core.planRotation({ ...task, allowed: (spot, now) => allowed(spot, now) && !near(spot) });
+    const lost = (/** @type {readonly { season: number, lost: number }[]} */ holes) =>
+      mean(holes.filter(({ season }) => season < SEASONS).map((hole) => hole.lost));
+    return { share: plan.filter(near).length / plan.length, costs: lost(inside) - lost(plan) };
   }
 
   /** Sap runs down a drop line. @param {RuleTree} of @param {{ bearingDeg: number, lengthMm: number }} line */
@@ -243,10 +260,10 @@ export async function benchRotation() {
 
 const ten = (/** @type {number} */ share) => (1e4 * share).toFixed(1);
 /** @param {any} setting */
-function line({ name, says, worst, coldMs }) {
+function line({ name, says, worst, coldMs, ends }) {
   const ways = Object.entries(says).map(
     ([way, { all, late, decades, holes }]) =>
       `${way} ${ten(all)}/${ten(late)} [${decades.map(ten).join(' ')}]${holes === says.ours.holes ? '' : ` ${holes} of ${says.ours.holes} holes`}`
   );
-  return `${name}: ${ways.join(', ')}; cold ${Math.round(coldMs)} ms, lived ${Math.round(says.ours.ms)}; ${worst.way} ${worst.part} better by ${ten(worst.from)} to ${ten(worst.to)}`;
+  return `${name}: ${ways.join(', ')}; ${Math.round(100 * ends.share)} % near the ends, keeping off costs ${ten(ends.costs)}; cold ${Math.round(coldMs)} ms, lived ${Math.round(says.ours.ms)}; ${worst.way} ${worst.part} better by ${ten(worst.from)} to ${ten(worst.to)}`;
 }

@@ -104,6 +104,12 @@ describe('what the sheet is computed from', () => {
       marginMm: 100,
       what: 'seam'
     });
+    // The side of the line is liked where the bush says so, and whatever side it names itself.
+    const sides = (more: object) =>
+      placementOf(noted, { treeId: 't', settings: { ...settings, ...more }, season: SEASON, wanted: 3 })!.task.favoured;
+    expect(sides({})).toEqual([]);
+    expect(sides({ favours: ['lineSide'] })).toEqual([10]);
+    expect(sides({ favours: ['warmSide'], favouredDeg: 90 })).toEqual([90, 180]);
     const tubing = { ...settings, dropMm: 800 };
     expect(placementOf(noted, { treeId: 't', settings: tubing, season: SEASON, wanted: 3 })!.task.line).toEqual({
       bearingDeg: 10,

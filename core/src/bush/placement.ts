@@ -40,12 +40,14 @@ function keptOff({ assessment, trunkFeatures }: TreeState): Defect[] {
 const WARM_DEG = 180;
 
 /** Sides that this bush likes better, as bearings. */
-function favouredSides({ favours }: BushSettings, { trunkFeatures }: TreeState): number[] {
+function favouredSides({ favours, favouredDeg }: BushSettings, { trunkFeatures }: TreeState): number[] {
+  const sidesOf = (...kinds: TrunkFeature['what'][]) =>
+    trunkFeatures.filter(({ what }) => kinds.includes(what)).map(({ bearingDeg }) => bearingDeg);
   return [
+    ...(favouredDeg === null ? [] : [favouredDeg]),
     ...(favours.includes('warmSide') ? [WARM_DEG] : []),
-    ...(favours.includes('limbsAndRoots')
-      ? trunkFeatures.filter(({ what }) => what === 'limb' || what === 'root').map(({ bearingDeg }) => bearingDeg)
-      : [])
+    ...(favours.includes('limbsAndRoots') ? sidesOf('limb', 'root') : []),
+    ...(favours.includes('lineSide') ? sidesOf('line') : [])
   ];
 }
 

@@ -167,7 +167,8 @@ function stampsOf(
   { settings, season, model, barkRadiusMm, taps }: Asked & { readonly taps: number },
   coming: Coming
 ): Stamps {
-  const { lowestMm, highestMm, snowMm, bitMm, depthMm, spacingMm, dropMm, favours, foresight } = settings;
+  const { lowestMm, highestMm, snowMm, bitMm, depthMm, spacingMm, dropMm } = settings;
+  const { favours, favouredDeg, foresight } = settings;
   const asPlanned = ({ season: of, bearingDeg, heightMm }: BarkSpot & { readonly season: number }) =>
     placesOf(coming, of).some(
       (to) =>
@@ -186,7 +187,7 @@ function stampsOf(
     band: [lowestMm, highestMm],
     snow: snowMm,
     practice: [bitMm, depthMm, spacingMm, dropMm],
-    wishes: [favours, foresight],
+    wishes: [favours, favouredDeg, foresight],
     columns: model,
     planner: ROTATION_PLANNER
   };

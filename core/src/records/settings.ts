@@ -4,7 +4,7 @@ import { FORESIGHT_IDS, PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
 import { TAP_GUIDELINES, type TapGuidelineId } from '../taps/index.ts';
 import { DEFAULT_LIMITS, DEFAULT_QUIET, DEFAULT_RATE, STOCKING_GUIDES } from '../thinning/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, LARGEST_CORRECTION, LEAST_CORRECTION } from '../trunk/index.ts';
-import { bitMm, characterIdSchema, season, speciesIdSchema, statesOf } from './fields.ts';
+import { bearingDeg, bitMm, characterIdSchema, season, speciesIdSchema, statesOf } from './fields.ts';
 import { PAINT_PLACES, PAINTS } from './season.ts';
 import { lineOfText } from './text.ts';
 
@@ -43,8 +43,8 @@ export const ownGuidelineSchema = z
     );
   }, 'each step of a ladder needs a greater diameter and more taps than the one before');
 
-/** The warm side, and the bark under a big limb or over a big root: said to run better. */
-export const FAVOURS = ['warmSide', 'limbsAndRoots'] as const;
+/** The warm side, the bark under a big limb or over a big root, which are said to run better; the side of the tubing line. */
+export const FAVOURS = ['warmSide', 'limbsAndRoots', 'lineSide'] as const;
 
 const dayOfYear = z.string().regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a day of the year is month-day: 04-15');
 
@@ -98,6 +98,8 @@ export const bushSettingsSchema = z.object({
   ashBorer: z.boolean().default(false),
   /** sides liked better between equally clear places */
   favours: z.array(z.enum(FAVOURS)).max(FAVOURS.length).default([]),
+  /** a side of every trunk that is liked better: the lee, or towards the path; null where there is none */
+  favouredDeg: bearingDeg.nullable().default(null),
   /** paint under a season's holes, by turns; none where nobody paints */
   paints: z.array(z.enum(PAINTS)).max(PAINTS.length).default([]),
   /** the season in which the first was used, and after how many seasons a mark is gone; null: always, and never */

@@ -31,9 +31,20 @@
   let strategy = $state<PlacementStrategyId>(untrack(() => settings.strategy));
   let favours = $state(untrack(() => [...settings.favours]));
   let foresight = $state(untrack(() => settings.foresight));
+  let side = $state(untrack(() => (settings.favouredDeg === null ? '' : String(settings.favouredDeg))));
+  /** The side as a bearing; undefined where it cannot be read as one. */
+  const favouredDeg = $derived.by(() => {
+    if (side.trim() === '') return null;
+    const degrees = Number(side.replace('°', ''));
+    return degrees >= 0 && degrees <= 360 ? degrees % 360 : undefined;
+  });
   let problem = $state<string | null>(null);
   async function keep(): Promise<void> {
-    problem = await bush.change.settings({ strategy, favours, foresight });
+    if (favouredDeg === undefined) {
+      problem = 'A side of the trunk runs from 0 to 360 degrees.';
+      return;
+    }
+    problem = await bush.change.settings({ strategy, favours, favouredDeg, foresight });
     if (problem === null) toast.success(`Holes are placed by “${STRATEGY_LABELS[strategy].name}” from now on.`);
   }
 
@@ -158,6 +169,20 @@
           ><input type="checkbox" class="checkbox checkbox-sm" value="limbsAndRoots" bind:group={favours} /> under a big limb
           or over a big root</label
         >
+        <label class="flex items-center gap-2"
+          ><input type="checkbox" class="checkbox checkbox-sm" value="lineSide" bind:group={favours} /> on the side of the
+          tubing line</label
+        >
+        <label class="flex items-center gap-2"
+          >towards the path, or the lee:
+          <input
+            class="input w-20 input-sm"
+            inputmode="numeric"
+            placeholder="none"
+            aria-label="A side of every trunk, degrees from north"
+            bind:value={side}
+          />° from north</label
+        >
         <p class="aside">
           Many find that these run first. It is a mild wish: clear wood goes first, and the places of the planned
           rotation stay, since holes that crowd on one side lose more than its warmth gives.
@@ -174,6 +199,7 @@
           class="btn mt-2 self-start btn-primary"
           disabled={strategy === settings.strategy &&
             favours.join() === settings.favours.join() &&
+            favouredDeg === settings.favouredDeg &&
             foresight === settings.foresight}>Place by this</button
         >{:else}<p class="aside">The way of placing is the steward’s to choose.</p>{/if}
     </form>
