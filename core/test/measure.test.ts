@@ -13,6 +13,7 @@ import {
   girthFromDiameter,
   questionReading,
   siftReadings,
+  METHOD_SD_MM,
   RING_PRIOR,
   type DatedDiameter,
   type MeasureMethod
@@ -132,8 +133,10 @@ describe('growth', () => {
     const priors = bushRingPriors(slow);
     expect(estimateGrowth([], 'codominant', priors).ringMm).toBeGreaterThan(0.7);
     expect(estimateGrowth([], 'codominant', priors).ringMm).toBeLessThan(0.8);
-    // Other classes know nothing of it, and a handful moves little.
-    expect(priors.dominant).toEqual(RING_PRIOR.dominant);
+    // Other classes know nothing of it but how like each other trees are here, and a handful moves little.
+    expect(priors.dominant.meanMm).toBe(RING_PRIOR.dominant.meanMm);
+    expect(priors.dominant.sdMm).toBeLessThan(RING_PRIOR.dominant.sdMm);
+    expect(bushRingPriors(slow.slice(0, 1)).codominant.sdMm).toBeGreaterThan(0.4);
     expect(bushRingPriors(slow.slice(0, 1)).codominant.meanMm).toBeGreaterThan(1);
     expect(bushRingPriors([])).toEqual(RING_PRIOR);
   });
@@ -151,6 +154,69 @@ describe('growth', () => {
     expect(fine).toBeLessThan(2.4);
     const rough = bushRingPriors([{ crownClass: 'dominant', ringMm: 6, seMm: 3 }]).dominant.meanMm;
     expect(rough - RING_PRIOR.dominant.meanMm).toBeLessThan(0.2);
+  });
+
+  describe('learns how far single trees stray', () => {
+    /** Trees whose rings stray so far, log-normal and not as the prior has it, read three times with a tape. */
+    const bush = (ringMm: number, logSd: number, seed: number) => {
+      const rng = seededRng(seed);
+      return Array.from({ length: 226 }, () => {
+        const ring = ringMm * Math.exp(rng.normal(-(logSd ** 2) / 2, logSd));
+        const first = 200 + 200 * rng.uniform();
+        return [2012, 2017, 2026].map((year) =>
+          read(year, first + 2 * ring * (year - 2012) + rng.normal(0, METHOD_SD_MM.diameterTape))
+        );
+      });
+    };
+    /** The last reading of each tree, told from the others. */
+    const foretold = (trees: ReturnType<typeof bush>) => {
+      const earlier = trees.map((readings) => readings.slice(0, 2));
+      const own = earlier.map((readings) => estimateGrowth(readings, null).observed!);
+      const learned = bushRingPriors(own.map((each) => ({ crownClass: null, ...each })));
+      const plain = own.reduce((sum, { ringMm }) => sum + ringMm, 0) / own.length;
+      const off = (ringOf: (i: number) => number) =>
+        Math.sqrt(
+          trees.reduce((sum, [, second, last], i) => sum + (second!.dbhMm + 18 * ringOf(i) - last!.dbhMm) ** 2, 0) /
+            trees.length
+        );
+      const held = trees.filter((readings, i) => {
+        const growth = estimateGrowth(earlier[i]!, null, learned);
+        const sd = Math.hypot(18 * growth.ringSeMm, METHOD_SD_MM.diameterTape);
+        return Math.abs(diameterAt(earlier[i]!, growth, 2026)! - readings[2]!.dbhMm) <= 1.2816 * sd;
+      }).length;
+      return {
+        learned: off((i) => estimateGrowth(earlier[i]!, null, learned).ringMm),
+        usual: off((i) => estimateGrowth(earlier[i]!, null).ringMm),
+        plain: off(() => plain),
+        own: off((i) => own[i]!.ringMm),
+        held: held / trees.length
+      };
+    };
+
+    it.each([
+      ['hardly at all, in a slow plantation', 0.8, 0.08],
+      ['as usual', 1.4, 0.4],
+      ['far, in woods of all ages', 2.4, 0.6]
+    ])('%s (self-consistency)', (_, ringMm, logSd) => {
+      const found = foretold(bush(ringMm, logSd, 21));
+      expect(found.learned).toBeLessThan(1.01 * Math.min(found.usual, found.own));
+      // Of trees that are all alike their plain mean is the best there is.
+      expect(found.learned).toBeLessThan((logSd < 0.1 ? 1.08 : 1) * found.plain);
+      // Three standard errors of a share of 226 about what is asked for.
+      expect(found.held).toBeGreaterThan(0.72);
+      expect(found.held).toBeLessThan(0.88);
+    });
+
+    it('a little from a few trees, and more from many', () => {
+      const usual = RING_PRIOR.codominant;
+      const alike = (many: number) =>
+        bushRingPriors(Array.from({ length: many }, () => ({ crownClass: null, ringMm: usual.meanMm, seMm: 0.02 })))
+          .codominant.sdMm / usual.sdMm;
+      expect(alike(1)).toBeGreaterThan(0.7);
+      expect(alike(1)).toBeLessThan(1);
+      expect(alike(10)).toBeLessThan(0.6);
+      expect(alike(100)).toBeLessThan(0.3);
+    });
   });
 
   it('carries the diameter on to today', () => {

@@ -34,27 +34,95 @@ export interface ObservedRing {
   readonly seMm: number;
 }
 
+/** The logarithm of how much farther or less far the trees of a bush stray than is usual: its own spread. Working assumption. */
+const LOG_SPREAD_SD = 0.5;
+
 /**
- * What to expect of a crown class in this bush: the default, moved towards the bush's own measured trees (normal-normal
- * empirical Bayes). Each tree counts by how well it was measured and by how much single trees stray anyway; a handful of
- * trees moves little.
+ * What to expect of a crown class in this bush, and how far single trees stray from it: the defaults, moved towards the bush's own
+ * measured trees (normal-normal empirical Bayes; the spread where its marginal likelihood is greatest, given that it is log-normal
+ * about the usual one). Each tree counts by how well it was measured. All classes share what is
+ * learned of the spread, as a factor on what is usual of each; a handful of trees moves little.
  */
 export function bushRingPriors(observed: readonly ObservedRing[]): RingPriors {
-  const classes = Object.entries(RING_PRIOR) as [CrownClass, RingPriors[CrownClass]][];
+  const byClass = groupsOf(observed);
+  const factor = observed.length === 0 ? 1 : Math.sqrt(scaleOf([...byClass.values()]));
   return Object.fromEntries(
-    classes.map(([crownClass, { meanMm, sdMm }]) => {
-      let precision = 1 / BUSH_SD_MM ** 2;
-      let sum = precision * meanMm;
-      for (const tree of observed) {
-        if ((tree.crownClass ?? 'codominant') !== crownClass) continue;
-        const weight = 1 / (sdMm ** 2 + tree.seMm ** 2);
-        precision += weight;
-        sum += weight * tree.ringMm;
-      }
-      return [crownClass, { meanMm: Math.max(MIN_RING_MM, sum / precision), sdMm }];
+    (Object.keys(RING_PRIOR) as CrownClass[]).map((crownClass) => {
+      const trees = byClass.get(crownClass) ?? [];
+      const { meanMm, sdMm: usual } = RING_PRIOR[crownClass];
+      const sdMm = usual * factor;
+      return [crownClass, { meanMm: Math.max(MIN_RING_MM, meanOf(trees, meanMm, sdMm)), sdMm }];
     })
   ) as RingPriors;
 }
+
+interface MeasuredTree extends ObservedRing {
+  readonly usual: RingPriors[CrownClass];
+}
+
+function groupsOf(observed: readonly ObservedRing[]): Map<CrownClass, MeasuredTree[]> {
+  const groups = new Map<CrownClass, MeasuredTree[]>();
+  for (const tree of observed) {
+    const crownClass = tree.crownClass ?? 'codominant';
+    const group = groups.get(crownClass) ?? [];
+    group.push({ ...tree, usual: RING_PRIOR[crownClass] });
+    groups.set(crownClass, group);
+  }
+  return groups;
+}
+
+/** The mean ring of trees of one class, each by how well it was measured and by how much single trees stray anyway. */
+function meanOf(trees: readonly MeasuredTree[], usualMm: number, sdMm: number): number {
+  let precision = 1 / BUSH_SD_MM ** 2;
+  let sum = precision * usualMm;
+  for (const { ringMm, seMm } of trees) {
+    const weight = 1 / (sdMm ** 2 + seMm ** 2);
+    precision += weight;
+    sum += weight * ringMm;
+  }
+  return sum / precision;
+}
+
+/**
+ * How much farther or less far trees stray than is usual of their classes, as a factor on the variance: where what was measured
+ * and what is taken beforehand are likeliest together, by golden section on its logarithm.
+ * @param groups trees by class
+ */
+function scaleOf(groups: readonly (readonly MeasuredTree[])[]): number {
+  const likely = (log: number) => {
+    const scale = Math.exp(log);
+    // Half the logarithm: of the deviation. Both sums are of twice the logarithms of what is likely.
+    let sum = -((log / 2 / LOG_SPREAD_SD) ** 2);
+    for (const trees of groups) {
+      const { meanMm: usual, sdMm } = trees[0]!.usual;
+      const variance = scale * sdMm ** 2;
+      const meanMm = meanOf(trees, usual, Math.sqrt(variance));
+      for (const { ringMm, seMm } of trees)
+        sum -= Math.log(variance + seMm ** 2) + (ringMm - meanMm) ** 2 / (variance + seMm ** 2);
+    }
+    return sum;
+  };
+  let [low, high] = LOG_SCALES;
+  let [left, right] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
+  let [atLeft, atRight] = [likely(left), likely(right)];
+  while (high - low > 0.005) {
+    if (atLeft > atRight) {
+      [high, right, atRight] = [right, left, atLeft];
+      left = high - GOLDEN * (high - low);
+      atLeft = likely(left);
+    } else {
+      [low, left, atLeft] = [left, right, atRight];
+      right = low + GOLDEN * (high - low);
+      atRight = likely(right);
+    }
+  }
+  return Math.exp((low + high) / 2);
+}
+
+/** The logarithms of factors that are looked among: from a seventh of the usual spread to four times. */
+const LOG_SCALES = [2 * Math.log(1 / 7), 2 * Math.log(4)] as const;
+/** The golden section of one. */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /** A trunk without measurable growth still lays some wood; no tree is planned with less than this. */
 export const MIN_RING_MM = 0.1;

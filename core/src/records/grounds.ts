@@ -126,7 +126,7 @@ export function expectationsOf(trees: readonly Grounds[], today: string): Expect
   const classes = Object.entries(priors) as [CrownClass, RingPriors[CrownClass]][];
   return {
     priors: Object.fromEntries(
-      classes.map(([crownClass, { meanMm, sdMm }]) => [crownClass, { meanMm: rounded(meanMm), sdMm }])
+      classes.map(([crownClass, { meanMm, sdMm }]) => [crownClass, { meanMm: rounded(meanMm), sdMm: rounded(sdMm) }])
     ) as RingPriors,
     sizes: sizes && { medianMm: rounded(sizes.medianMm), logSd: rounded(sizes.logSd) }
   };
