@@ -285,7 +285,8 @@ export class Board {
     const many = Math.min(SECTORS, 2 * reach + 1);
     for (let nth = 0; nth < many; nth++) {
       if (sum > limit) return sum;
-      const sector = (middle - reach + nth) & (SECTORS - 1);
+      // Its own sector first, then by turns left and right: what is near costs most, and is too dear soonest.
+      const sector = (middle + (nth & 1 ? (nth + 1) >> 1 : -(nth >> 1))) & (SECTORS - 1);
       const members = this.#sectors[sector]!;
       const inside = this.#inSector[sector]!;
       for (let at = 0; at < inside; at++) {
@@ -327,10 +328,10 @@ export class Board {
     return Math.abs(side) < SIDEWAYS_APART_MM || side * side + up * up < this.#spacingMm * this.#spacingMm;
   }
 
-  /** The whole plan's cost. */
-  total(): number {
+  /** The whole plan's cost; past `limit` it need not be exact. */
+  total(limit = Infinity): number {
     let sum = 0;
-    for (let i = 0; i < this.planned; i++)
+    for (let i = 0; i < this.planned && sum <= limit; i++)
       sum += this.lostAt(i, this.rounds[this.fixed + i]!, this.heights[this.fixed + i]!, Infinity);
     return sum;
   }

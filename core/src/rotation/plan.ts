@@ -1,6 +1,6 @@
 import { seededRng } from '../math/index.ts';
 import { anneal } from './anneal.ts';
-import { Board } from './board.ts';
+import { Board, type Place } from './board.ts';
 import { FORESIGHTS } from './foresight.ts';
 import { evenStart, fillWith, greedyStart } from './starts.ts';
 import { cooling, read, weightsOf, type MeantHole, type PlannedHole, type RotationTask } from './task.ts';
@@ -29,7 +29,7 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   const weights = weightsOf(task);
   const board = new Board(task, weights);
   greedyStart(board);
-  const greedy = { places: board.places(), cost: board.total(), decades: decadesOf(board) };
+  const greedy = { ...judged(board), cost: board.total() };
   evenStart(board, Math.max(1, ...task.taps));
   if (greedy.cost < board.total()) board.put(greedy.places);
   if (before.length > 0) {
@@ -43,7 +43,7 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   // Whoever plans for grandchildren gives some of the next years away on purpose.
   if (FORESIGHTS[task.foresight ?? 'generation'] >= 1) {
     const again = { hottest: GUARD_HOTTEST * hottest, coldest, stepsAHole: GUARD_TRIES * stepsAHole };
-    guardDecades(board, weights, greedy.decades, () => anneal(board, again, rng));
+    guardDecades(board, weights, greedy, () => anneal(board, again, rng));
   }
   board.weigh(weights);
   return read(board);
@@ -76,10 +76,20 @@ const GUARD = 6;
 /** What a decade counts for is changed by no more than this from one going over to the next. */
 const GUARD_STEP = 3;
 
+interface Judged {
+  readonly places: readonly Place[];
+  readonly decades: readonly number[];
+  /** how much more than greed's its decades lose */
+  readonly short: number;
+  readonly score: number;
+}
+
 /** What the plan on the board loses by decade, how much more that is than greed's, and how good it is by both. */
-function judged(board: Board, greedy: readonly number[]) {
+function judged(board: Board, greedy?: Judged): Judged {
   const decades = decadesOf(board);
-  const short = decades.reduce((sum, lost, decade) => sum + Math.max(0, lost - asMuch(greedy[decade]!)), 0);
+  const short = greedy
+    ? decades.reduce((sum, lost, decade) => sum + Math.max(0, lost - asMuch(greedy.decades[decade]!)), 0)
+    : 0;
   return { places: board.places(), decades, short, score: decades.reduce((a, b) => a + b, 0) + GUARD * short };
 }
 
@@ -89,13 +99,14 @@ const asMuch = (lost: number) => AS_MUCH * lost + TOLD_APART;
  * Goes over the plan on the board until no decade loses more than greed's, or as often as that may help. What a decade counts
  * for is a multiplier of Lagrange's: it grows while the decade loses too much, and falls back where it does not.
  */
-function guardDecades(board: Board, weights: readonly number[], greedy: readonly number[], goOver: () => void): void {
+function guardDecades(board: Board, weights: readonly number[], greedy: Judged, goOver: () => void): void {
   let last = judged(board, greedy);
-  let best = last;
+  // Whatever else was found: greed's own choice loses no more than greed.
+  let best = last.score < greedy.score ? last : greedy;
   const multipliers = Array<number>(GUARDED).fill(1);
   for (let round = 0; round < GUARD_ROUNDS && last.short > 0; round++) {
     for (const [decade, multiplier] of multipliers.entries()) {
-      const over = last.decades[decade]! / asMuch(greedy[decade]!);
+      const over = last.decades[decade]! / asMuch(greedy.decades[decade]!);
       const by = over > 1 ? Math.min(GUARD_STEP, Math.max(1.1, over ** 2)) : Math.max(1 / GUARD_STEP, over);
       multipliers[decade] = Math.max(1, multiplier * by);
     }

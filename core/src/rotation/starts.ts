@@ -71,21 +71,20 @@ export function evenStart(board: Board, most: number): void {
       return { round: wrapped(start + season * step + nth / most), heightMm: board.lowestMm + board.bandMm * level };
     });
   };
-  const costed = (spacing: Spacing) => {
+  const best: { readonly spacing: Spacing; readonly cost: number }[] = [];
+  /** Keeps a spacing that is among the best so far; one that is not is given up as soon as that is seen. */
+  const consider = (spacing: Spacing, keep: number) => {
     board.put(places(spacing));
-    return { spacing, cost: board.total() };
+    const limit = best[keep - 1]?.cost ?? Infinity;
+    const cost = board.total(limit);
+    if (cost >= limit) return;
+    best.push({ spacing, cost });
+    best.sort((one, other) => one.cost - other.cost).splice(keep);
   };
-  const shapes = [1, 2, 3, 4].flatMap((levels) =>
-    Array.from({ length: 39 }, (_, i) => costed({ levels, step: (8 + 4 * i) / board.roundMm, start: 0 }))
-  );
-  const turned = shapes
-    .sort((a, b) => a.cost - b.cost)
-    .slice(0, TURNED)
-    .flatMap(({ spacing: { levels, step } }) =>
-      Array.from({ length: 2 * TURNS }, (_, i) =>
-        costed({ levels, step: i % 2 ? step : -step, start: (i >> 1) / TURNS })
-      )
-    );
-  const best = [...shapes, ...turned].reduce((a, b) => (b.cost < a.cost ? b : a));
-  board.put(places(best.spacing));
+  for (const levels of [1, 2, 3, 4])
+    for (let i = 0; i < 39; i++) consider({ levels, step: (8 + 4 * i) / board.roundMm, start: 0 }, TURNED);
+  const shapes = best.splice(1);
+  for (const { levels, step } of [...best, ...shapes].map(({ spacing }) => spacing))
+    for (let i = 0; i < 2 * TURNS; i++) consider({ levels, step: i % 2 ? step : -step, start: (i >> 1) / TURNS }, 1);
+  board.put(places(best[0]!.spacing));
 }
