@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { openGrownCrownWidth, radiusOf, type StandTree } from '../src/stand/index.ts';
 import {
@@ -22,6 +23,38 @@ describe('competition', () => {
       { dbhMm: 100, eastM: 0, northM: 5 }
     ];
     expect(hegyi([200, 300, 100], neighbours(stems, 8), 0)[0]).toBeCloseTo(0.6, 12);
+  });
+
+  it('finds the neighbours that looking at all pairs finds, however the stems stand', () => {
+    const place = fc.double({ min: -100_000, max: 100_000, noNaN: true });
+    const close = fc.double({ min: 0, max: 30, noNaN: true });
+    const stem = (at: fc.Arbitrary<number>) => fc.record({ eastM: at, northM: at });
+    const row = fc.record({ eastM: place, northM: fc.constant(3) });
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.array(stem(close), { maxLength: 40 }),
+          fc.array(stem(place), { maxLength: 12 }),
+          fc.array(row, { maxLength: 12 })
+        ),
+        fc.double({ min: 0, max: 15, noNaN: true }),
+        (stems, radiusM) => {
+          const { from, of, distanceM } = neighbours(stems, radiusM);
+          for (const [i, a] of stems.entries()) {
+            const found = [...of.slice(from[i]!, from[i + 1]!)].sort((one, other) => one - other);
+            const wanted = stems.flatMap((b, j) =>
+              j !== i && (b.eastM - a.eastM) ** 2 + (b.northM - a.northM) ** 2 <= radiusM ** 2 ? [j] : []
+            );
+            expect(found).toEqual(wanted);
+            for (let k = from[i]!; k < from[i + 1]!; k++)
+              expect(distanceM[k]).toBeCloseTo(
+                Math.hypot(stems[of[k]!]!.eastM - a.eastM, stems[of[k]!]!.northM - a.northM),
+                6
+              );
+          }
+        }
+      )
+    );
   });
 
   it('a tree on the spot of another breaks nothing', () => {

@@ -321,6 +321,27 @@ describe('crop trees', () => {
     }
   });
 
+  it('says how near the best it is, and keeps the spacing, where there is no time to prove it', () => {
+    const trees = scored(7, 400, 130);
+    const hasty: Solver = (program, options) => solve(program, { ...options, seconds: 0.3 });
+    const never: Solver = () => {
+      throw new Error('no answer in time');
+    };
+    const wish = { spacingM: 12, pinned: new Set<string>(), vetoed: new Set<string>() };
+    const [proven, quick, blind] = [solve, hasty, never].map((by) => chooseCropTrees(trees, wish, by));
+    for (const { ids } of [proven!, quick!, blind!]) {
+      const set = trees.filter(({ id }) => ids.includes(id));
+      for (const [i, a] of set.entries())
+        for (const b of set.slice(i + 1))
+          expect(Math.hypot(a.eastM - b.eastM, a.northM - b.northM)).toBeGreaterThanOrEqual(12 - 1e-6);
+    }
+    expect(proven!.gap).toBeLessThan(0.05);
+    expect(blind!.gap).toBe(Infinity);
+    // The exchange search alone is within a few hundredths, and what is said of the gap is true.
+    expect(points(trees, blind!.ids)).toBeGreaterThan(0.97 * points(trees, proven!.ids));
+    expect(points(trees, quick!.ids) * (1 + quick!.gap)).toBeGreaterThanOrEqual(points(trees, proven!.ids) - 1e-6);
+  });
+
   it('keeps what is pinned, leaves what is vetoed, and finds the widest spacing for the wished taps', () => {
     const trees = scored(40, 120, 80);
     const wish = { pinned: new Set(['t1', 't2']), vetoed: new Set(['t3']) };

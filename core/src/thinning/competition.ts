@@ -1,4 +1,3 @@
-import Flatbush from 'flatbush';
 import { distanceToEdge, insideOutline, outlineAreaHa, type GroundPoint, type Point } from '../geometry/index.ts';
 import { mean } from '../math/index.ts';
 import { Delaunay } from 'd3-delaunay';
@@ -23,27 +22,86 @@ export const COMPETITION_RADIUS_M = 8;
 /** For growth, stems are taken to stand at least this far apart: two trees mapped on one spot are an error of the map. */
 export const MIN_DISTANCE_M = 1;
 
-/** All pairs of stems within a radius, by a spatial index. Stems on the same spot are neighbours at distance 0. */
+/**
+ * All pairs of stems within a radius. Stems on the same spot are neighbours at distance 0.
+ * Stems are sorted into squares no smaller than the radius, so that the neighbours of each stand in three rows of three.
+ */
 export function neighbours(stems: readonly GroundPoint[], radiusM = COMPETITION_RADIUS_M): Neighbours {
-  const from = new Int32Array(stems.length + 1);
-  const of: number[] = [];
-  const distanceM: number[] = [];
-  if (stems.length > 0) {
-    const index = new Flatbush(stems.length);
-    for (const { eastM, northM } of stems) index.add(eastM, northM);
-    index.finish();
-    stems.forEach(({ eastM, northM }, i) => {
-      for (const j of index.search(eastM - radiusM, northM - radiusM, eastM + radiusM, northM + radiusM)) {
-        if (j === i) continue;
-        const away = Math.hypot(stems[j]!.eastM - eastM, stems[j]!.northM - northM);
-        if (away > radiusM) continue;
-        of.push(j);
-        distanceM.push(away);
+  const { start, rows, columns, squareOf, sorted, east, north } = squares(stems, radiusM);
+  const many = stems.length;
+  const from = new Int32Array(many + 1);
+  let of = new Int32Array(16 * many);
+  let distanceM = new Float64Array(16 * many);
+  let found = 0;
+  const most = radiusM ** 2;
+  for (let i = 0; i < many; i++) {
+    const { eastM, northM } = stems[i]!;
+    const square = squareOf[i]!;
+    const [row, column] = [Math.floor(square / columns), square % columns];
+    const [left, right] = [Math.max(0, column - 1), Math.min(columns - 1, column + 1)];
+    for (let at = Math.max(0, row - 1); at <= Math.min(rows - 1, row + 1); at++) {
+      const end = start[at * columns + right + 1]!;
+      for (let k = start[at * columns + left]!; k < end; k++) {
+        const apart = (east[k]! - eastM) ** 2 + (north[k]! - northM) ** 2;
+        if (apart > most || sorted[k] === i) continue;
+        if (found === of.length) {
+          of = copied(of, new Int32Array(2 * found));
+          distanceM = copied(distanceM, new Float64Array(2 * found));
+        }
+        of[found] = sorted[k]!;
+        distanceM[found++] = Math.sqrt(apart);
       }
-      from[i + 1] = of.length;
-    });
+    }
+    from[i + 1] = found;
   }
-  return { from, of: Int32Array.from(of), distanceM: Float64Array.from(distanceM) };
+  return { from, of: of.slice(0, found), distanceM: distanceM.slice(0, found) };
+}
+
+const copied = <T extends Int32Array | Float64Array>(all: T, into: T): T => {
+  into.set(all);
+  return into;
+};
+
+/** Of squares there are no more than so many for each stem, however far apart the stems stand. */
+const SQUARES_A_STEM = 4;
+
+/** Stems square by square: those of square s are `sorted[start[s]]` up to `sorted[start[s + 1]]`, with their places beside. */
+function squares(stems: readonly GroundPoint[], radiusM: number) {
+  const span = (of: (stem: GroundPoint) => number) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (const stem of stems) [low, high] = [Math.min(low, of(stem)), Math.max(high, of(stem))];
+    return stems.length === 0 ? [0, 0] : [low, high - low];
+  };
+  const [west, wide] = span(({ eastM }) => eastM) as [number, number];
+  const [south, high] = span(({ northM }) => northM) as [number, number];
+  // A long thin row of stems has few squares on one side: that is counted too.
+  const side = Math.max(
+    radiusM,
+    Math.sqrt((wide * high) / (SQUARES_A_STEM * stems.length + 1)),
+    (wide + high) / (SQUARES_A_STEM * stems.length + 1),
+    1e-6
+  );
+  const columns = Math.floor(wide / side) + 1;
+  const rows = Math.floor(high / side) + 1;
+  const squareOf = Int32Array.from(
+    stems,
+    ({ eastM, northM }) => Math.floor((northM - south) / side) * columns + Math.floor((eastM - west) / side)
+  );
+  const start = new Int32Array(rows * columns + 1);
+  for (const square of squareOf) start[square + 1]! += 1;
+  for (let square = 0; square < rows * columns; square++) start[square + 1]! += start[square]!;
+  const next = start.slice();
+  const sorted = new Int32Array(stems.length);
+  const [east, north] = [new Float64Array(stems.length), new Float64Array(stems.length)];
+  stems.forEach(({ eastM, northM }, i) => {
+    const square = squareOf[i]!;
+    const at = next[square]!;
+    next[square] = at + 1;
+    sorted[at] = i;
+    east[at] = eastM;
+    north[at] = northM;
+  });
+  return { start, rows, columns, squareOf, sorted, east, north };
 }
 
 /**

@@ -2,6 +2,7 @@ export * from './card.ts';
 export * from './cleanup.ts';
 export * from './competition.ts';
 export * from './crop.ts';
+export * from './cropSpacing.ts';
 export * from './fate.ts';
 export * from './felling.ts';
 export * from './standMetrics.ts';

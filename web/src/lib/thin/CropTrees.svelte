@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { PROVEN_GAP } from '@baumkin/core/thinning';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import Slider from '$lib/ui/Slider.svelte';
   import Term from '$lib/ui/Term.svelte';
@@ -39,8 +40,13 @@
   >
     {#snippet says()}<span>
         {desk.crops.size}
-        <Term of="cropTree">crop trees</Term> at least {preferences.length(desk.spacingM * 1000, 'ground')} apart: the set
-        with most points. {desk.pinned.size} you named yourself, {desk.vetoed.size} you said no to.
+        <Term of="cropTree">crop trees</Term> at least {preferences.length(desk.spacingM * 1000, 'ground')} apart: {desk.cropGap <=
+        PROVEN_GAP
+          ? 'the set with most points'
+          : Number.isFinite(desk.cropGap)
+            ? `a set within ${Number((100 * desk.cropGap).toFixed(1))} % of the most points there can be`
+            : 'a good set; how near it is to the best could not be told in the time'}. {desk.pinned.size} you named yourself,
+        {desk.vetoed.size} you said no to.
       </span>{/snippet}
   </Slider>
   <form

@@ -72,6 +72,8 @@ export class ThinDesk {
   takeHazards = $state(true);
   /** crop trees that were computed and not written down */
   proposed = $state.raw<readonly string[]>([]);
+  /** by what share another set of them may have more points */
+  cropGap = $state(0);
   #made = $state.raw<readonly Choice[]>([]);
   /** which choice the map shows */
   shown = $state('marks');
@@ -178,6 +180,7 @@ export class ThinDesk {
     this.#standId = standId;
     this.spacingM = this.settings.cropSpacingM;
     this.proposed = [];
+    this.cropGap = 0;
     this.#made = [];
     this.plan = null;
     this.clash = null;
@@ -204,7 +207,7 @@ export class ThinDesk {
   async proposeCrops(): Promise<void> {
     const wish = { spacingM: this.spacingM, pinned: this.pinned, vetoed: this.vetoed };
     const found = await this.work.run((remote) => remote.crops(this.scored, wish));
-    if (found) this.proposed = found;
+    if (found) [this.proposed, this.cropGap] = [found.ids, found.gap];
   }
 
   /** The widest spacing that still gives the wished taps. @returns taps that it gives, and whether they are enough */
@@ -214,7 +217,7 @@ export class ThinDesk {
     const found = await this.work.run((remote) => remote.spacing(this.scored, wish));
     if (!found) return null;
     this.spacingM = found.spacingM;
-    this.proposed = found.ids;
+    [this.proposed, this.cropGap] = [found.ids, found.gap];
     return found;
   }
 

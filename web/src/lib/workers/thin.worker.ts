@@ -7,6 +7,7 @@ import {
   spacingForTaps,
   standOutlook,
   type Binding,
+  type CropSet,
   type CropWish,
   type EntriesAsked,
   type LimitId,
@@ -31,8 +32,8 @@ export interface Improving {
 
 /** Crop trees, plans and the years after them, off the page's thread. It is ended by ending the worker. */
 const api = {
-  crops: async (trees: readonly ScoredTree[], wish: CropWish): Promise<string[]> =>
-    chooseCropTrees(trees, wish, await solver).ids,
+  crops: async (trees: readonly ScoredTree[], wish: CropWish): Promise<CropSet> =>
+    chooseCropTrees(trees, wish, await solver),
   spacing: async (
     trees: readonly ScoredTree[],
     {
