@@ -176,7 +176,8 @@ function whatExcludes(
   const seasons = season === null ? LOOK_SEASONS : [season];
   const characters = [...new Set(seasons.flatMap((each) => table.visible(age, each)))];
   const tells = characters
-    .filter(({ id, strength }) => strength === 'strong' && evidence[id] === undefined)
+    // What is not there on every tree is nothing to send anybody to.
+    .filter(({ id, strength, found, hangs }) => strength === 'strong' && evidence[id] === undefined && !found && !hangs)
     .map((character) => {
       const met = character.states
         .map(({ id }) => table.clue(character, id, looked))

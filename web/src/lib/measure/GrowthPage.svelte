@@ -56,6 +56,11 @@
       return here !== undefined && Math.abs(here - RING_PRIOR[crownClass].meanMm) >= 0.05 ? [{ crownClass, here }] : [];
     })
   );
+  /** How far single trees stray here, mm; null where it is as usual. */
+  const spread = $derived.by(() => {
+    const here = bush.expects.priors?.codominant.sdMm ?? RING_PRIOR.codominant.sdMm;
+    return Math.abs(here / RING_PRIOR.codominant.sdMm - 1) >= 0.1 ? here : null;
+  });
 </script>
 
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
@@ -86,7 +91,9 @@
         <p class="aside mt-2 max-w-prose">
           What unmeasured trees are taken to lay here, learned from the measured ones: {learned
             .map(({ crownClass, here }) => `${crownClass} ${ring(here)}`)
-            .join(', ')} a year.
+            .join(', ')} a year{spread
+            ? `; a single codominant tree strays from that by about ${ring(spread)}, ${spread < RING_PRIOR.codominant.sdMm ? 'less' : 'more'} than is usual`
+            : ''}.
         </p>
       {/if}
     {/if}
