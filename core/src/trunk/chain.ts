@@ -1,0 +1,346 @@
+import { toDegrees, toRadians, type Rng } from '../math/index.ts';
+import { columnHalfLength, stainedShare, type OldHole, type Overlap } from './column.ts';
+import type { ColumnModel } from './defaults.ts';
+import {
+  drawGrowthFactor,
+  drawHole,
+  drawTruth,
+  holeSizeSigma,
+  TREE_SIZE_SIGMA,
+  type HoleTruth,
+  type TrunkTruth
+} from './draws.ts';
+import { READING, readingChances, type SeenShavings } from './shavings.ts';
+import { shorterWay } from './spot.ts';
+import type { Trunk } from './trunk.ts';
+
+/** Sweeps between two truths that are kept: with few holes, and from `manyFrom` on with many. */
+const BETWEEN = { few: 6, many: 2, manyFrom: 7 } as const;
+/** A small step, in standard deviations. */
+const NUDGE = 0.7;
+/** Truths from which each chain chooses its beginning. */
+const STARTS = 40;
+
+/** Older holes farther off than this sideways have no part in what was seen, mm. */
+const NEAR_MM = 200;
+
+/** An observation with the older holes that its path may have met. */
+interface Look extends SeenShavings {
+  readonly older: readonly { readonly index: number; readonly turn: number }[];
+  /** logarithm of its chance where the path meets nothing, as most do */
+  readonly ifClear: number;
+}
+
+/** A look, and which of its older holes is meant. */
+interface Part {
+  readonly look: number;
+  readonly at: number;
+}
+
+/** One chain: a truth, and how well it explains each observation. */
+export class Chain {
+  readonly #trunk: Trunk;
+  readonly #model: ColumnModel;
+  readonly #rng: Rng;
+  readonly #looks: readonly Look[];
+  /** by hole: the looks that it has a part in, and its place among their older holes; -1 in those at the hole itself */
+  readonly #about: readonly (readonly Part[])[];
+  readonly #fits: Float64Array;
+  readonly #trial: Float64Array;
+  readonly #all: readonly Part[];
+  /** by look: what its path meets of each older hole */
+  readonly #meets: (Overlap | null)[][];
+  /** what a change that is tried has replaced in `#meets` */
+  readonly #undo: { readonly look: number; readonly at: number; readonly was: Overlap | null }[] = [];
+  /** holes that some look speaks of */
+  readonly #concerned: readonly number[];
+  readonly #sidewaysSd: readonly number[];
+  #leanDeg = 0;
+  #logSize = 0;
+  // What follows from the two, and of which they follow.
+  #slopeOf = 0;
+  #sizeOf = 0;
+  readonly #kept = { slope: 0, size: 1 };
+  #growth = 1;
+  readonly #ringCv: number;
+  #holes: HoleTruth[] = [];
+
+  constructor(
+    trunk: Trunk,
+    seen: readonly SeenShavings[],
+    model: ColumnModel,
+    { rng, ringCv }: { readonly rng: Rng; readonly ringCv: number }
+  ) {
+    this.#trunk = trunk;
+    this.#model = model;
+    this.#rng = rng;
+    this.#ringCv = ringCv;
+    // Where nothing older is near, shavings say nothing of the grain.
+    this.#looks = seen
+      .map((look) => ({
+        ...look,
+        older: olderNear(trunk, look.hole),
+        ifClear: logChance(look, [], trunk.holes[look.hole]!, model.hitShare)
+      }))
+      .filter(({ older }) => older.length > 0);
+    this.#about = trunk.holes.map((_, index) =>
+      this.#looks.flatMap(({ hole, older }, look) => {
+        const at = hole === index ? -1 : older.findIndex((o) => o.index === index);
+        return hole === index || at >= 0 ? { look, at } : [];
+      })
+    );
+    this.#all = this.#looks.map((_, look) => ({ look, at: -1 }));
+    this.#meets = this.#looks.map(({ older }) => older.map(() => null));
+    this.#concerned = trunk.holes.flatMap((_, index) => (this.#about[index]!.length > 0 ? index : []));
+    this.#sidewaysSd = trunk.holes.map(({ unsure }) => Math.hypot(model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0));
+    this.#fits = new Float64Array(this.#looks.length);
+    this.#trial = new Float64Array(this.#looks.length);
+    this.#begin();
+  }
+
+  /** Begins with one of several truths drawn from the priors, chosen by how well they explain what was seen. */
+  #begin(): void {
+    const starts = Array.from({ length: STARTS }, () => {
+      this.#set(drawTruth(this.#trunk, this.#model, this.#rng, this.#ringCv));
+      const fit = this.#all.reduce((sum, { look }) => sum + this.#fitOf(look, -1), 0);
+      return { leanDeg: this.#leanDeg, logSize: this.#logSize, growth: this.#growth, holes: this.#holes, fit };
+    });
+    const best = Math.max(...starts.map(({ fit }) => fit));
+    let left = this.#rng.uniform() * starts.reduce((sum, { fit }) => sum + Math.exp(fit - best), 0);
+    this.#set(starts.find(({ fit }) => (left -= Math.exp(fit - best)) <= 0) ?? starts[0]!);
+    for (const { look } of this.#all) this.#fits[look] = this.#fitOf(look, -1);
+    this.#undo.length = 0;
+  }
+
+  #set({ leanDeg, logSize, growth, holes }: TrunkTruth): void {
+    this.#leanDeg = leanDeg;
+    this.#logSize = logSize;
+    this.#growth = growth;
+    this.#holes = [...holes];
+  }
+
+  /** Sweeps between two truths that are kept: on a trunk with few holes the steps are cheap, and the truths far apart. */
+  get between(): number {
+    return this.#concerned.length < BETWEEN.manyFrom ? BETWEEN.few : BETWEEN.many;
+  }
+
+  truth(): TrunkTruth {
+    const holes = this.#holes.map((hole, index) =>
+      this.#about[index]!.length === 0 ? drawHole(this.#trunk.holes[index]!, this.#model, this.#rng) : hole
+    );
+    return { leanDeg: this.#leanDeg, logSize: this.#logSize, growth: this.#growth, holes };
+  }
+
+  /** Tries to change everything once. */
+  sweep(): void {
+    const rng = this.#rng;
+    const leanSd = this.#model.grainSdDeg;
+    const lean = this.#leanDeg;
+    this.#leanDeg = lean + rng.normal(0, 0.7 * leanSd);
+    if (!this.#stays(this.#all, (lean ** 2 - this.#leanDeg ** 2) / (2 * leanSd ** 2))) this.#leanDeg = lean;
+    const size = this.#logSize;
+    this.#logSize = size + rng.normal(0, TREE_SIZE_SIGMA);
+    if (!this.#stays(this.#all, (size ** 2 - this.#logSize ** 2) / (2 * TREE_SIZE_SIGMA ** 2))) this.#logSize = size;
+    this.#grow();
+    // Holes without shavings are drawn only when a truth is kept: they change no likelihood.
+    for (const index of this.#concerned) {
+      this.#redraw(index);
+      this.#nudge(index);
+    }
+    this.#shear();
+  }
+
+  /** Draws one hole from its own prior, so that only the fit decides. */
+  #redraw(index: number): void {
+    const before = this.#holes[index]!;
+    this.#holes[index] = drawHole(this.#trunk.holes[index]!, this.#model, this.#rng);
+    if (!this.#stays(this.#about[index]!, 0)) this.#holes[index] = before;
+  }
+
+  /** Moves one hole's place and column a little: what explains brown shavings is seldom drawn anew from the priors. */
+  #nudge(index: number): void {
+    const { positionSdUpMm, sideMarginSigma, sideMarginMedianMm, volumeRatioMedian } = this.#model;
+    const rng = this.#rng;
+    const hole = this.#trunk.holes[index]!;
+    const before = this.#holes[index]!;
+    const ratioSd = holeSizeSigma(this.#model);
+    const sds = {
+      left: this.#sidewaysSd[index]!,
+      up: Math.hypot(positionSdUpMm, hole.unsure?.upMm ?? 0),
+      ratio: ratioSd,
+      margin: sideMarginSigma
+    };
+    /** its place and the logarithms of its column, in their own standard deviations */
+    const off = (truth: HoleTruth) => [
+      truth.leftMm / sds.left,
+      truth.upMm / sds.up,
+      sds.ratio > 0 ? Math.log(truth.ratio / volumeRatioMedian) / sds.ratio : 0,
+      sds.margin > 0 ? Math.log((truth.halfWidthMm - hole.bitMm / 2) / sideMarginMedianMm) / sds.margin : 0
+    ];
+    const after: HoleTruth = {
+      ...before,
+      leftMm: before.leftMm + rng.normal(0, NUDGE * sds.left),
+      upMm: before.upMm + rng.normal(0, NUDGE * sds.up),
+      ratio: before.ratio * Math.exp(rng.normal(0, NUDGE * sds.ratio)),
+      halfWidthMm: hole.bitMm / 2 + (before.halfWidthMm - hole.bitMm / 2) * Math.exp(rng.normal(0, NUDGE * sds.margin))
+    };
+    const squares = (truth: HoleTruth) => off(truth).reduce((sum, z) => sum + z * z, 0);
+    this.#holes[index] = after;
+    if (!this.#stays(this.#about[index]!, (squares(before) - squares(after)) / 2)) this.#holes[index] = before;
+  }
+
+  /**
+   * Another growth over the holes: one from its own prior, so that only the fit decides (without looks it always stays), and
+   * one near by.
+   */
+  #grow(): void {
+    const cv = this.#ringCv;
+    if (cv === 0) return;
+    let growth = this.#growth;
+    this.#growth = drawGrowthFactor(this.#rng, cv);
+    if (!this.#stays(this.#all, 0)) this.#growth = growth;
+    growth = this.#growth;
+    this.#growth = growth + this.#rng.normal(0, 0.5 * cv);
+    const prior = ((growth - 1) ** 2 - (this.#growth - 1) ** 2) / (2 * cv ** 2);
+    if (this.#growth < 0 || !this.#stays(this.#all, prior)) this.#growth = growth;
+  }
+
+  /**
+   * Leans the grain and moves every hole sideways along with it, so that each path meets nearly what it met before: what was
+   * seen hardly tells such truths apart, and single steps would take hours along that ridge. The new lean is drawn from the
+   * bell that the priors make along the ridge, whatever the old one was (an independence step, Hastings 1970); what the bell
+   * leaves out, the fit and that the lean's own prior is normal in degrees and not in slope, decides whether it stays.
+   */
+  #shear(): void {
+    const slopeSd = Math.tan(toRadians(this.#model.grainSdDeg));
+    const slope = Math.tan(toRadians(this.#leanDeg));
+    const heights = this.#concerned.map((index) => this.#trunk.holes[index]!.heightMm + this.#holes[index]!.upMm);
+    const middle = heights.reduce((a, b) => a + b, 0) / Math.max(1, heights.length);
+    let precision = 1 / slopeSd ** 2;
+    let pull = -slope / slopeSd ** 2;
+    this.#concerned.forEach((index, i) => {
+      const sd = this.#sidewaysSd[index]!;
+      const arm = heights[i]! - middle;
+      precision += (arm / sd) ** 2;
+      pull -= (this.#holes[index]!.leftMm * arm) / sd ** 2;
+    });
+    const change = this.#rng.normal(pull / precision, 1 / Math.sqrt(precision));
+    const before = { lean: this.#leanDeg, holes: this.#concerned.map((index) => this.#holes[index]!) };
+    /** logarithm of the lean's prior over the bell's part of it, with the change of measure from degrees to slope */
+    const beyondTheBell = (leanDeg: number) => {
+      const t = Math.tan(toRadians(leanDeg));
+      return t ** 2 / (2 * slopeSd ** 2) - leanDeg ** 2 / (2 * this.#model.grainSdDeg ** 2) - Math.log(1 + t ** 2);
+    };
+    this.#leanDeg = toDegrees(Math.atan(slope + change));
+    this.#concerned.forEach((index, i) => {
+      const hole = this.#holes[index]!;
+      this.#holes[index] = { ...hole, leftMm: hole.leftMm + (heights[i]! - middle) * change };
+    });
+    if (this.#stays(this.#all, beyondTheBell(this.#leanDeg) - beyondTheBell(before.lean))) return;
+    this.#leanDeg = before.lean;
+    this.#concerned.forEach((index, i) => (this.#holes[index] = before.holes[i]!));
+  }
+
+  /** Does a change that these looks speak of stay? */
+  #stays(parts: readonly Part[], prior: number): boolean {
+    let gain = prior;
+    for (const { look, at } of parts) {
+      this.#trial[look] = this.#fitOf(look, at);
+      gain += this.#trial[look] - this.#fits[look]!;
+    }
+    const stays = gain >= 0 || this.#rng.uniform() < Math.exp(gain);
+    if (stays) for (const { look } of parts) this.#fits[look] = this.#trial[look]!;
+    else for (const { look, at, was } of this.#undo) this.#meets[look]![at] = was;
+    this.#undo.length = 0;
+    return stays;
+  }
+
+  /** Logarithm of the chance of an observation after one older hole has changed, or (-1) whatever has. */
+  #fitOf(index: number, at: number): number {
+    const look = this.#looks[index]!;
+    const meets = this.#meets[index]!;
+    let same = true;
+    for (let k = at < 0 ? 0 : at; k < (at < 0 ? meets.length : at + 1); k++) {
+      const was = meets[k]!;
+      const now = this.#overlapWith(look, look.older[k]!);
+      if (was === null && now === null) continue;
+      same = false;
+      this.#undo.push({ look: index, at: k, was });
+      meets[k] = now;
+    }
+    if (same && at >= 0) return this.#fits[index]!;
+    const overlaps = meets.filter((each) => each !== null);
+    return overlaps.length === 0
+      ? look.ifClear
+      : logChance(look, overlaps, this.#trunk.holes[look.hole]!, this.#model.hitShare);
+  }
+
+  /** What an observation's path meets of an older hole's column; null where it misses it. */
+  #overlapWith(look: Look, { index, turn }: Look['older'][number]): Overlap | null {
+    const { woodRadiusMm, holes } = this.#trunk;
+    const hole = holes[look.hole]!;
+    const own = this.#holes[look.hole]!;
+    const old = this.#holes[index]!;
+    const { bitMm, heightMm, depthMm } = holes[index]!;
+    const grownSince = own.buriedMm * this.#growth;
+    const from = Math.max(0, old.buriedMm * this.#growth - grownSince);
+    if (from >= hole.depthMm) return null;
+    const halfLengthMm = columnHalfLength(old.ratio * this.#size(), bitMm, old.halfWidthMm);
+    const up = hole.heightMm + own.upMm - heightMm - old.upMm;
+    if (up >= halfLengthMm || up <= -halfLengthMm) return null;
+    const round = 2 * Math.PI * Math.max(20, woodRadiusMm - grownSince);
+    // An error of the bearing has grown with the trunk since.
+    const grown = (woodRadiusMm - grownSince) / Math.max(20, woodRadiusMm - old.buriedMm * this.#growth);
+    const offset = shorterWay(turn * round + old.leftMm * grown - own.leftMm, round) + up * this.#slope();
+    const half = old.halfWidthMm * (1 - (up / halfLengthMm) ** 2);
+    const left = Math.max(-hole.bitMm / 2, offset - half);
+    const right = Math.min(hole.bitMm / 2, offset + half);
+    return left < right ? { left, right, from, to: Math.min(hole.depthMm, from + depthMm) } : null;
+  }
+
+  /** The slope of the grain, kept until it leans otherwise. */
+  #slope(): number {
+    if (this.#leanDeg !== this.#slopeOf)
+      [this.#slopeOf, this.#kept.slope] = [this.#leanDeg, Math.tan(toRadians(this.#leanDeg))];
+    return this.#kept.slope;
+  }
+
+  /** The factor on the volume of all columns, kept until it is another. */
+  #size(): number {
+    if (this.#logSize !== this.#sizeOf) [this.#sizeOf, this.#kept.size] = [this.#logSize, Math.exp(this.#logSize)];
+    return this.#kept.size;
+  }
+}
+
+/** Logarithm of the chance of an observation, given what its path meets. */
+function logChance(
+  look: SeenShavings,
+  overlaps: readonly Overlap[],
+  { bitMm, depthMm }: Pick<OldHole, 'bitMm' | 'depthMm'>,
+  hitShare: number
+): number {
+  const stained = stainedShare(overlaps, bitMm, depthMm);
+  let chance = readingChances(stained, hitShare)[look.seen];
+  if (look.seen === 'partly' && look.brownShare !== null) chance *= bell(look.brownShare - stained, READING.shareSd);
+  if (look.brownFromMm !== null) {
+    const from = Math.min(depthMm, ...overlaps.map((o) => o.from));
+    chance *= bell(look.brownFromMm - from, READING.depthSdMm);
+  }
+  return Math.log(chance + 1e-6);
+}
+
+/** Older holes beside a hole, with how far round the trunk they lie from it, as a share of the way round. */
+function olderNear(trunk: Trunk, index: number): Look['older'] {
+  const hole = trunk.holes[index]!;
+  const round = 2 * Math.PI * (trunk.woodRadiusMm - hole.buriedMm);
+  return trunk.holes.flatMap((other, i) => {
+    const turn = (other.bearingDeg - hole.bearingDeg) / 360;
+    const near = Math.abs(shorterWay(turn * round, round)) < NEAR_MM + 2 * (other.unsure?.sidewaysMm ?? 0);
+    return other.season < hole.season && near ? { index: i, turn } : [];
+  });
+}
+
+/** A bell with a floor: people now and then misread wholly. */
+function bell(off: number, sd: number): number {
+  return 0.02 + Math.exp(-0.5 * (off / sd) ** 2);
+}
