@@ -1,5 +1,6 @@
 import { judge, speciesById } from '@baumkin/core/identify';
 import { questionReading } from '@baumkin/core/measure';
+import type { RotationRecord } from '@baumkin/core/records';
 import { conditionEffects, tapGuidelineById, type Condition } from '@baumkin/core/taps';
 import { instruct, trunkToday } from '@baumkin/core/trunk';
 import { describe, expect, it } from 'vitest';
@@ -8,6 +9,7 @@ import { allowedWords, becauseWords, budBreakWords, leadWords, ratioWords } from
 import { questionWords } from '../src/lib/labels/measure.ts';
 import { forbiddenWords, nothingIsCut } from '../src/lib/labels/permission.ts';
 import { instructionWords, objectionWords } from '../src/lib/labels/placement.ts';
+import { rotationWords } from '../src/lib/labels/rotation.ts';
 import { conditionWords, gearWords, guidelineRule, suggestionWords } from '../src/lib/labels/taps.ts';
 import { barredWords, clashWords, cropPartWords } from '../src/lib/labels/thinning.ts';
 
@@ -194,5 +196,26 @@ describe('the points of a crop tree', () => {
       ])
     ).toBe('sweet maple 25 of 25, a fork with bark grown in 6 of 15 and a hole open after 1 year 3 of 5');
     expect(barredWords({ why: 'hazard', hazard: 'conks' })).toMatch(/rotten inside/);
+  });
+});
+
+describe('the plan of a trunk', () => {
+  const record = { on: '2027-03-04', news: [], saves: null } as unknown as RotationRecord;
+
+  it('says since when it is so, and why it was changed or left', () => {
+    const said = (more: Partial<RotationRecord>, since: string | null = '2026-11-20') =>
+      rotationWords({ ...record, ...more }, since);
+    expect(said({ verdict: 'first' }, null)).toBe('Planned on 2027-03-04.');
+    expect(said({ verdict: 'carried' })).toBe('As planned on 2026-11-20.');
+    expect(said({ verdict: 'holds', news: ['shavings'], saves: 0.0001 })).toBe(
+      'Planned on 2026-11-20; looked at again on 2027-03-04 because the shavings were not pale: it stands.'
+    );
+    expect(said({ verdict: 'holds', news: ['count', 'snow'], saves: 0.0012 })).toContain(
+      'because another count was decided and the snow changed: it stands, for another would save no more than 0.1 %'
+    );
+    expect(said({ verdict: 'changed', news: ['holes'], saves: 0.0143 })).toBe(
+      'Changed on 2027-03-04 because a hole was drilled elsewhere; that saves 1.4 % of each hole’s path.'
+    );
+    expect(said({ verdict: 'changed', news: ['trunk'] })).toContain('what was planned there had to move');
   });
 });

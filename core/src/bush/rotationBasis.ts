@@ -1,6 +1,13 @@
 import type { BarkSpot } from '../geometry/index.ts';
 import { seedFrom, toRadians, wrapDegrees } from '../math/index.ts';
-import { RESTS_ON, type BushSettings, type RestsOn, type RotationRecord, type TreeState } from '../records/index.ts';
+import {
+  DEFAULT_BUSH_SETTINGS,
+  RESTS_ON,
+  type BushSettings,
+  type RestsOn,
+  type RotationRecord,
+  type TreeState
+} from '../records/index.ts';
 import {
   ROTATION_PLANNER,
   UNSETTLED,
@@ -159,6 +166,12 @@ function moved(kept: readonly PlannedHole[], plan: readonly PlannedHole[]): bool
   );
 }
 
+/** Wishes that are not as in any new bush: a setting that is new in the program is no news. */
+const asked = (wishes: Partial<BushSettings>) =>
+  Object.entries(wishes).filter(
+    ([name, value]) => JSON.stringify(value) !== JSON.stringify(DEFAULT_BUSH_SETTINGS[name as keyof BushSettings])
+  );
+
 /** Short stamps: what differs is another, and that is all that is asked of them. */
 const stampOf = (of: unknown) => (seedFrom(JSON.stringify(of)) >>> 0).toString(36);
 
@@ -187,7 +200,7 @@ function stampsOf(
     band: [lowestMm, highestMm],
     snow: snowMm,
     practice: [bitMm, depthMm, spacingMm, dropMm],
-    wishes: [favours, favouredDeg, foresight],
+    wishes: asked({ favours, favouredDeg, foresight }),
     columns: model,
     planner: ROTATION_PLANNER
   };

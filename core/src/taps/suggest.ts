@@ -1,5 +1,5 @@
 import { conditionCap, type Condition, type ConditionReason } from './condition.ts';
-import { growthBalance, NEARLY_ONE, type Balance, type BalanceInput } from './balance.ts';
+import { growthBalance, type Balance, type BalanceInput } from './balance.ts';
 import { guidelineTaps, nextStep, type TapGuideline } from './guidelines.ts';
 
 /** Which of the limits is the smallest. */
@@ -131,6 +131,6 @@ function growthLimit(
   if (suggested >= 1) return { taps: suggested, reason: { why: 'growth', holes: suggested } };
   if (!Number.isFinite(everyYears)) return { taps: 0, reason: { why: 'noNewWood' } };
   const rested = seasonsSinceTapped === null || seasonsSinceTapped >= everyYears;
-  const why = balance.tapsCarried >= NEARLY_ONE ? 'doubt' : 'slow';
+  const why = balance.tapsCarried >= 1 ? 'doubt' : 'slow';
   return { taps: rested ? 1 : 0, reason: { why, everyYears, rested } };
 }

@@ -1,4 +1,5 @@
 import type { RestsOn, RotationRecord } from '@baumkin/core/records';
+import { TRUST } from '@baumkin/core/rotation';
 
 import { listed } from '../words/listed.ts';
 
@@ -22,9 +23,7 @@ export function newsWords(news: readonly RestsOn[]): string {
 }
 
 /** A share of a hole's path, as one says it. */
-function saving(share: number): string {
-  return share < 0.0005 ? 'nothing that could be told' : `${Number((100 * share).toFixed(1))} % of each hole’s path`;
-}
+const saving = (share: number) => `${Number((100 * share).toFixed(1))} % of each hole’s path`;
 
 /**
  * Since when a trunk's holes are planned as they are, and why they were changed or left.
@@ -39,7 +38,7 @@ export function rotationWords({ verdict, on, news, saves }: RotationRecord, sinc
     case 'carried':
       return `As planned on ${planned}.`;
     case 'holds':
-      return `Looked at again on ${on}${because}: the plan of ${planned} stands${saves === null ? ', for it holds what it promised' : `; another would save ${saving(saves)}`}.`;
+      return `Planned on ${planned}; looked at again on ${on}${because}: it stands${saves === null || saves < TRUST ? '' : `, for another would save no more than ${saving(saves)}`}.`;
     case 'changed':
       return `Changed on ${on}${because}${saves === null ? ': what was planned there had to move' : `; that saves ${saving(saves)}`}.`;
   }

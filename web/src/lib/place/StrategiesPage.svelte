@@ -184,8 +184,8 @@
           />° from north</label
         >
         <p class="aside">
-          Many find that these run first. It is a mild wish: clear wood goes first, and the places of the planned
-          rotation stay, since holes that crowd on one side lose more than its warmth gives.
+          The warm side and the bark by limbs and roots are said to run first; a short walk and a short line save time.
+          It is a mild wish: clear wood goes first, since holes that crowd on one side lose more than it gives.
         </p>
       </fieldset>
       {#if strategy === 'rotation'}<Foresight
