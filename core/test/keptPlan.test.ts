@@ -59,7 +59,7 @@ function looked(
   { season = 2027, today = '2026-11-23', settings = DEFAULT_BUSH_SETTINGS as BushSettings } = {}
 ) {
   const state = deriveTree(book, { season, today });
-  const placing: TreePlacement = placementOf(state, { treeId: TREE, settings, season, wanted: 1 })!;
+  const placing: TreePlacement = placementOf(state, { treeId: TREE, settings, season, wanted: 2 })!;
   const answer = new PlacedTrunk(placing.task).plan();
   const keep = rotationToKeep(placing.basis, placing.task.seed, answer);
   return { state, placing, answer, keep };
@@ -194,5 +194,31 @@ describe('the plan of a trunk as a record', () => {
     expect(half.answer.proposals.filter(({ planned: is }) => is)).toMatchObject([
       { bearingDeg: other!.bearingDeg, heightMm: other!.heightMm }
     ]);
+  });
+
+  it('by another way of placing is the season’s holes, kept and looked at again in the same way', () => {
+    const settings = { ...DEFAULT_BUSH_SETTINGS, strategy: 'handSpan' } as const;
+    const first = lookedAndKept([...before, decided(2027)], { settings });
+    expect(first.keep).toMatchObject({ verdict: 'first', coming: null });
+    expect(first.keep!.holes).toHaveLength(1);
+    const again = looked(first.book, { settings, today: '2027-03-01' });
+    expect(again.placing.basis.settled).toBe(true);
+    expect(again.keep).toBeNull();
+    // Drilled where it was named, nothing is asked anew; a bush that takes up the rotation plans it.
+    const { bearingDeg, heightMm } = first.keep!.holes[0]!;
+    const book = [...first.book, drilled(2027, bearingDeg, heightMm)];
+    const two = lookedAndKept([...before, decided(2027, 2)], { settings });
+    const [one, other] = two.keep!.holes;
+    const half = looked([...two.book, drilled(2027, one!.bearingDeg, one!.heightMm)], { settings });
+    expect(half.answer.proposals[0]).toMatchObject({ bearingDeg: other!.bearingDeg, heightMm: other!.heightMm });
+    expect(looked(book, { settings, today: '2027-03-04' }).placing.basis).toMatchObject({
+      settled: true,
+      done: [{ bearingDeg, heightMm }]
+    });
+    expect(looked(first.book).keep).toMatchObject({ verdict: 'first', coming: { from: 2027 } });
+    // And the other way round: the plan waits for the day on which it is taken up again.
+    const left = lookedAndKept(planned.book, { settings });
+    expect(left.keep).toMatchObject({ news: ['wishes'], coming: null });
+    expect(looked(left.book).placing.basis.kept!.holes.length).toBeGreaterThan(40);
   });
 });

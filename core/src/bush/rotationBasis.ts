@@ -21,6 +21,7 @@ import { AS_PLANNED_MM, roundState } from './round.ts';
 type Coming = NonNullable<RotationRecord['coming']>;
 type Stamps = RotationRecord['restsOn'];
 type Spot = RotationRecord['holes'][number];
+type Place = Coming['holes'][number][number];
 
 /** What the plan of a trunk's seasons is held against: what was planned before, and what was learned since. */
 export interface RotationBasis {
@@ -29,12 +30,14 @@ export interface RotationBasis {
   readonly taps: number;
   /** null before the first plan */
   readonly kept: KeptRotation | null;
+  /** are the season's holes in the book, and was nothing learned since? */
+  readonly settled: boolean;
   /** planned for this season and drilled there or thereabouts */
   readonly done: readonly Spot[];
   /** what was learned since the plan was looked at last */
   readonly news: readonly RestsOn[];
   readonly ringMm: number;
-  /** all of the kept plan, drilled holes and past seasons included */
+  /** all of the kept plan, drilled holes and past seasons included; by another way of placing, the season's holes */
   readonly coming: Coming | null;
   /** stamps of what a plan follows from */
   readonly stamps: (coming: Coming) => Stamps;
@@ -63,11 +66,17 @@ export function basisOf(tree: TreeState, asked: Asked): RotationBasis {
   const { season, barkRadiusMm } = asked;
   const { ringMm } = tree.growth;
   const record = tree.rotation;
-  const coming = record?.coming && covers(record.coming, season) ? record.coming : null;
-  const taps = tree.decision?.taps || coming?.taps || 1;
+  const ahead = record?.coming && covers(record.coming, season) ? record.coming : null;
+  const taps = tree.decision?.taps || ahead?.taps || 1;
+  const rotates = asked.settings.strategy === 'rotation';
+  const coming = rotates
+    ? ahead
+    : record?.season === season
+      ? thisSeason({ season, taps, ringMm }, record.holes)
+      : null;
   const stamps = (of: Coming) => stampsOf(tree, { ...asked, taps }, of);
   const basis = { season, taps, ringMm, coming, stamps };
-  if (!record || !coming) return { ...basis, kept: null, done: [], news: [] };
+  if (!record || !coming) return { ...basis, kept: null, settled: false, done: [], news: [] };
   const now = stamps(coming);
   // A newer program than this one knows better: the two would undo each other's plans in turn.
   const newer = Number(record.restsOn.planner) > ROTATION_PLANNER;
@@ -83,10 +92,12 @@ export function basisOf(tree: TreeState, asked: Asked): RotationBasis {
   return {
     ...basis,
     news,
-    kept: {
-      holes: [...round.open, ...later],
-      look: settled ? 'settled' : anew ? 'anew' : 'carry'
-    },
+    settled,
+    // By another way of placing nothing is carried on: its holes are named until something is learned.
+    kept:
+      rotates || settled
+        ? { holes: [...round.open, ...later], look: settled ? 'settled' : anew ? 'anew' : 'carry' }
+        : null,
     done: round.done.map(({ bearingDeg, heightMm }) => ({
       bearingDeg,
       heightMm,
@@ -104,37 +115,53 @@ export function rotationToKeep(
   seed: number,
   { rotation, proposals }: PlacedRotation
 ): Omit<RotationRecord, 'id' | 'treeId' | 'on' | 'recordedAt' | 'correctsId' | 'withdrawn' | 'authorId'> | null {
-  const { season, kept, done, news, taps, ringMm } = basis;
-  if (!rotation || kept?.look === 'settled') return null;
+  const { season, kept, done, news, taps, ringMm, settled } = basis;
+  if (settled) return null;
+  const open = rotation
+    ? proposals.filter(({ planned }) => planned)
+    : proposals.slice(0, Math.max(0, taps - done.length));
+  const holes = [
+    ...done,
+    ...open.map(({ bearingDeg, heightMm, outlook }) => ({
+      bearingDeg: (Math.round(10 * bearingDeg) / 10) % 360,
+      heightMm: Math.round(heightMm),
+      pClear: Math.round(1000 * outlook.pClear) / 1000
+    }))
+  ];
+  const record = { kind: 'rotation' as const, season, holes, news: [...news], seed };
+  if (!rotation) {
+    const verdict = basis.coming === null ? 'first' : 'changed';
+    const restsOn = basis.stamps(thisSeason(basis, holes));
+    return { ...record, verdict, saves: null, restsOn, coming: null };
+  }
   const { plan, changed, saves } = rotation;
-  const open = proposals.filter(({ planned }) => planned);
   const other = changed || (kept !== null && moved(kept.holes, plan));
   const asBefore = !other && basis.coming !== null && season - basis.coming.from < WRITTEN_OUT_EVERY;
   const coming: Coming = asBefore
     ? basis.coming
     : { from: season, taps, ringMm, holes: bySeason([...done.map(drilledHole), ...plan]) };
   return {
-    kind: 'rotation',
-    season,
-    holes: [
-      ...done,
-      ...open.map(({ bearingDeg, heightMm, outlook }) => ({
-        bearingDeg,
-        heightMm,
-        pClear: Math.round(1000 * outlook.pClear) / 1000
-      }))
-    ],
+    ...record,
     verdict: kept === null ? 'first' : other ? 'changed' : saves !== null || news.length > 0 ? 'holds' : 'carried',
-    news: [...news],
     saves: saves === null ? null : Math.min(1, saves),
     restsOn: basis.stamps(coming),
-    seed,
     coming: asBefore ? null : coming
   };
 }
 
+/** The holes of a season as a plan that ends with it. */
+const thisSeason = (
+  { season, taps, ringMm }: Pick<RotationBasis, 'season' | 'taps' | 'ringMm'>,
+  holes: readonly Spot[]
+): Coming => ({
+  from: season,
+  taps,
+  ringMm,
+  holes: [holes.map(({ bearingDeg, heightMm }): Place => [bearingDeg, heightMm, 0])]
+});
+
 const covers = ({ from, holes }: Coming, season: number) => season >= from && season < from + holes.length;
-const plannedAt = ([bearingDeg, heightMm, lost]: Coming['holes'][number][number], season: number): PlannedHole => ({
+const plannedAt = ([bearingDeg, heightMm, lost]: Place, season: number): PlannedHole => ({
   season,
   bearingDeg,
   heightMm,
@@ -181,7 +208,7 @@ function stampsOf(
   coming: Coming
 ): Stamps {
   const { lowestMm, highestMm, snowMm, bitMm, depthMm, spacingMm, dropMm } = settings;
-  const { favours, favouredDeg, foresight } = settings;
+  const { favours, favouredDeg, foresight, strategy } = settings;
   const asPlanned = ({ season: of, bearingDeg, heightMm }: BarkSpot & { readonly season: number }) =>
     placesOf(coming, of).some(
       (to) =>
@@ -200,7 +227,7 @@ function stampsOf(
     band: [lowestMm, highestMm],
     snow: snowMm,
     practice: [bitMm, depthMm, spacingMm, dropMm],
-    wishes: asked({ favours, favouredDeg, foresight }),
+    wishes: asked({ favours, favouredDeg, foresight, strategy }),
     columns: model,
     planner: ROTATION_PLANNER
   };

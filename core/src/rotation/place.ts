@@ -112,17 +112,26 @@ export class PlacedTrunk {
     this.#wood = wood;
   }
 
-  /** The plan alone: as `place` has it, without the picture of the wood and other clear places. */
+  /** The season's holes alone: planned ones, or by another way of placing the clearest; as `place` has them. */
   plan(): PlacedRotation {
+    const { strategy = 'rotation' } = this.#task;
+    if (strategy === 'rotation') return this.#rotation();
+    const { rotation, proposals } = this.place();
+    return { rotation, proposals };
+  }
+
+  #rotation(): PlacedRotation {
     const task = this.#task;
-    const { strategy = 'rotation', taps, taken = [] } = task;
-    const rotation = strategy === 'rotation' && taps > 0 ? rotationOf(task, this.#wood.known.learned) : null;
-    const holes = (rotation?.plan ?? []).filter(({ season }) => season === 0);
+    const { strategy = 'rotation', taps, taken = [], kept } = task;
+    const planned = strategy === 'rotation';
+    const rotation = planned && taps > 0 ? rotationOf(task, this.#wood.known.learned) : null;
+    const named = planned ? (rotation?.plan ?? []) : (kept?.holes ?? []);
     return {
       rotation,
-      proposals: holes
+      proposals: named
+        .filter(({ season }) => season === 0)
         .slice(0, Math.max(0, taps - taken.length))
-        .map((hole) => ({ ...this.#judged(hole), planned: true }))
+        .map((hole) => ({ ...this.#judged(hole), planned }))
     };
   }
 
@@ -130,7 +139,7 @@ export class PlacedTrunk {
     const task = this.#task;
     const { wanted, taken = [] } = task;
     const { map } = this.#wood;
-    const { rotation, proposals } = this.plan();
+    const { rotation, proposals } = this.#rotation();
     const others = clearPlaces(task, map, wanted - proposals.length, [...taken, ...proposals]);
     return {
       map,

@@ -118,7 +118,7 @@
       const planned = state.rotation?.season === bush.season ? state.rotation.holes : [];
       const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
       const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ strategy }) => strategy === null).length : 0;
-      const settled = placing.basis.kept?.look === 'settled' || placing.task.strategy !== 'rotation';
+      const { settled } = placing.basis;
       return { ...tree, settled, open: off.open.slice(0, left), off, elsewhere };
     })
   );
