@@ -13,6 +13,8 @@ import {
   planEvenly,
   planGreedily,
   planRotation,
+  priceOfHole,
+  PRICE_SEASONS,
   seasonsToPlan,
   type PlacementRule,
   type RuleTree,
@@ -343,3 +345,43 @@ function normalQuantile(p: number): number {
   }
   return (low + high) / 2;
 }
+
+describe('the price of one hole more', () => {
+  const priceOn = (tree: RuleTree) => {
+    const task = taskOf(tree, { taps: Array<number>(seasonsToPlan(DEPTH, tree.ringMm)).fill(tree.taps) });
+    return priceOfHole(task, planRotation(task));
+  };
+
+  it('is next to nothing on a thick trunk that grows, and something on a thin and slow one', () => {
+    const [thick, thin] = [treeOf(600, 2), treeOf(250, 0.5, 1, 400)].map(priceOn);
+    expect(thick!.now).toBeGreaterThan(0.99);
+    expect(thick!.later).toBeLessThan(0.02);
+    expect(thin!.later).toBeGreaterThan(0.06);
+    expect(thin!.now).toBeGreaterThan(0.8);
+  });
+
+  it('is what drilling it on the same hidden trunks takes from the others (self-consistency)', () => {
+    const tree = treeOf(250, 0.5, 1, 400);
+    const task = taskOf(tree, { taps: Array<number>(seasonsToPlan(DEPTH, tree.ringMm)).fill(1) });
+    const plan = planRotation(task);
+    const { later } = priceOfHole(task, plan)!;
+    const more = carryOn({ ...task, taps: [2, ...task.taps.slice(1)] }, plan).filter(({ season }) => season === 0);
+    const lost = (holes: readonly PlannedHole[]) => {
+      const run = liveThrough(asHabit(holes), tree, DEFAULT_COLUMNS, {
+        seasons: PRICE_SEASONS + 1,
+        trees: 1500,
+        from: 1,
+        seed: 5
+      });
+      return run.lostByTree;
+    };
+    const [with_, without] = [lost([...plan.filter(({ season }) => season > 0), ...more]), lost(plan)];
+    const apart = with_.map((value, i) => (value - without[i]!) * PRICE_SEASONS);
+    const error = sampleDeviation(apart) / Math.sqrt(apart.length);
+    expect(Math.abs(mean(apart) - later)).toBeLessThan(3.5 * error + 0.1 * later);
+  });
+
+  it('has no answer where no place keeps its distance', () => {
+    expect(priceOn(treeOf(90, 1, 1, 300))).toBeNull();
+  });
+});

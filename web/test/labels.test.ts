@@ -10,7 +10,7 @@ import { questionWords } from '../src/lib/labels/measure.ts';
 import { forbiddenWords, nothingIsCut } from '../src/lib/labels/permission.ts';
 import { instructionWords, objectionWords } from '../src/lib/labels/placement.ts';
 import { rotationWords } from '../src/lib/labels/rotation.ts';
-import { conditionWords, gearWords, guidelineRule, suggestionWords } from '../src/lib/labels/taps.ts';
+import { conditionWords, gearWords, guidelineRule, priceWords, suggestionWords } from '../src/lib/labels/taps.ts';
 import { barredWords, clashWords, cropPartWords } from '../src/lib/labels/thinning.ts';
 
 describe('where to drill', () => {
@@ -217,5 +217,19 @@ describe('the plan of a trunk', () => {
       'Changed on 2027-03-04 because a hole was drilled elsewhere; that saves 1.4 % of each hole’s path.'
     );
     expect(said({ verdict: 'changed', news: ['trunk'] })).toContain('what was planned there had to move');
+  });
+});
+
+describe('the price of one hole more', () => {
+  const sap = (holes: number) => `${Math.round(38 * holes)} l`;
+
+  it('is told in sap, now and later, and weighed', () => {
+    expect(priceWords({ now: 1, later: 0.01 }, 1, 40, sap)).toBe(
+      'Beyond one tap: about 38 l more sap this spring, and about 0 l less from the holes of the 40 seasons after it. Its stain costs next to nothing.'
+    );
+    expect(priceWords({ now: 0.9, later: 0.2 }, 1, 40, sap)).toContain('takes part of it back');
+    expect(priceWords({ now: 0.9, later: 0.6 }, 2, 40, sap)).toContain('more than half');
+    expect(priceWords({ now: 0.5, later: 0.6 }, 2, 40, sap)).toContain('costs more than it brings');
+    expect(priceWords(null, 2, 40, sap)).toBe('There is no room for more than two taps this season.');
   });
 });

@@ -6,6 +6,7 @@ export * from './pace.ts';
 export * from './place.ts';
 export type { Defect, DropLine, KeptRotation, PlacementTask } from './placementTask.ts';
 export * from './plan.ts';
+export * from './price.ts';
 export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';
 export * from './strategies.ts';
 export { seasonsToPlan, type MeantHole, type PastHole, type PlannedHole, type RotationTask } from './task.ts';

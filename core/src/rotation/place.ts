@@ -23,7 +23,8 @@ import {
 import type { Renewed } from './carry.ts';
 import { apart, crowded, liking, outOfReach, type PlacementTask } from './placementTask.ts';
 import { placementStrategyById, type StrategyObjection } from './strategies.ts';
-import { rotationOf } from './trunkRotation.ts';
+import { priceOfHole, type HolePrice } from './price.ts';
+import { rotationOf, rotationTask } from './trunkRotation.ts';
 
 /** A proposed hole. */
 export interface Proposal extends BarkSpot {
@@ -133,6 +134,12 @@ export class PlacedTrunk {
         .slice(0, Math.max(0, taps - taken.length))
         .map((hole) => ({ ...this.#judged(hole), planned }))
     };
+  }
+
+  /** What one hole more than planned brings this season and costs later; null where there is no plan, or no room for it. */
+  price(): HolePrice | null {
+    const { rotation } = this.#rotation();
+    return rotation && priceOfHole(rotationTask(this.#task, this.#wood.known.learned), rotation.plan);
   }
 
   place(): Placement {

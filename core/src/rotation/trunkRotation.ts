@@ -26,7 +26,8 @@ const asWritten = ({ bearingDeg, heightMm, ...hole }: PlannedHole): PlannedHole 
   heightMm: Math.round(heightMm)
 });
 
-function rotationTask(task: PlacementTask, learned: Learned): RotationTask {
+/** What is planned of a trunk as it is known. */
+export function rotationTask(task: PlacementTask, learned: Learned): RotationTask {
   const { trunk, practice, model, ringMm, keepOff = [], line, taken = [], usual = practice } = task;
   // In coarse steps, so that trees share their kernels.
   const belief: GrainBelief = {

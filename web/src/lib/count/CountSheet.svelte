@@ -34,6 +34,7 @@
   import BanForm from './BanForm.svelte';
   import ConditionForm from './ConditionForm.svelte';
   import GuidelinePicture from './GuidelinePicture.svelte';
+  import PriceOfHole from './PriceOfHole.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
@@ -61,6 +62,12 @@
   const forbidden = $derived(tapForbidden(row, stand, bush.today));
   const suggestion = $derived(
     row.dbhMm === null ? null : suggestionFor(row, { settings, season: bush.season, today: bush.today, stand }, room)
+  );
+  /** The plan that one hole more is held against; null where none is suggested at all. */
+  const pricing = $derived(
+    placing && suggestion && suggestion.taps > 0 && forbidden === null && settings.strategy === 'rotation'
+      ? { ...placing.task, taps: tree.decision?.taps || suggestion.taps }
+      : null
   );
 
   /** A ladder of the bush's own may go higher. */
@@ -233,6 +240,8 @@
           measured={tree.growth.observed !== null}
         />
       </section>
+
+      {#if pricing}<section aria-labelledby="price" class="max-w-2xl"><PriceOfHole task={pricing} /></section>{/if}
 
       <section aria-labelledby="condition" class="max-w-2xl">
         <h2 id="condition" class="mb-1">By condition: look up</h2>

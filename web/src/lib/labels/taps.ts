@@ -16,6 +16,7 @@ import {
   type TapGuidelineId,
   type WildlifeKind
 } from '@baumkin/core/taps';
+import type { HolePrice } from '@baumkin/core/rotation';
 import { formatLength, inchFraction, MM_PER_INCH, type UnitSystem } from '@baumkin/core/units';
 
 const COUNTS = [
@@ -174,6 +175,31 @@ export function suggestionWords(reason: SuggestionReason, forbidden: string | nu
 export function carriedWords({ suggested, restRhythmYears }: Balance): string {
   if (suggested > 0) return String(suggested);
   return Number.isFinite(restRhythmYears) ? `1 in ${restRhythmYears} years` : 'none';
+}
+
+/**
+ * Whether one hole more than so many is worth its stain.
+ * @param price null where there is no room for it
+ * @param seasons over which it was told
+ * @param sap what so many holes in clear wood yield, in words
+ */
+export function priceWords(
+  price: HolePrice | null,
+  taps: number,
+  seasons: number,
+  sap: (holes: number) => string
+): string {
+  if (price === null) return `There is no room for more than ${tapWords(taps)} this season.`;
+  const { now, later } = price;
+  const worth =
+    later >= now
+      ? 'Its stain costs more than it brings'
+      : later > now / 2
+        ? 'Its stain takes more than half of it back'
+        : later > 0.1
+          ? 'Its stain takes part of it back'
+          : 'Its stain costs next to nothing';
+  return `Beyond ${tapWords(taps)}: about ${sap(now)} more sap this spring, and about ${sap(later)} less from the holes of the ${seasons} seasons after it. ${worth}.`;
 }
 
 /** What would change a suggestion, in a sentence; growing is told with its years where it is shown. */

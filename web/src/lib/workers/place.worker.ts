@@ -2,6 +2,7 @@ import {
   DrawnWood,
   PlacedTrunk,
   woodQuestion,
+  type HolePrice,
   type PlacedRotation,
   type Placement,
   type PlacementTask,
@@ -26,6 +27,7 @@ function trunkOf(task: PlacementTask): PlacedTrunk {
 const api = {
   place: (task: PlacementTask): Placement => trunkOf(task).place(),
   plan: (task: PlacementTask): PlacedRotation => trunkOf(task).plan(),
+  price: (task: PlacementTask): HolePrice | null => trunkOf(task).price(),
   ask: (task: PlacementTask, spot: { bearingDeg: number; heightMm: number }): SpotAnswer => trunkOf(task).ask(spot)
 };
 export type PlaceWorker = typeof api;
