@@ -1,5 +1,4 @@
-import type { BarkSpot } from '../geometry/index.ts';
-import { toRadians, wrapDegrees } from '../math/index.ts';
+import { barkDistance, type BarkSpot } from '../geometry/index.ts';
 import type { Paint, TrunkFeature } from '../records/index.ts';
 import { instruct, type Instruction, type Landmark } from '../trunk/index.ts';
 import type { TreePlacement } from './placement.ts';
@@ -28,11 +27,7 @@ export function landmarkNear(
   spot: BarkSpot,
   { season, paintOf }: Pick<PlannedAt, 'season' | 'paintOf'>
 ): Landmark | null {
-  const away = (mark: BarkSpot) =>
-    Math.hypot(
-      toRadians(wrapDegrees(mark.bearingDeg - spot.bearingDeg)) * task.trunk.barkRadiusMm,
-      mark.heightMm - spot.heightMm
-    );
+  const away = (mark: BarkSpot) => barkDistance(mark, spot, task.trunk.barkRadiusMm);
   const nearest = <T extends BarkSpot>(all: readonly T[]): T | undefined =>
     all.length > 0 ? all.reduce((a, b) => (away(b) < away(a) ? b : a)) : undefined;
   const told = [...new Set(holes.map((hole) => hole.season))].sort((a, b) => b - a).slice(0, SEASONS_TOLD);

@@ -1,5 +1,5 @@
-import type { BarkSpot } from '../geometry/index.ts';
-import { seedFrom, toRadians, wrapDegrees } from '../math/index.ts';
+import { barkDistance, writtenSpot, type BarkSpot } from '../geometry/index.ts';
+import { seedFrom, wrapDegrees } from '../math/index.ts';
 import {
   DEFAULT_BUSH_SETTINGS,
   RESTS_ON,
@@ -123,8 +123,7 @@ export function rotationToKeep(
   const holes = [
     ...done,
     ...open.map(({ bearingDeg, heightMm, outlook }) => ({
-      bearingDeg: (Math.round(10 * bearingDeg) / 10) % 360,
-      heightMm: Math.round(heightMm),
+      ...writtenSpot({ bearingDeg, heightMm }),
       pClear: Math.round(1000 * outlook.pClear) / 1000
     }))
   ];
@@ -209,12 +208,8 @@ function stampsOf(
 ): Stamps {
   const { lowestMm, highestMm, snowMm, bitMm, depthMm, spacingMm, dropMm } = settings;
   const { favours, favouredDeg, foresight, strategy } = settings;
-  const asPlanned = ({ season: of, bearingDeg, heightMm }: BarkSpot & { readonly season: number }) =>
-    placesOf(coming, of).some(
-      (to) =>
-        Math.hypot(toRadians(wrapDegrees(to.bearingDeg - bearingDeg)) * barkRadiusMm, to.heightMm - heightMm) <=
-        AS_PLANNED_MM
-    );
+  const asPlanned = (hole: BarkSpot & { readonly season: number }) =>
+    placesOf(coming, hole.season).some((to) => barkDistance(to, hole, barkRadiusMm) <= AS_PLANNED_MM);
   const ids = (records: Iterable<{ readonly id: string }>) => Array.from(records, ({ id }) => id).sort();
   const seen = [...tree.shavings.values()].filter((each) => each.seen !== 'pale');
   const of: Record<RestsOn, unknown> = {

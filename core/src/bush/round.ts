@@ -1,5 +1,4 @@
-import type { BarkSpot } from '../geometry/index.ts';
-import { toRadians, wrapDegrees } from '../math/index.ts';
+import { barkDistance, type BarkSpot } from '../geometry/index.ts';
 
 /** A hole this far from where it was planned was meant to be another one, mm. */
 const ANOTHER_MM = 150;
@@ -25,10 +24,8 @@ export function roundState<T extends BarkSpot, D extends BarkSpot>(
   drilled: readonly D[],
   barkRadiusMm: number
 ): RoundState<T, D> {
-  const away = (a: BarkSpot, b: BarkSpot) =>
-    Math.hypot(toRadians(wrapDegrees(a.bearingDeg - b.bearingDeg)) * barkRadiusMm, a.heightMm - b.heightMm);
   const pairs = drilled
-    .flatMap((hole) => planned.map((to) => ({ hole, to, mm: away(hole, to) })))
+    .flatMap((hole) => planned.map((to) => ({ hole, to, mm: barkDistance(hole, to, barkRadiusMm) })))
     .filter(({ mm }) => mm <= ANOTHER_MM)
     .sort((a, b) => a.mm - b.mm);
   const [holes, done] = [new Set<D>(), new Map<T, number>()];

@@ -1,4 +1,4 @@
-import type { BarkSpot } from '../geometry/index.ts';
+import { writtenSpot, type BarkSpot } from '../geometry/index.ts';
 import { seededRng, toDegrees } from '../math/index.ts';
 import { drawHole, type Learned } from '../trunk/index.ts';
 import { CELL_REACH_MM } from './board.ts';
@@ -6,7 +6,7 @@ import { renew, type Renewed } from './carry.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
 import { apart, liking, outOfReach, type PlacementTask } from './placementTask.ts';
 import { planRotation } from './plan.ts';
-import { seasonsToPlan, type PastHole, type PlannedHole, type RotationTask } from './task.ts';
+import { seasonsToPlan, type PastHole, type RotationTask } from './task.ts';
 
 /** The seasons to come on a trunk as it is known: planned for the first time, or what was planned looked at again. */
 export function rotationOf(task: PlacementTask, learned: Learned): Renewed {
@@ -16,15 +16,8 @@ export function rotationOf(task: PlacementTask, learned: Learned): Renewed {
   const { plan, ...said }: Renewed = kept
     ? renew(asked, kept.holes, kept.look === 'anew')
     : { plan: planRotation(asked), changed: false, saves: null };
-  return { ...said, plan: plan.map(asWritten) };
+  return { ...said, plan: plan.map(writtenSpot) };
 }
-
-/** Places are told as they are written down: to a tenth of a degree and a millimetre. */
-const asWritten = ({ bearingDeg, heightMm, ...hole }: PlannedHole): PlannedHole => ({
-  ...hole,
-  bearingDeg: (Math.round(10 * bearingDeg) / 10) % 360,
-  heightMm: Math.round(heightMm)
-});
 
 /** What is planned of a trunk as it is known. */
 export function rotationTask(task: PlacementTask, learned: Learned): RotationTask {

@@ -199,7 +199,7 @@ export function priceWords(
         : later > 0.1
           ? 'Its stain takes part of it back'
           : 'Its stain costs next to nothing';
-  return `Beyond ${tapWords(taps)}: about ${sap(now)} more sap this spring, and about ${sap(later)} less from the holes of the ${seasons} seasons after it. ${worth}.`;
+  return `Beyond ${tapWords(taps)}: about ${sap(now)} more sap this spring, and ${later < 0.02 ? 'hardly any' : `about ${sap(later)}`} less from the holes of the ${seasons} seasons after it. ${worth}.`;
 }
 
 /** What would change a suggestion, in a sentence; growing is told with its years where it is shown. */

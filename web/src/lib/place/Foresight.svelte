@@ -82,8 +82,8 @@
   {#if trade}
     <p data-testid="foresight-said">
       {trade.costs > TRUST && trade.saves > TRUST
-        ? `On the tree beside, looking for grandchildren costs ${pct(trade.costs)} of the path soon and saves ${pct(trade.saves)} later.`
-        : 'On the tree beside it makes no difference that could be told: thin and slow trunks show one.'}
+        ? `On this tree, looking for grandchildren costs ${pct(trade.costs)} of the path soon and saves ${pct(trade.saves)} later.`
+        : 'On this tree it makes no difference that could be told: thin and slow trunks show one.'}
     </p>
     {#if trade.costs > TRUST && trade.saves > TRUST}
       <svg
@@ -122,5 +122,5 @@
         {/each}
       </svg>
     {/if}
-  {:else if run.done !== null}<p class="aside" role="status">Planning the tree beside three times …</p>{/if}
+  {:else if run.done !== null}<p class="aside" role="status">Planning this tree three times …</p>{/if}
 </fieldset>

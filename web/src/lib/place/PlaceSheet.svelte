@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { BarkSpot } from '@baumkin/core/geometry';
+  import { writtenSpot, type BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
   import type { PlacementTask, SpotAnswer } from '@baumkin/core/rotation';
@@ -115,8 +115,7 @@
     const hole = await bush.record(treeId, {
       kind: 'taphole',
       season: bush.season,
-      bearingDeg: (Math.round(spot.bearingDeg * 10) / 10) % 360,
-      heightMm: Math.round(spot.heightMm),
+      ...writtenSpot({ bearingDeg: spot.bearingDeg, heightMm: spot.heightMm }),
       bitMm: settings.bitMm,
       depthMm: settings.depthMm,
       predictedClear: outlook.pClear,
