@@ -4,7 +4,6 @@ import { describe, expect, it } from 'vitest';
 import {
   biltmoreMark,
   BREAST_HEIGHT_US_MM,
-  bushRingPriors,
   combinedDiameter,
   diameterAt,
   diameterFromGirth,
@@ -13,12 +12,9 @@ import {
   girthFromDiameter,
   questionReading,
   siftReadings,
-  METHOD_SD_MM,
-  RING_PRIOR,
   type DatedDiameter,
   type MeasureMethod
 } from '../src/measure/index.ts';
-import { seededRng } from '../src/math/index.ts';
 import { MM_PER_INCH } from '../src/units/index.ts';
 import { readTable } from './data/read.ts';
 
@@ -27,6 +23,9 @@ const read = (year: number, dbhMm: number, method: MeasureMethod = 'diameterTape
   dbhMm,
   method
 });
+
+const UNLIKE = { crownClass: null };
+const CODOMINANT = { crownClass: 'codominant' } as const;
 
 describe('diameter', () => {
   it('breast height is 4.5 ft in US practice (US Forest Service FIA field guide)', () => {
@@ -56,7 +55,7 @@ describe('growth', () => {
     // R datasets::Orange, tree 1: coef(lm(circumference ~ age)) = 24.43785, 0.08147716 (girth, mm and days).
     const tree = readTable('orange.csv').filter((row) => row.tree === 1);
     const readings = tree.map((row) => read(row.age_d! / 365, diameterFromGirth(row.circumference_mm!)));
-    const ring = estimateGrowth(readings, null).observed!.ringMm;
+    const ring = estimateGrowth(readings, UNLIKE).observed!.ringMm;
     expect(ring * 2 * Math.PI).toBeCloseTo(0.08147716 * 365, 4);
   });
 
@@ -69,7 +68,7 @@ describe('growth', () => {
       read(2022.5, 330, 'biltmore'),
       read(2024.8, 322)
     ];
-    const { ringMm, seMm } = estimateGrowth(readings, null).observed!;
+    const { ringMm, seMm } = estimateGrowth(readings, UNLIKE).observed!;
     expect(2 * ringMm).toBeCloseTo(2.700477405685148, 9);
     expect(2 * seMm).toBeCloseTo(0.22376144193041345, 9);
   });
@@ -84,7 +83,7 @@ describe('growth', () => {
     const ringOf = (girthMm: (row: (typeof rows)[number]) => number) =>
       estimateGrowth(
         fast.map((row) => read(row.age_d! / 365, diameterFromGirth(girthMm(row)))),
-        null
+        UNLIKE
       ).observed!.ringMm;
     const measured = ringOf((row) => row.circumference_mm!);
     const fitted = ringOf((row) => logistic(row.age_d!));
@@ -95,7 +94,7 @@ describe('growth', () => {
   });
 
   it('two tape readings three seasons apart say little', () => {
-    const growth = estimateGrowth([read(2020, 300), read(2023, 318)], 'codominant');
+    const growth = estimateGrowth([read(2020, 300), read(2023, 318)], CODOMINANT);
     expect(growth.observed!.ringMm).toBeCloseTo(3, 9);
     expect(growth.observed!.seMm).toBeCloseTo((2 * Math.SQRT2) / 3 / 2, 9);
     expect(growth.ringMm).toBeLessThan(3);
@@ -113,7 +112,7 @@ describe('growth', () => {
     );
     fc.assert(
       fc.property(readings, (list) => {
-        const growth = estimateGrowth(list, 'codominant');
+        const growth = estimateGrowth(list, CODOMINANT);
         expect(growth.ringMm).toBeGreaterThan(0);
         expect(growth.ringSeMm).toBeGreaterThan(0);
         if (!growth.observed) return;
@@ -124,104 +123,9 @@ describe('growth', () => {
     );
   });
 
-  it('in a bush that grows slowly an unmeasured tree is expected to grow slowly too', () => {
-    const slow = Array.from({ length: 40 }, (_, i) => ({
-      crownClass: 'codominant' as const,
-      ringMm: 0.7 + 0.01 * (i % 5),
-      seMm: 0.2
-    }));
-    const priors = bushRingPriors(slow);
-    expect(estimateGrowth([], 'codominant', priors).ringMm).toBeGreaterThan(0.7);
-    expect(estimateGrowth([], 'codominant', priors).ringMm).toBeLessThan(0.8);
-    // Other classes know nothing of it but how like each other trees are here, and a handful moves little.
-    expect(priors.dominant.meanMm).toBe(RING_PRIOR.dominant.meanMm);
-    expect(priors.dominant.sdMm).toBeLessThan(RING_PRIOR.dominant.sdMm);
-    expect(bushRingPriors(slow.slice(0, 1)).codominant.sdMm).toBeGreaterThan(0.4);
-    expect(bushRingPriors(slow.slice(0, 1)).codominant.meanMm).toBeGreaterThan(1);
-    expect(bushRingPriors([])).toEqual(RING_PRIOR);
-  });
-
-  it('finds the mean of many simulated trees, whatever the tapes, and leaves a rough tape little say', () => {
-    const rng = seededRng(4);
-    const trees = (seMm: number) =>
-      Array.from({ length: 300 }, () => ({
-        crownClass: 'dominant' as const,
-        ringMm: rng.normal(rng.normal(2.3, 0.6), seMm),
-        seMm
-      }));
-    const fine = bushRingPriors(trees(0.1)).dominant.meanMm;
-    expect(fine).toBeGreaterThan(2.2);
-    expect(fine).toBeLessThan(2.4);
-    const rough = bushRingPriors([{ crownClass: 'dominant', ringMm: 6, seMm: 3 }]).dominant.meanMm;
-    expect(rough - RING_PRIOR.dominant.meanMm).toBeLessThan(0.2);
-  });
-
-  describe('learns how far single trees stray', () => {
-    /** Trees whose rings stray so far, log-normal and not as the prior has it, read three times with a tape. */
-    const bush = (ringMm: number, logSd: number, seed: number) => {
-      const rng = seededRng(seed);
-      return Array.from({ length: 226 }, () => {
-        const ring = ringMm * Math.exp(rng.normal(-(logSd ** 2) / 2, logSd));
-        const first = 200 + 200 * rng.uniform();
-        return [2012, 2017, 2026].map((year) =>
-          read(year, first + 2 * ring * (year - 2012) + rng.normal(0, METHOD_SD_MM.diameterTape))
-        );
-      });
-    };
-    /** The last reading of each tree, told from the others. */
-    const foretold = (trees: ReturnType<typeof bush>) => {
-      const earlier = trees.map((readings) => readings.slice(0, 2));
-      const own = earlier.map((readings) => estimateGrowth(readings, null).observed!);
-      const learned = bushRingPriors(own.map((each) => ({ crownClass: null, ...each })));
-      const plain = own.reduce((sum, { ringMm }) => sum + ringMm, 0) / own.length;
-      const off = (ringOf: (i: number) => number) =>
-        Math.sqrt(
-          trees.reduce((sum, [, second, last], i) => sum + (second!.dbhMm + 18 * ringOf(i) - last!.dbhMm) ** 2, 0) /
-            trees.length
-        );
-      const held = trees.filter((readings, i) => {
-        const growth = estimateGrowth(earlier[i]!, null, learned);
-        const sd = Math.hypot(18 * growth.ringSeMm, METHOD_SD_MM.diameterTape);
-        return Math.abs(diameterAt(earlier[i]!, growth, 2026)! - readings[2]!.dbhMm) <= 1.2816 * sd;
-      }).length;
-      return {
-        learned: off((i) => estimateGrowth(earlier[i]!, null, learned).ringMm),
-        usual: off((i) => estimateGrowth(earlier[i]!, null).ringMm),
-        plain: off(() => plain),
-        own: off((i) => own[i]!.ringMm),
-        held: held / trees.length
-      };
-    };
-
-    it.each([
-      ['hardly at all, in a slow plantation', 0.8, 0.08],
-      ['as usual', 1.4, 0.4],
-      ['far, in woods of all ages', 2.4, 0.6]
-    ])('%s (self-consistency)', (_, ringMm, logSd) => {
-      const found = foretold(bush(ringMm, logSd, 21));
-      expect(found.learned).toBeLessThan(1.01 * Math.min(found.usual, found.own));
-      // Of trees that are all alike their plain mean is the best there is.
-      expect(found.learned).toBeLessThan((logSd < 0.1 ? 1.08 : 1) * found.plain);
-      // Three standard errors of a share of 226 about what is asked for.
-      expect(found.held).toBeGreaterThan(0.72);
-      expect(found.held).toBeLessThan(0.88);
-    });
-
-    it('a little from a few trees, and more from many', () => {
-      const usual = RING_PRIOR.codominant;
-      const alike = (many: number) =>
-        bushRingPriors(Array.from({ length: many }, () => ({ crownClass: null, ringMm: usual.meanMm, seMm: 0.02 })))
-          .codominant.sdMm / usual.sdMm;
-      expect(alike(1)).toBeGreaterThan(0.7);
-      expect(alike(1)).toBeLessThan(1);
-      expect(alike(10)).toBeLessThan(0.6);
-      expect(alike(100)).toBeLessThan(0.3);
-    });
-  });
-
   it('carries the diameter on to today', () => {
     const readings = [read(2016, 300), read(2021, 315)];
-    const growth = estimateGrowth(readings, 'codominant');
+    const growth = estimateGrowth(readings, CODOMINANT);
     expect(diameterAt(readings, growth, 2026)).toBeGreaterThan(320);
     expect(diameterAt(readings, growth, 2026)).toBeLessThan(335);
   });

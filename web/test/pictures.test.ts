@@ -173,7 +173,15 @@ describe('words', () => {
       },
       { ...envelope, kind: 'decision', season: 2026, taps: 0, suggested: 1, binding: 'size', reason: 'let it be' },
       hole('a', 2026, 180),
-      { ...envelope, kind: 'shavings', tapholeId: 'a', seen: 'partly', brownShare: 0.25, brownFromMm: null },
+      {
+        ...envelope,
+        kind: 'shavings',
+        tapholeId: 'a',
+        seen: 'partly',
+        brownShare: 0.25,
+        brownFromMm: null,
+        othersRan: null
+      },
       {
         ...envelope,
         kind: 'mark',

@@ -88,6 +88,7 @@ describe('what the sheet is computed from', () => {
       correctsId: null,
       kind: 'trunkFeature' as const,
       note: '',
+      since: null,
       bearingDeg: 10,
       heightMm: 900
     };

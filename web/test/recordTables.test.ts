@@ -73,6 +73,7 @@ describe('migrations that landed', () => {
     '0014-field-words.ts': '585dca54d914da51',
     '0015-changes.ts': 'c2fd1d0bc64ba339',
     '0016-lines.ts': '425bc08511a713cc',
+    '0017-rotations.ts': '7709dfefad3d5e22',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

@@ -66,7 +66,8 @@ describe('records of work', () => {
       tapholeId: hole.id,
       seen: 'partly',
       brownShare: 0.25,
-      brownFromMm: null
+      brownFromMm: null,
+      othersRan: null
     };
     const determination = {
       ...envelope(),

@@ -8,6 +8,6 @@ export async function treeRows(
   season: number,
   today: string
 ): Promise<{ readonly rows: readonly TreeRow[] } & Expectations> {
-  const { lines, priors, sizes } = asTold(await keptLines(bushId, season), today);
-  return { rows: lines.map((line) => JSON.parse(line) as TreeRow), priors, sizes };
+  const { lines, rings, sizes } = asTold(await keptLines(bushId, season), today);
+  return { rows: lines.map((line) => JSON.parse(line) as TreeRow), rings, sizes };
 }

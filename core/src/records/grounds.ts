@@ -1,19 +1,21 @@
+import type { SpeciesId } from '../identify/index.ts';
 import {
-  bushRingPriors,
   diameterAt,
   estimateGrowth,
+  expectedRings,
   fractionalYear,
-  RING_PRIOR,
   siftReadings,
   sizeExpectation,
+  type CountedRings,
   type CrownClass,
   type DatedDiameter,
   type GrowthEstimate,
+  type MeasuredTree,
   type MeasureMethod,
-  type ObservedRing,
   type ReadingQuestion,
-  type RingPriors,
-  type SizeExpectation
+  type RingExpectation,
+  type SizeExpectation,
+  USUAL_RINGS
 } from '../measure/index.ts';
 import { holdsOn, type TapBan } from './kinds/index.ts';
 
@@ -32,17 +34,21 @@ export interface LineReading {
  */
 export interface Grounds {
   readonly crownClass: CrownClass | null;
+  readonly standId: string | null;
+  readonly species: SpeciesId | null;
   /** has it ever been tapped? */
   readonly tapped: boolean;
   /** in the order of time */
   readonly readings: readonly LineReading[];
+  /** rings that were counted on a core or its stump */
+  readonly counted: readonly CountedRings[];
   /** the last word on tapping, whether or not it still holds */
   readonly tapBan: TapBan | null;
 }
 
 /** What to expect of a tree of this bush. */
 export interface Expectations {
-  readonly priors: RingPriors;
+  readonly rings: RingExpectation;
   readonly sizes: SizeExpectation | null;
 }
 
@@ -74,9 +80,9 @@ export const dated = ({ on, dbhMm, method }: LineReading): DatedDiameter => ({
  * @param expects of the bush's trees; those of maples at large where nothing is said
  */
 export function tell(
-  { crownClass, tapped, readings, tapBan }: Grounds,
+  { crownClass, standId, species, tapped, readings, counted, tapBan }: Grounds,
   today: string,
-  { priors = RING_PRIOR, sizes = null }: Partial<Expectations> = {}
+  { rings = USUAL_RINGS, sizes = null }: Partial<Expectations> = {}
 ): Told {
   // Written out: a spread literal a reading takes longer than all that is done with it.
   const all = readings.map(({ on, dbhMm, method, confirmed }) => ({
@@ -87,7 +93,7 @@ export function tell(
   }));
   const questions = siftReadings(all, { sizes, tapped });
   const trusted = all.filter((_, i) => questions[i] === null);
-  const growth = estimateGrowth(trusted, crownClass, priors);
+  const growth = estimateGrowth(trusted, { crownClass, standId, species, counted }, rings);
   const dbhIn = (year: number) => diameterAt(trusted, growth, year);
   return {
     questions,
@@ -109,25 +115,20 @@ const rounded = (value: number) => Number(value.toPrecision(EXPECTED_DIGITS));
  * @param today ISO date
  */
 export function expectationsOf(trees: readonly Grounds[], today: string): Expectations {
-  const rings: ObservedRing[] = [];
+  const measured: MeasuredTree[] = [];
   const dbhsMm: number[] = [];
   for (const grounds of trees) {
     const { growth, dbhMm } = tell(grounds, today);
-    if (growth.observed)
-      rings.push({
-        crownClass: grounds.crownClass,
-        ringMm: growth.observed.ringMm,
-        seMm: growth.observed.seMm
-      });
+    const { crownClass, standId, species } = grounds;
+    if (growth.observed) measured.push({ crownClass, standId, species, ...growth.observed });
     if (dbhMm !== null) dbhsMm.push(dbhMm);
   }
-  const priors = bushRingPriors(rings);
-  const sizes = sizeExpectation(dbhsMm);
-  const classes = Object.entries(priors) as [CrownClass, RingPriors[CrownClass]][];
-  return {
-    priors: Object.fromEntries(
-      classes.map(([crownClass, { meanMm, sdMm }]) => [crownClass, { meanMm: rounded(meanMm), sdMm: rounded(sdMm) }])
-    ) as RingPriors,
-    sizes: sizes && { medianMm: rounded(sizes.medianMm), logSd: rounded(sizes.logSd) }
-  };
+  return roundedAll({ rings: expectedRings(measured), sizes: sizeExpectation(dbhsMm) });
+}
+
+/** The same with every number in it rounded. */
+function roundedAll<T>(value: T): T {
+  if (typeof value === 'number') return rounded(value) as T;
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, roundedAll(each as unknown)])) as T;
 }

@@ -28,7 +28,7 @@ interface ToldLine {
 }
 
 /** What of a line holds on whatever day. */
-export type OwnLine = Tree & Omit<KindLines, keyof Grounds> & JointLine;
+export type OwnLine = Omit<Tree & KindLines, keyof Grounds> & JointLine;
 
 /** A line as it is kept: what hangs on the day is still to be told from its grounds. */
 export type KeptLine = OwnLine & Grounds;
@@ -82,7 +82,7 @@ export function linesOf(walk: readonly string[], records: readonly WorkRecord[])
 /** The line of a tree from its state, for the day that the state is told for. Its entries and places go before what the line said of them. */
 export function treeRow(tree: Tree, state: TreeState): TreeRow {
   const { growth, lastReading, dbhMm, questioned, tapBan } = state;
-  const grounds = groundsOf(state);
+  const grounds = groundsOf(state, tree);
   const row = emptyRow();
   fill(row, ownLine(tree, state));
   fill(row, { ...grounds, tapBan });
@@ -93,15 +93,13 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
 
 /** What of a tree's line holds on whatever day. */
 export function ownLine(tree: Tree, state: TreeState): OwnLine {
-  const { crownClass: _class, tapBan: _ban, ...own } = state.line;
-  const line = emptyOwn();
-  fill(line, tree);
-  fill(line, registryLine(state));
-  fill(line, own);
-  fill(line, {
+  const joint: JointLine = {
     lookedSinceDecided: (state.assessment?.recordedAt ?? '') > (state.decision?.recordedAt ?? '9'),
     reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null
-  } satisfies JointLine);
+  };
+  const line = emptyOwn();
+  for (const part of [tree, registryLine(state), state.line, joint])
+    for (const key of OWN_KEYS) if (part && key in part) line[key] = (part as unknown as Record<string, unknown>)[key];
   return line as unknown as OwnLine;
 }
 
@@ -146,15 +144,16 @@ const toldLine = (
   questions
 });
 
+/** What a tree's registry and records say that stands in its grounds. */
+const IN_GROUNDS = ['crownClass', 'standId', 'species', 'tapBan'] satisfies (keyof Grounds)[];
 const OWN_KEYS = [
-  ...Object.keys(treeSchema.shape),
-  ...LINE_KEYS.filter((key) => key !== 'crownClass' && key !== 'tapBan'),
+  ...[...Object.keys(treeSchema.shape), ...LINE_KEYS].filter((key) => !(IN_GROUNDS as string[]).includes(key)),
   ...(['lookedSinceDecided', 'reviewOn'] satisfies (keyof JointLine)[])
 ];
 const emptyOwn = shapeOf(OWN_KEYS);
 const emptyRow = shapeOf([
   ...OWN_KEYS,
-  ...(['crownClass', 'tapped', 'readings', 'tapBan'] satisfies (keyof Grounds)[]),
+  ...([...IN_GROUNDS, 'tapped', 'readings', 'counted'] satisfies (keyof Grounds)[]),
   ...([
     'dbhMm',
     'ringMm',
@@ -179,7 +178,12 @@ export function conditionOf(
     | 'peelFresh'
     | 'defects'
     | 'hazards'
+    | 'hollow'
   >
 ): Condition | null {
-  return row.lookedOn === null ? null : { ...row, on: row.lookedOn, earlier: row.earlierLooks };
+  const { lookedOn, hollow, defects } = row;
+  const on = lookedOn ?? hollow?.on;
+  if (on === undefined) return null;
+  const met = hollow && !defects.includes('hollow') ? (['hollow'] as const) : [];
+  return { ...row, on, earlier: row.earlierLooks, defects: [...defects, ...met] };
 }

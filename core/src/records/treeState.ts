@@ -1,10 +1,17 @@
-import { toDiameter, type DatedDiameter, type GrowthEstimate, type ReadingQuestion } from '../measure/index.ts';
+import {
+  toDiameter,
+  type CountedRings,
+  type DatedDiameter,
+  type GrowthEstimate,
+  type ReadingQuestion
+} from '../measure/index.ts';
 import { dated, expectationsOf, tell, type Expectations, type Grounds, type LineReading } from './grounds.ts';
 import type { AsOf } from './kind.ts';
-import type { Reading, Taphole } from './kinds/index.ts';
+import type { Reading, RingCount, Taphole } from './kinds/index.ts';
 import { HELD_NAMES, heldOf, kindLines, type HeldRecords, type KindLines, type WorkRecord } from './registry.ts';
 import { tappingYear } from './season.ts';
 import { fill, shapeOf } from './shape.ts';
+import type { Tree } from './site.ts';
 
 /** What follows from a tree's records together, or from the day that is asked about. */
 interface Derived {
@@ -52,15 +59,26 @@ export function deriveTree(records: readonly WorkRecord[], at: AsOf, expects?: P
   return state as unknown as TreeState;
 }
 
-/** What a tree's growth, its size and the questions about it follow from. */
-export function groundsOf({
-  line: { crownClass, lastTappedSeason, drilled, tapBan },
-  readings
-}: Pick<TreeState, 'line' | 'readings'>): Grounds {
+/**
+ * What a tree's growth, its size and the questions about it follow from.
+ * @param tree as the registry has it, where its entries are not among the records
+ */
+export function groundsOf(
+  {
+    line: { crownClass, species, lastTappedSeason, drilled, tapBan },
+    entry,
+    readings,
+    ringCounts
+  }: Pick<TreeState, 'line' | 'entry' | 'readings' | 'ringCounts'>,
+  tree: Pick<Tree, 'standId'> | null = null
+): Grounds {
   return {
     crownClass,
+    standId: entry ? entry.standId : (tree?.standId ?? null),
+    species,
     tapped: lastTappedSeason !== null || drilled > 0,
     readings: readings.map(lineReading),
+    counted: ringCounts.flatMap(lineRings),
     tapBan
   };
 }
@@ -72,6 +90,10 @@ const lineReading = ({ on, valueMm, quantity, method, confirmed }: Reading): Lin
   confirmed
 });
 
+function lineRings({ source, last5Mm, last10Mm, last20Mm }: RingCount): CountedRings[] {
+  return (last5Mm ?? last10Mm ?? last20Mm) ? [{ source, last5Mm, last10Mm, last20Mm }] : [];
+}
+
 /** A reading as a diameter of its day, with the way in which it was measured. */
 export const datedDiameter = (reading: Reading): DatedDiameter => dated(lineReading(reading));
 
@@ -79,7 +101,7 @@ type Told = Pick<Derived, 'questioned' | 'lastReading' | 'growth' | 'dbhMm' | 't
   Pick<AsInLine, 'tapBan'>;
 
 function told(
-  state: Pick<TreeState, 'line' | 'readings'>,
+  state: Pick<TreeState, 'line' | 'entry' | 'readings' | 'ringCounts'>,
   { season, today }: AsOf,
   expects: Partial<Expectations> | undefined
 ): Told {
@@ -118,6 +140,9 @@ export function deriveBush(
   at: AsOf
 ): { readonly states: TreeState[] } & Expectations {
   const first = lives.map((records) => deriveTree(records, at));
-  const expects = expectationsOf(first.map(groundsOf), at.today);
+  const expects = expectationsOf(
+    first.map((state) => groundsOf(state)),
+    at.today
+  );
   return { states: first.map((state) => ({ ...state, ...told(state, at, expects) })), ...expects };
 }

@@ -11,7 +11,9 @@ import { place } from './place.ts';
 import { planting } from './planting.ts';
 import { plot } from './plot.ts';
 import { reading } from './reading.ts';
+import { ringCount } from './ringCount.ts';
 import { rotation } from './rotation.ts';
+import { sawnColumn } from './sawnColumn.ts';
 import { scars } from './scars.ts';
 import { seedlings } from './seedlings.ts';
 import { shavings } from './shavings.ts';
@@ -29,6 +31,7 @@ export const KINDS = [
   place,
   determination,
   reading,
+  ringCount,
   heightAndCrown,
   assessment,
   decision,
@@ -37,6 +40,7 @@ export const KINDS = [
   shavings,
   trunkFeature,
   scars,
+  sawnColumn,
   mark,
   cropChoice,
   crownCard,
@@ -61,7 +65,9 @@ export * from './place.ts';
 export * from './planting.ts';
 export * from './plot.ts';
 export * from './reading.ts';
+export * from './ringCount.ts';
 export * from './rotation.ts';
+export * from './sawnColumn.ts';
 export * from './scars.ts';
 export * from './seedlings.ts';
 export * from './shavings.ts';

@@ -17,7 +17,9 @@ export const shavings = recordKind({
     /** share of brown shavings where partly brown */
     brownShare: z.number().min(0).max(1).nullable().default(null),
     /** depth in wood at which they turned brown, mm; null where nobody looked */
-    brownFromMm: z.number().min(0).max(150).nullable().default(null)
+    brownFromMm: z.number().min(0).max(150).nullable().default(null),
+    /** how the other holes ran when this one stayed dry; null where nobody said, or where it was not dry */
+    othersRan: oneOf('well', 'little', 'none').nullable().default(null)
   },
   holds: { each: 'tapholeId' }
 });

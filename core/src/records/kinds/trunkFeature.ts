@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 import { TRUNK_FEATURES } from '../../trunk/index.ts';
-import { bearingDeg, note, trunkHeightMm } from '../fields.ts';
+import { bearingDeg, note, season, trunkHeightMm } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 
 /** What stands on a trunk besides its holes: what a hand sees, keeps away from, or measures from. */
@@ -12,7 +12,14 @@ export const trunkFeature = recordKind({
   of: 'tree',
   group: 'holes',
   writer: 'crew',
-  fields: { what: z.enum(TRUNK_FEATURES), bearingDeg, heightMm: trunkHeightMm, note },
+  fields: {
+    what: z.enum(TRUNK_FEATURES),
+    bearingDeg,
+    heightMm: trunkHeightMm,
+    /** of a wound, a seam or a broken limb: the year in which the wood was laid open; null where nobody knows */
+    since: season.nullable().default(null),
+    note
+  },
   holds: 'list'
 });
 export type TrunkFeature = RecordOf<typeof trunkFeature>;

@@ -376,4 +376,4 @@ export async function isWhole(bushId: string): Promise<boolean> {
 }
 
 /** A line with all that is said of a ban on tapping, whether or not it holds on the day. */
-const keptRow = (tree: Tree, state: TreeState): TreeRow => ({ ...treeRow(tree, state), ...groundsOf(state) });
+const keptRow = (tree: Tree, state: TreeState): TreeRow => ({ ...treeRow(tree, state), ...groundsOf(state, tree) });

@@ -1,4 +1,4 @@
-import type { RingPriors, SizeExpectation } from '@baumkin/core/measure';
+import type { RingExpectation, SizeExpectation } from '@baumkin/core/measure';
 import type {
   BaseMapFit,
   BushRecord,
@@ -54,7 +54,7 @@ export interface KeptOverview extends Glance {
 /** The same with its trees, told for today. */
 export interface Overview extends Glance {
   /** ring widths to expect in this bush */
-  readonly ringPriors: RingPriors;
+  readonly rings: RingExpectation;
   /** sizes to expect in this bush */
   readonly sizes: SizeExpectation | null;
   readonly trees: readonly TreeRow[];

@@ -1,4 +1,6 @@
 import type { LikelyCause, MeasureMethod, ReadingQuestion } from '@baumkin/core/measure';
+import type { RingCount } from '@baumkin/core/records';
+import type { LengthUse } from '@baumkin/core/units';
 
 export const METHOD_LABEL: Readonly<Record<MeasureMethod, string>> = {
   diameterTape: 'diameter tape',
@@ -45,4 +47,22 @@ export function questionWords({ cause, seen, neighbourTag }: ReadingQuestion): s
     case 'laterAgree':
       return 'The readings that came after it agree with each other and not with it. Look at the tag and the unit.';
   }
+}
+
+/** Counted rings in one sentence. */
+export function ringCountWords(
+  { on, source, heightMm, rings, toPith, hollowFromMm, last5Mm, last10Mm, last20Mm }: RingCount,
+  ruler: { length(mm: number, use: LengthUse): string }
+): string {
+  const widths = [
+    [5, last5Mm],
+    [10, last10Mm],
+    [20, last20Mm]
+  ] as const;
+  const parts = [
+    ...(rings === null ? [] : [`${rings} rings${toPith ? ' to the pith' : ' and more'}`]),
+    ...widths.flatMap(([many, mm]) => (mm === null ? [] : [`the last ${many} ${ruler.length(mm, 'drill')} wide`])),
+    ...(hollowFromMm === null ? [] : [`hollow from ${ruler.length(hollowFromMm, 'hand')} under the bark`])
+  ];
+  return `${source === 'core' ? 'Core' : 'Stump'} of ${on}, ${ruler.length(heightMm, 'hand')} up: ${parts.join('; ')}.`;
 }

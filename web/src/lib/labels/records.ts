@@ -6,7 +6,7 @@ import { recordKindOf, type Paint, type WorkRecord } from '@baumkin/core/records
 import { SIDES } from '@baumkin/core/stand';
 import type { LengthUse } from '@baumkin/core/units';
 
-import { METHOD_LABEL } from './measure.ts';
+import { METHOD_LABEL, ringCountWords } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
 import { FEATURE_WORDS } from './placement.ts';
@@ -39,6 +39,8 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     }
     case 'reading':
       return `Measured ${record.quantity} ${record.asWritten} with ${METHOD_LABEL[record.method]}: ${ruler.length(toDiameter(record.valueMm, record.quantity), 'trunk')} thick`;
+    case 'ringCount':
+      return ringCountWords(record, ruler);
     case 'heightAndCrown': {
       const metres = (m: number) => ruler.length(m * 1000, 'ground');
       const parts = [

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
+  import { speciesById, type SpeciesId } from '@baumkin/core/identify';
+  import { KIN_FROM, RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
   import { wallsOffWell } from '@baumkin/core/trunk';
   import { growthRows, type GrowthRow } from '@baumkin/core/bush';
 
@@ -52,13 +53,24 @@
   const CLASSES: readonly CrownClass[] = ['open', 'dominant', 'codominant', 'intermediate', 'suppressed'];
   const learned = $derived(
     CLASSES.flatMap((crownClass) => {
-      const here = bush.expects.priors?.[crownClass].meanMm;
+      const here = bush.expects.rings?.classes[crownClass].meanMm;
       return here !== undefined && Math.abs(here - RING_PRIOR[crownClass].meanMm) >= 0.05 ? [{ crownClass, here }] : [];
     })
   );
+  /** Stands and species that lay more or less than others here, most different first. */
+  const apart = $derived.by(() => {
+    const { stands = {}, species = {} } = bush.expects.rings ?? {};
+    const named = [
+      ...(bush.overview?.stands ?? []).map(({ id, name }) => [name, stands[id]] as const),
+      ...Object.entries(species).map(([id, share]) => [speciesById(id as SpeciesId).name, share] as const)
+    ];
+    return named
+      .flatMap(([name, share]) => (share !== undefined && Math.abs(share) >= 0.03 ? [{ name, share }] : []))
+      .sort((a, b) => b.share - a.share);
+  });
   /** How far single trees stray here, mm; null where it is as usual. */
   const spread = $derived.by(() => {
-    const here = bush.expects.priors?.codominant.sdMm ?? RING_PRIOR.codominant.sdMm;
+    const here = bush.expects.rings?.classes.codominant.sdMm ?? RING_PRIOR.codominant.sdMm;
     return Math.abs(here / RING_PRIOR.codominant.sdMm - 1) >= 0.1 ? here : null;
   });
 </script>
@@ -87,6 +99,15 @@
         >
         <span>● keeps up</span><span>○ open</span><span>▲ falls behind</span>
       </p>
+      {#if apart.length > 0}
+        <p class="aside mt-2 max-w-prose" data-testid="kin-words">
+          Beside trees of their crown class {apart
+            .map(
+              ({ name, share }) => `${name} lays ${Math.round(100 * Math.abs(share))} % ${share > 0 ? 'more' : 'less'}`
+            )
+            .join(', ')}. A stand or species is told apart from {KIN_FROM} trees on that were measured twice or cored.
+        </p>
+      {/if}
       {#if learned.length > 0}
         <p class="aside mt-2 max-w-prose">
           What unmeasured trees are taken to lay here, learned from the measured ones: {learned

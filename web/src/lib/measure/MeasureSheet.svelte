@@ -25,6 +25,7 @@
   import GrowthLine from './GrowthLine.svelte';
   import HeightAndCrownForm from './HeightAndCrownForm.svelte';
   import OldQuestions from './OldQuestions.svelte';
+  import RingCountForm from './RingCountForm.svelte';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
@@ -94,9 +95,18 @@
   const ring = $derived(tree.growth);
   const growthWords = $derived.by(() => {
     const rate = `${preferences.length(ring.ringMm, 'ring')} of wood a year, give or take ${preferences.length(ring.ringSeMm, 'ring')}`;
-    if (!ring.observed) return `No growth measured yet. Trees of its crown class lay about ${rate}.`;
+    const { species, stands } = bush.expects.rings ?? {};
+    const apart =
+      (species && row.species && row.species in species) || (stands && row.standId && row.standId in stands);
+    const like = apart ? 'trees like it here: crown class, stand and species' : 'its crown class';
+    if (!ring.observed)
+      return `No growth measured yet. ${apart ? 'Trees like it here, by crown class, stand and species,' : 'Trees of its crown class'} lay about ${rate}.`;
     const share = Math.round(ring.weightOfReadings * 10);
-    return `It lays about ${rate}. ${share >= 9 ? 'That rests on its own readings' : `About ${share} parts in 10 of that rest on its own readings, the rest on its crown class`}, over ${Math.round(ring.spanYears)} years.`;
+    const own = [
+      ...(ring.spanYears > 0 ? [`its own readings over ${Math.round(ring.spanYears)} years`] : []),
+      ...(tree.ringCounts.length > 0 ? ['its counted rings'] : [])
+    ].join(' and ');
+    return `It lays about ${rate}. ${share >= 9 ? `That rests on ${own}` : `About ${share} parts in 10 of that rest on ${own}, the rest on ${like}`}.`;
   });
 
   async function save(): Promise<void> {
@@ -250,6 +260,7 @@
     {:else}
       <p>Viewers look; they do not write.</p>
     {/if}
+    <RingCountForm {treeId} />
     <HeightAndCrownForm {treeId} />
     <RegistryEntry {treeId} />
   </section>

@@ -17,5 +17,5 @@ export interface DerivedLine extends KeptTexts {
 /** Derives the line of a tree, and what it is told from. @param records those that a line follows from */
 export function derivedLine(tree: Tree, records: readonly WorkRecord[], season: number): DerivedLine {
   const state = deriveTree(records, { season, today: ANY_DAY });
-  return { id: tree.id, line: JSON.stringify(ownLine(tree, state)), grounds: JSON.stringify(groundsOf(state)) };
+  return { id: tree.id, line: JSON.stringify(ownLine(tree, state)), grounds: JSON.stringify(groundsOf(state, tree)) };
 }

@@ -9,8 +9,8 @@ import { asTold } from '$lib/server/lines.ts';
 export async function GET({ params, locals, request }) {
   const bush = await requireBush(locals, params.bush);
   const { glance, kept } = await glanceAt(bush, { id: locals.member!.id, name: locals.member!.displayName });
-  const { lines, priors: ringPriors, sizes } = asTold(kept, glance.today);
-  return packedPieces(request, withTrees({ ...glance, ringPriors, sizes }, lines));
+  const { lines, rings, sizes } = asTold(kept, glance.today);
+  return packedPieces(request, withTrees({ ...glance, rings, sizes }, lines));
 }
 
 /** Gives the bush another name, or says where on earth it lies. */
