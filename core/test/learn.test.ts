@@ -58,7 +58,7 @@ function tapped(k: number, seasons: number, model: ColumnModel = DEFAULT_COLUMNS
     const [drilled] = hidden.drill(season, spots);
     const buriedMm = (seasons - season) * TREE.ringMm;
     holes.push({ season, ...spots[0]!, bitMm: TREE.bitMm, depthMm: TREE.depthMm, buriedMm });
-    seen.push({ hole: season, ...readShavings(drilled!.lost, model.hitShare, rng), brownFromMm: null });
+    seen.push({ hole: season, ...readShavings(drilled!.lost, model.hitShare, rng), brownFromMm: null, ran: 1 });
   }
   const woodRadiusMm = TREE.woodRadiusMm + seasons * TREE.ringMm;
   const trunk: Trunk = { woodRadiusMm, barkRadiusMm: woodRadiusMm + 8, holes };
@@ -73,7 +73,7 @@ describe('learning from shavings (self-consistency: trunks drawn from the model 
     const trees = shortOrLong(100, 300);
     for (let k = 0; k < trees; k++) {
       const { trunk, seen, hidden } = tapped(k, 10);
-      const { learned } = learnTrunk(trunk, seen, DEFAULT_COLUMNS, { draws: 120, depthMm: 38.1, seed: k });
+      const { learned } = learnTrunk(trunk, seen, DEFAULT_COLUMNS, { draws: 240, depthMm: 38.1, seed: k });
       if (learned.leanFromDeg <= hidden.leanDeg && hidden.leanDeg <= learned.leanToDeg) held += 1;
       errors.push((learned.leanMeanDeg - hidden.leanDeg) ** 2);
       prior.push(hidden.leanDeg ** 2);
@@ -108,7 +108,7 @@ describe('learning from shavings (self-consistency: trunks drawn from the model 
       const lost = { with: 0, without: 0 };
       for (const way of ['with', 'without'] as const) {
         const { draws } = learnTrunk(trunk, way === 'with' ? seen : [], DEFAULT_COLUMNS, {
-          draws: 120,
+          draws: 240,
           depthMm: 38.1,
           seed: k
         });

@@ -132,10 +132,18 @@ describe('the heat map', () => {
   });
 
   it('counts wood beyond the sapwood as lost', () => {
-    const deep = { ...DEFAULT_PRACTICE, depthMm: 100 };
-    const spot = askSpot(task({ ...sunnySide, holes: [] }, { practice: deep }), 0, 1000);
+    const path = { ...DEFAULT_PRACTICE, depthMm: 100 };
+    const drawn = { trunk: { ...sunnySide, holes: [] }, draws: [[]], path, model: DEFAULT_COLUMNS };
+    const spot = judgeSpot(drawn, { bearingDeg: 0, heightMm: 1000 });
     expect(spot.stained).toBeCloseTo(0.25, 9);
     expect(spot.pClear).toBe(0);
+  });
+
+  it('asks for no hole deeper than the sapwood', () => {
+    const practice = { ...DEFAULT_PRACTICE, depthMm: 100 };
+    const { depthMm, proposals } = placeHoles(task({ ...sunnySide, holes: [] }, { practice }));
+    expect(depthMm).toBe(DEFAULT_COLUMNS.sapwoodMm);
+    expect(proposals[0]!.outlook.pClear).toBe(1);
   });
 });
 

@@ -2,7 +2,14 @@ import { seedFrom, toRadians } from '../math/index.ts';
 import type { BushSettings, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
 import type { Defect, PlacementTask } from '../rotation/index.ts';
 import { guidelineTaps, tapGuidelineOf } from '../taps/index.ts';
-import { DEFAULT_PRACTICE, trunkToday, type OldHole, type SeenShavings, type Trunk } from '../trunk/index.ts';
+import {
+  DEFAULT_PRACTICE,
+  trunkToday,
+  type OldHole,
+  type SeenShavings,
+  type Trunk,
+  type WoundKind
+} from '../trunk/index.ts';
 import { modelOf } from './policy.ts';
 import { basisOf, type RotationBasis } from './rotationBasis.ts';
 
@@ -93,6 +100,21 @@ function unsureHoles(
   });
 }
 
+/** How wide the wood is taken to have been laid open, mm. Working assumptions. */
+const OPENED_MM: Readonly<Record<WoundKind, number>> = { wound: 60, limb: 60, seam: 20 };
+const isWound = (what: TrunkFeature['what']): what is WoundKind => what in OPENED_MM;
+
+/** Wounds of a known year, each as a hole as wide as it was and as deep as the tree: wood that was laid since is clear. */
+function woundsOf({ trunkFeatures, growth: { ringMm } }: TreeState, trunk: Trunk, season: number): OldHole[] {
+  return trunkFeatures.flatMap(({ what, since, bearingDeg, heightMm }): OldHole[] => {
+    // Of older records it was not asked.
+    if (!isWound(what) || !since || since > season) return [];
+    const buriedMm = (season - since) * ringMm;
+    const depthMm = Math.max(1, trunk.woodRadiusMm - buriedMm);
+    return [{ season: since, bearingDeg, heightMm, bitMm: OPENED_MM[what], depthMm, buriedMm, wound: what }];
+  });
+}
+
 /** The trunk of a tree as the placement sees it, and its known holes in the same order. */
 export function trunkOf(
   tree: TreeState,
@@ -104,17 +126,20 @@ export function trunkOf(
   const { ringMm } = tree.growth;
   const known = trunkToday(tree.tappingDbhMm, ringMm, season, holes);
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
-  return {
-    holes,
-    trunk: { ...known, holes: [...known.holes, ...unsureHoles({ ...tree, scars }, known, season, bandOf(settings))] }
-  };
+  const unsure = unsureHoles({ ...tree, scars }, known, season, bandOf(settings));
+  return { holes, trunk: { ...known, holes: [...known.holes, ...unsure, ...woundsOf(tree, known, season)] } };
 }
+
+/** How far the day ran, by how the others ran. Working assumption for a little. */
+const RAN = { well: 1, little: 0.5, none: 0 } as const;
 
 /** What was seen of the shavings of the trunk's holes. */
 export function seenOf(holes: readonly Taphole[], { shavings }: TreeState): SeenShavings[] {
   return holes.flatMap(({ id }, hole) => {
     const seen = shavings.get(id);
-    return seen ? [{ hole, seen: seen.seen, brownShare: seen.brownShare, brownFromMm: seen.brownFromMm }] : [];
+    if (!seen) return [];
+    const { brownShare, brownFromMm, othersRan } = seen;
+    return [{ hole, seen: seen.seen, brownShare, brownFromMm, ...(othersRan && { ran: RAN[othersRan] }) }];
   });
 }
 
@@ -140,7 +165,9 @@ export function placementOf(
   const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;
   const { holes, trunk } = found;
   const line = tree.trunkFeatures.filter(({ what }) => what === 'line').at(-1);
-  const model = modelOf(settings, tree.determination?.species ?? null);
+  const columns = modelOf(settings, tree.determination?.species ?? null);
+  // Nobody taps a hollow.
+  const model = { ...columns, sapwoodMm: Math.min(columns.sapwoodMm, tree.line.hollow?.fromMm ?? Infinity) };
   const basis = basisOf(tree, { settings, season, model, barkRadiusMm: trunk.barkRadiusMm });
   return {
     holes,

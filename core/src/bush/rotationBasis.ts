@@ -15,7 +15,7 @@ import {
   type PlacedRotation,
   type PlannedHole
 } from '../rotation/index.ts';
-import type { ColumnModel } from '../trunk/index.ts';
+import { DEFAULT_COLUMNS, type ColumnModel } from '../trunk/index.ts';
 import { AS_PLANNED_MM, roundState } from './round.ts';
 
 type Coming = NonNullable<RotationRecord['coming']>;
@@ -37,6 +37,8 @@ export interface RotationBasis {
   /** what was learned since the plan was looked at last */
   readonly news: readonly RestsOn[];
   readonly ringMm: number;
+  /** how deep the bush drills, mm */
+  readonly practiceDepthMm: number;
   /** all of the kept plan, drilled holes and past seasons included; by another way of placing, the season's holes */
   readonly coming: Coming | null;
   /** stamps of what a plan follows from */
@@ -75,7 +77,7 @@ export function basisOf(tree: TreeState, asked: Asked): RotationBasis {
       ? thisSeason({ season, taps, ringMm }, record.holes)
       : null;
   const stamps = (of: Coming) => stampsOf(tree, { ...asked, taps }, of);
-  const basis = { season, taps, ringMm, coming, stamps };
+  const basis = { season, taps, ringMm, coming, stamps, practiceDepthMm: asked.settings.depthMm };
   if (!record || !coming) return { ...basis, kept: null, settled: false, done: [], news: [] };
   const now = stamps(coming);
   // A newer program than this one knows better: the two would undo each other's plans in turn.
@@ -106,6 +108,12 @@ export function basisOf(tree: TreeState, asked: Asked): RotationBasis {
   };
 }
 
+/** How deep a tree's holes of a season are drilled, mm of wood: as the bush does, or less where its plan says so. */
+export function plannedDepth({ rotation }: TreeState, season: number, { depthMm }: BushSettings): number {
+  // Plans of before did not say it.
+  return Math.min(depthMm, (rotation?.season === season ? rotation.depthMm : null) ?? depthMm);
+}
+
 /**
  * What is to be kept of a plan that was made or looked at.
  * @returns the fields of a record; null where the kept one says it all
@@ -113,9 +121,9 @@ export function basisOf(tree: TreeState, asked: Asked): RotationBasis {
 export function rotationToKeep(
   basis: RotationBasis,
   seed: number,
-  { rotation, proposals }: PlacedRotation
+  { rotation, proposals, depthMm }: PlacedRotation
 ): Omit<RotationRecord, 'id' | 'treeId' | 'on' | 'recordedAt' | 'correctsId' | 'withdrawn' | 'authorId'> | null {
-  const { season, kept, done, news, taps, ringMm, settled } = basis;
+  const { season, kept, done, news, taps, ringMm, settled, practiceDepthMm } = basis;
   if (settled) return null;
   const open = rotation
     ? proposals.filter(({ planned }) => planned)
@@ -127,7 +135,8 @@ export function rotationToKeep(
       pClear: Math.round(1000 * outlook.pClear) / 1000
     }))
   ];
-  const record = { kind: 'rotation' as const, season, holes, news: [...news], seed };
+  const shallower = depthMm < practiceDepthMm ? depthMm : null;
+  const record = { kind: 'rotation' as const, season, holes, depthMm: shallower, news: [...news], seed };
   if (!rotation) {
     const verdict = basis.coming === null ? 'first' : 'changed';
     const restsOn = basis.stamps(thisSeason(basis, holes));
@@ -192,11 +201,9 @@ function moved(kept: readonly PlannedHole[], plan: readonly PlannedHole[]): bool
   );
 }
 
-/** Wishes that are not as in any new bush: a setting that is new in the program is no news. */
-const asked = (wishes: Partial<BushSettings>) =>
-  Object.entries(wishes).filter(
-    ([name, value]) => JSON.stringify(value) !== JSON.stringify(DEFAULT_BUSH_SETTINGS[name as keyof BushSettings])
-  );
+/** What is not as in any new bush: a setting that is new in the program is no news. */
+const unlike = <T extends object>(own: Partial<T>, usual: T) =>
+  Object.entries(own).filter(([name, value]) => JSON.stringify(value) !== JSON.stringify(usual[name as keyof T]));
 
 /** Short stamps: what differs is another, and that is all that is asked of them. */
 const stampOf = (of: unknown) => (seedFrom(JSON.stringify(of)) >>> 0).toString(36);
@@ -222,8 +229,8 @@ function stampsOf(
     band: [lowestMm, highestMm],
     snow: snowMm,
     practice: [bitMm, depthMm, spacingMm, dropMm],
-    wishes: asked({ favours, favouredDeg, foresight, strategy }),
-    columns: model,
+    wishes: unlike({ favours, favouredDeg, foresight, strategy }, DEFAULT_BUSH_SETTINGS),
+    columns: unlike(model, DEFAULT_COLUMNS),
     planner: ROTATION_PLANNER
   };
   const stamps = Object.fromEntries(RESTS_ON.map((each) => [each, stampOf(of[each])])) as Stamps;

@@ -44,6 +44,8 @@ export interface PlacedRotation {
   /** null where none was asked for */
   readonly rotation: Renewed | null;
   readonly proposals: readonly Proposal[];
+  /** how deep they are drilled, mm of wood: as the bush does, or less where this tree carries no sap so deep */
+  readonly depthMm: number;
 }
 
 /** Everything the Place station shows of a trunk, from one seed. */
@@ -63,6 +65,20 @@ export interface SpotAnswer {
   readonly lengthwise: LengthwiseSection;
 }
 
+/** No hole is made shallower than this, mm: it would hold no spout. Working assumption. */
+export const LEAST_DEPTH_MM = 20;
+
+/**
+ * How deep holes are drilled in a tree, mm of wood: as the bush does; less where its sapwood ends before, or a hollow begins. Of what
+ * shavings tell of that, the depth is taken that the sapwood reaches in eight of ten.
+ */
+function drillDepth({ practice, model }: PlacementTask, { sapwoodMm }: Learned): number {
+  const { depthMm } = practice;
+  const told = sapwoodMm && sapwoodMm.middle < depthMm ? sapwoodMm.surely : depthMm;
+  const reach = Math.min(told, model.sapwoodMm);
+  return reach >= depthMm ? depthMm : Math.max(Math.min(LEAST_DEPTH_MM, depthMm), Math.floor(reach));
+}
+
 /** What the wood of a trunk follows from, as a text: as long as it is the same, one `DrawnWood` serves. */
 export function woodQuestion({ trunk, practice, model, seed, draws, cellMm, ringCv, seen }: PlacementTask): string {
   return JSON.stringify([trunk, practice, model, seed, draws, cellMm, ringCv, seen]);
@@ -71,33 +87,36 @@ export function woodQuestion({ trunk, practice, model, seed, draws, cellMm, ring
 /** The wood of a trunk with its possible truths drawn once: map, plan and every asked spot rest on the same ones. */
 export class DrawnWood {
   readonly known: LearnedTrunk;
-  readonly #task: PlacementTask;
+  /** with holes as deep as this tree's sapwood lets them be */
+  readonly task: PlacementTask;
   #map: HeatMap | null = null;
   #deep: readonly TrunkDraw[] | null = null;
 
   constructor(task: PlacementTask) {
-    this.#task = task;
+    this.task = task;
     this.known = this.#learned(task.draws, task.practice.depthMm);
+    const depthMm = drillDepth(task, this.known.learned);
+    this.task = { ...task, practice: { ...task.practice, depthMm } };
   }
 
   get drawn(): DrawnTrunk {
-    const { trunk, practice: path, model } = this.#task;
+    const { trunk, practice: path, model } = this.task;
     return { trunk, draws: this.known.draws, path, model };
   }
 
   /** The chance of clear wood all over the band. */
   get map(): HeatMap {
-    const { trunk, practice, cellMm } = this.#task;
+    const { trunk, practice, cellMm } = this.task;
     return (this.#map ??= heatMap(this.drawn, gridFor(trunk, practice.lowestMm, practice.highestMm, cellMm)));
   }
 
   /** Sections show wood behind the hole too. */
   get deep(): readonly TrunkDraw[] {
-    return (this.#deep ??= this.#learned(200, this.#task.trunk.woodRadiusMm).draws);
+    return (this.#deep ??= this.#learned(200, this.task.trunk.woodRadiusMm).draws);
   }
 
   #learned(draws: number, depthMm: number): LearnedTrunk {
-    const { trunk, model, seed, ringCv, seen = [] } = this.#task;
+    const { trunk, model, seed, ringCv, seen = [] } = this.task;
     return learnTrunk(trunk, seen, model, { draws, depthMm, seed, ringCv });
   }
 }
@@ -109,7 +128,8 @@ export class PlacedTrunk {
 
   /** @param wood of the same `woodQuestion` */
   constructor(task: PlacementTask, wood = new DrawnWood(task)) {
-    this.#task = task;
+    // Of the same wood more may be asked by now: other holes, another plan.
+    this.#task = { ...task, practice: { ...task.practice, depthMm: wood.task.practice.depthMm } };
     this.#wood = wood;
   }
 
@@ -117,8 +137,8 @@ export class PlacedTrunk {
   plan(): PlacedRotation {
     const { strategy = 'rotation' } = this.#task;
     if (strategy === 'rotation') return this.#rotation();
-    const { rotation, proposals } = this.place();
-    return { rotation, proposals };
+    const { rotation, proposals, depthMm } = this.place();
+    return { rotation, proposals, depthMm };
   }
 
   #rotation(): PlacedRotation {
@@ -129,6 +149,7 @@ export class PlacedTrunk {
     const named = planned ? (rotation?.plan ?? []) : (kept?.holes ?? []);
     return {
       rotation,
+      depthMm: task.practice.depthMm,
       proposals: named
         .filter(({ season }) => season === 0)
         .slice(0, Math.max(0, taps - taken.length))
@@ -146,11 +167,12 @@ export class PlacedTrunk {
     const task = this.#task;
     const { wanted, taken = [] } = task;
     const { map } = this.#wood;
-    const { rotation, proposals } = this.#rotation();
+    const { rotation, proposals, depthMm } = this.#rotation();
     const others = clearPlaces(task, map, wanted - proposals.length, [...taken, ...proposals]);
     return {
       map,
       rotation,
+      depthMm,
       proposals: [...proposals, ...others.map((spot) => ({ ...this.#judged(spot), planned: false }))],
       learned: this.#wood.known.learned
     };

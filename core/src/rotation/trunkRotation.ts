@@ -1,6 +1,6 @@
 import { writtenSpot, type BarkSpot } from '../geometry/index.ts';
 import { seededRng, toDegrees } from '../math/index.ts';
-import { drawHole, type Learned } from '../trunk/index.ts';
+import { columnsBehind, drawHole, type ColumnModel, type Learned, type OldHole } from '../trunk/index.ts';
 import { CELL_REACH_MM } from './board.ts';
 import { renew, type Renewed } from './carry.ts';
 import { kernelFor, type GrainBelief, type LossKernel } from './kernel.ts';
@@ -41,7 +41,7 @@ export function rotationTask(task: PlacementTask, learned: Learned): RotationTas
     ringCv: task.ringCv,
     practice: { ...practice, ...band },
     kernel: kernelFor(practice.bitMm, practice.bitMm, model, belief),
-    past: pastOf(task, learned, (bitMm) => kernelFor(bitMm, practice.bitMm, model, belief)),
+    past: pastOf(task, learned, (hole) => kernelFor(hole.bitMm, practice.bitMm, besideNew(hole, model), belief)),
     taps: Array<number>(seasonsToPlan(practice.depthMm, ringMm)).fill(task.taps),
     taken,
     allowed: (spot, now) =>
@@ -80,6 +80,17 @@ function unhandiness(
   return HANDINESS * ((1 - side) * off + side * unliked);
 }
 
+/**
+ * The model of an old hole's column beside a new hole. Errors of place of both blur it: where whoever drilled the old one errs
+ * otherwise, they are so much larger or smaller together. In coarse steps, so that holes share their kernels.
+ */
+function besideNew(hole: OldHole, model: ColumnModel): ColumnModel {
+  const hand = Math.max(1, Math.round(2 * (hole.hand ?? 1))) / 2;
+  const both = Math.sqrt((1 + hand ** 2) / 2);
+  const { positionSdSidewaysMm, positionSdUpMm, ...columns } = columnsBehind(hole, model);
+  return { ...columns, positionSdSidewaysMm: both * positionSdSidewaysMm, positionSdUpMm: both * positionSdUpMm };
+}
+
 /** A hole of the past is tried at so many of the places where it may be. */
 const PLACES_OF_A_SCAR = 16;
 
@@ -87,21 +98,21 @@ const PLACES_OF_A_SCAR = 16;
 function pastOf(
   { trunk, model, seed }: PlacementTask,
   learned: Learned,
-  kernel: (bitMm: number) => LossKernel
+  kernel: (hole: OldHole) => LossKernel
 ): PastHole[] {
   const rng = seededRng(seed);
   const shifted = (bearingDeg: number, leftMm: number) => bearingDeg + toDegrees(leftMm / trunk.woodRadiusMm);
   return trunk.holes.flatMap((hole, i): PastHole[] => {
-    const { bearingDeg, heightMm, buriedMm, depthMm, bitMm } = hole;
+    const { bearingDeg, heightMm, buriedMm, depthMm } = hole;
     if (!hole.unsure) {
       const shift = learned.shifts[i]!;
       const place = { bearingDeg: shifted(bearingDeg, shift.leftMm), heightMm: heightMm + shift.upMm };
-      return [{ ...place, buriedMm, depthMm, kernel: kernel(bitMm) }];
+      return [{ ...place, buriedMm, depthMm, kernel: kernel(hole) }];
     }
     return Array.from({ length: PLACES_OF_A_SCAR }, () => {
       const { leftMm, upMm, buriedMm: under } = drawHole(hole, model, rng);
       const place = { bearingDeg: shifted(bearingDeg, leftMm), heightMm: heightMm + upMm };
-      return { ...place, buriedMm: under, depthMm, kernel: kernel(bitMm), weight: 1 / PLACES_OF_A_SCAR };
+      return { ...place, buriedMm: under, depthMm, kernel: kernel(hole), weight: 1 / PLACES_OF_A_SCAR };
     });
   });
 }

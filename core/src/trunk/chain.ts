@@ -1,25 +1,30 @@
 import { toDegrees, toRadians, type Rng } from '../math/index.ts';
 import { columnHalfLength, stainedShare, type OldHole, type Overlap } from './column.ts';
-import type { ColumnModel } from './defaults.ts';
+import { columnsBehind, type ColumnModel } from './defaults.ts';
 import {
   drawGrowthFactor,
   drawHole,
   drawTruth,
   holeSizeSigma,
+  placeErrors,
   TREE_SIZE_SIGMA,
   type HoleTruth,
   type TrunkTruth
 } from './draws.ts';
-import { READING, readingChances, type SeenShavings } from './shavings.ts';
+import { READING, readingChances, UNSAID_RAN, type SeenShavings } from './shavings.ts';
 import { shorterWay } from './spot.ts';
 import type { Trunk } from './trunk.ts';
 
 /** Sweeps between two truths that are kept: with few holes, and from `manyFrom` on with many. */
-const BETWEEN = { few: 6, many: 2, manyFrom: 7 } as const;
+const BETWEEN = { few: 9, many: 2, manyFrom: 7 } as const;
 /** A small step, in standard deviations. */
 const NUDGE = 0.7;
+/** A small step of the sapwood's logarithm, in its own standard deviations. */
+const SAPWOOD_STEP = 0.5;
+/** Of a look, where no column of its older holes has changed. */
+const NOTHING_MOVED = -2;
 /** Truths from which each chain chooses its beginning. */
-const STARTS = 40;
+const STARTS = 80;
 
 /** Older holes farther off than this sideways have no part in what was seen, mm. */
 const NEAR_MM = 200;
@@ -47,15 +52,20 @@ export class Chain {
   readonly #about: readonly (readonly Part[])[];
   readonly #fits: Float64Array;
   readonly #trial: Float64Array;
+  /** looks whose path may have met an older hole's column, and all of them */
   readonly #all: readonly Part[];
+  readonly #every: readonly Part[];
+  /** no hole that was looked at is deeper, mm: sapwood that ends deeper still changes nothing */
+  readonly #deepestMm: number;
   /** by look: what its path meets of each older hole */
   readonly #meets: (Overlap | null)[][];
   /** what a change that is tried has replaced in `#meets` */
   readonly #undo: { readonly look: number; readonly at: number; readonly was: Overlap | null }[] = [];
   /** holes that some look speaks of */
   readonly #concerned: readonly number[];
-  readonly #sidewaysSd: readonly number[];
+  readonly #placeSd: readonly { readonly sidewaysMm: number; readonly upMm: number }[];
   #leanDeg = 0;
+  #sapwoodMm: number;
   #logSize = 0;
   // What follows from the two, and of which they follow.
   #slopeOf = 0;
@@ -75,24 +85,25 @@ export class Chain {
     this.#model = model;
     this.#rng = rng;
     this.#ringCv = ringCv;
-    // Where nothing older is near, shavings say nothing of the grain.
-    this.#looks = seen
-      .map((look) => ({
-        ...look,
-        older: olderNear(trunk, look.hole),
-        ifClear: logChance(look, [], trunk.holes[look.hole]!, model.hitShare)
-      }))
-      .filter(({ older }) => older.length > 0);
+    this.#looks = seen.map((look) => ({
+      ...look,
+      older: olderNear(trunk, look.hole),
+      ifClear: logChance(look, [], trunk.holes[look.hole]!, model.hitShare)
+    }));
     this.#about = trunk.holes.map((_, index) =>
       this.#looks.flatMap(({ hole, older }, look) => {
         const at = hole === index ? -1 : older.findIndex((o) => o.index === index);
-        return hole === index || at >= 0 ? { look, at } : [];
+        return (hole === index && older.length > 0) || at >= 0 ? { look, at } : [];
       })
     );
-    this.#all = this.#looks.map((_, look) => ({ look, at: -1 }));
+    // Where nothing older is near, shavings say nothing of the grain; of the sapwood they do.
+    this.#all = this.#looks.flatMap(({ older }, look) => (older.length > 0 ? { look, at: -1 } : []));
+    this.#every = this.#looks.map((_, look) => ({ look, at: NOTHING_MOVED }));
+    this.#deepestMm = Math.max(0, ...seen.map(({ hole }) => trunk.holes[hole]!.depthMm));
+    this.#sapwoodMm = Math.max(model.sapwoodMm, this.#deepestMm);
     this.#meets = this.#looks.map(({ older }) => older.map(() => null));
     this.#concerned = trunk.holes.flatMap((_, index) => (this.#about[index]!.length > 0 ? index : []));
-    this.#sidewaysSd = trunk.holes.map(({ unsure }) => Math.hypot(model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0));
+    this.#placeSd = trunk.holes.map((hole) => placeErrors(hole, model));
     this.#fits = new Float64Array(this.#looks.length);
     this.#trial = new Float64Array(this.#looks.length);
     this.#begin();
@@ -102,13 +113,13 @@ export class Chain {
   #begin(): void {
     const starts = Array.from({ length: STARTS }, () => {
       this.#set(drawTruth(this.#trunk, this.#model, this.#rng, this.#ringCv));
-      const fit = this.#all.reduce((sum, { look }) => sum + this.#fitOf(look, -1), 0);
+      const fit = this.#looks.reduce((sum, _, look) => sum + this.#fitOf(look, -1), 0);
       return { leanDeg: this.#leanDeg, logSize: this.#logSize, growth: this.#growth, holes: this.#holes, fit };
     });
     const best = Math.max(...starts.map(({ fit }) => fit));
     let left = this.#rng.uniform() * starts.reduce((sum, { fit }) => sum + Math.exp(fit - best), 0);
     this.#set(starts.find(({ fit }) => (left -= Math.exp(fit - best)) <= 0) ?? starts[0]!);
-    for (const { look } of this.#all) this.#fits[look] = this.#fitOf(look, -1);
+    for (const look of this.#looks.keys()) this.#fits[look] = this.#fitOf(look, -1);
     this.#undo.length = 0;
   }
 
@@ -124,6 +135,11 @@ export class Chain {
     return this.#concerned.length < BETWEEN.manyFrom ? BETWEEN.few : BETWEEN.many;
   }
 
+  /** How deep sap is carried in this tree, mm. */
+  get sapwoodMm(): number {
+    return this.#sapwoodMm;
+  }
+
   truth(): TrunkTruth {
     const holes = this.#holes.map((hole, index) =>
       this.#about[index]!.length === 0 ? drawHole(this.#trunk.holes[index]!, this.#model, this.#rng) : hole
@@ -134,14 +150,16 @@ export class Chain {
   /** Tries to change everything once. */
   sweep(): void {
     const rng = this.#rng;
-    const leanSd = this.#model.grainSdDeg;
+    const { grainMeanDeg, grainSdDeg } = this.#model;
     const lean = this.#leanDeg;
-    this.#leanDeg = lean + rng.normal(0, 0.7 * leanSd);
-    if (!this.#stays(this.#all, (lean ** 2 - this.#leanDeg ** 2) / (2 * leanSd ** 2))) this.#leanDeg = lean;
+    this.#leanDeg = lean + rng.normal(0, 0.7 * grainSdDeg);
+    const [before, after] = [lean - grainMeanDeg, this.#leanDeg - grainMeanDeg];
+    if (!this.#stays(this.#all, (before ** 2 - after ** 2) / (2 * grainSdDeg ** 2))) this.#leanDeg = lean;
     const size = this.#logSize;
     this.#logSize = size + rng.normal(0, TREE_SIZE_SIGMA);
     if (!this.#stays(this.#all, (size ** 2 - this.#logSize ** 2) / (2 * TREE_SIZE_SIGMA ** 2))) this.#logSize = size;
     this.#grow();
+    this.#deepen();
     // Holes without shavings are drawn only when a truth is kept: they change no likelihood.
     for (const index of this.#concerned) {
       this.#redraw(index);
@@ -159,15 +177,16 @@ export class Chain {
 
   /** Moves one hole's place and column a little: what explains brown shavings is seldom drawn anew from the priors. */
   #nudge(index: number): void {
-    const { positionSdUpMm, sideMarginSigma, sideMarginMedianMm, volumeRatioMedian } = this.#model;
     const rng = this.#rng;
     const hole = this.#trunk.holes[index]!;
+    const columns = columnsBehind(hole, this.#model);
+    const { sideMarginSigma, sideMarginMedianMm, volumeRatioMedian } = columns;
     const before = this.#holes[index]!;
-    const ratioSd = holeSizeSigma(this.#model);
+    const { sidewaysMm, upMm } = this.#placeSd[index]!;
     const sds = {
-      left: this.#sidewaysSd[index]!,
-      up: Math.hypot(positionSdUpMm, hole.unsure?.upMm ?? 0),
-      ratio: ratioSd,
+      left: sidewaysMm,
+      up: upMm,
+      ratio: holeSizeSigma(columns),
       margin: sideMarginSigma
     };
     /** its place and the logarithms of its column, in their own standard deviations */
@@ -205,6 +224,22 @@ export class Chain {
     if (this.#growth < 0 || !this.#stays(this.#all, prior)) this.#growth = growth;
   }
 
+  /** Another depth of the sapwood: one from its own prior, so that only the fit decides, and one near by. */
+  #deepen(): void {
+    const { sapwoodMm: median, sapwoodSigma: sigma } = this.#model;
+    if (sigma === 0) return;
+    const off = (mm: number) => Math.log(mm / median) / sigma;
+    const tried = (mm: number, prior: number) => {
+      const before = this.#sapwoodMm;
+      this.#sapwoodMm = mm;
+      const told = Math.min(before, mm) < this.#deepestMm ? this.#every : [];
+      if (!this.#stays(told, prior)) this.#sapwoodMm = before;
+    };
+    tried(this.#rng.logNormal(median, sigma), 0);
+    const near = this.#sapwoodMm * Math.exp(this.#rng.normal(0, SAPWOOD_STEP * sigma));
+    tried(near, (off(this.#sapwoodMm) ** 2 - off(near) ** 2) / 2);
+  }
+
   /**
    * Leans the grain and moves every hole sideways along with it, so that each path meets nearly what it met before: what was
    * seen hardly tells such truths apart, and single steps would take hours along that ridge. The new lean is drawn from the
@@ -212,14 +247,16 @@ export class Chain {
    * leaves out, the fit and that the lean's own prior is normal in degrees and not in slope, decides whether it stays.
    */
   #shear(): void {
-    const slopeSd = Math.tan(toRadians(this.#model.grainSdDeg));
+    const { grainMeanDeg, grainSdDeg } = this.#model;
+    const slopeMean = Math.tan(toRadians(grainMeanDeg));
+    const slopeSd = Math.tan(toRadians(grainSdDeg));
     const slope = Math.tan(toRadians(this.#leanDeg));
     const heights = this.#concerned.map((index) => this.#trunk.holes[index]!.heightMm + this.#holes[index]!.upMm);
     const middle = heights.reduce((a, b) => a + b, 0) / Math.max(1, heights.length);
     let precision = 1 / slopeSd ** 2;
-    let pull = -slope / slopeSd ** 2;
+    let pull = (slopeMean - slope) / slopeSd ** 2;
     this.#concerned.forEach((index, i) => {
-      const sd = this.#sidewaysSd[index]!;
+      const sd = this.#placeSd[index]!.sidewaysMm;
       const arm = heights[i]! - middle;
       precision += (arm / sd) ** 2;
       pull -= (this.#holes[index]!.leftMm * arm) / sd ** 2;
@@ -229,7 +266,8 @@ export class Chain {
     /** logarithm of the lean's prior over the bell's part of it, with the change of measure from degrees to slope */
     const beyondTheBell = (leanDeg: number) => {
       const t = Math.tan(toRadians(leanDeg));
-      return t ** 2 / (2 * slopeSd ** 2) - leanDeg ** 2 / (2 * this.#model.grainSdDeg ** 2) - Math.log(1 + t ** 2);
+      const [inSlope, inDegrees] = [(t - slopeMean) / slopeSd, (leanDeg - grainMeanDeg) / grainSdDeg];
+      return (inSlope ** 2 - inDegrees ** 2) / 2 - Math.log(1 + t ** 2);
     };
     this.#leanDeg = toDegrees(Math.atan(slope + change));
     this.#concerned.forEach((index, i) => {
@@ -255,12 +293,13 @@ export class Chain {
     return stays;
   }
 
-  /** Logarithm of the chance of an observation after one older hole has changed, or (-1) whatever has. */
+  /** Logarithm of the chance of an observation after one older hole has changed, or (-1) whatever has, or the sapwood alone. */
   #fitOf(index: number, at: number): number {
     const look = this.#looks[index]!;
     const meets = this.#meets[index]!;
     let same = true;
-    for (let k = at < 0 ? 0 : at; k < (at < 0 ? meets.length : at + 1); k++) {
+    const until = at === NOTHING_MOVED ? 0 : at < 0 ? meets.length : at + 1;
+    for (let k = Math.max(0, at); k < until; k++) {
       const was = meets[k]!;
       const now = this.#overlapWith(look, look.older[k]!);
       if (was === null && now === null) continue;
@@ -270,9 +309,11 @@ export class Chain {
     }
     if (same && at >= 0) return this.#fits[index]!;
     const overlaps = meets.filter((each) => each !== null);
-    return overlaps.length === 0
-      ? look.ifClear
-      : logChance(look, overlaps, this.#trunk.holes[look.hole]!, this.#model.hitShare);
+    const hole = this.#trunk.holes[look.hole]!;
+    const { bitMm, depthMm } = hole;
+    if (this.#sapwoodMm < depthMm)
+      overlaps.push({ left: -bitMm / 2, right: bitMm / 2, from: this.#sapwoodMm, to: depthMm });
+    return overlaps.length === 0 ? look.ifClear : logChance(look, overlaps, hole, this.#model.hitShare);
   }
 
   /** What an observation's path meets of an older hole's column; null where it misses it. */
@@ -321,6 +362,8 @@ function logChance(
 ): number {
   const stained = stainedShare(overlaps, bitMm, depthMm);
   let chance = readingChances(stained, hitShare)[look.seen];
+  // Where no sap ran, any hole stays dry.
+  if (look.seen === 'dry') chance = 1 - (look.ran ?? UNSAID_RAN) * (1 - chance);
   if (look.seen === 'partly' && look.brownShare !== null) chance *= bell(look.brownShare - stained, READING.shareSd);
   if (look.brownFromMm !== null) {
     const from = Math.min(depthMm, ...overlaps.map((o) => o.from));

@@ -1,5 +1,9 @@
 import type { BitPath } from './defaults.ts';
 
+/** What lays wood open as a bit does, only wider; a limb is one that broke off. */
+export const WOUND_KINDS = ['wound', 'seam', 'limb'] as const;
+export type WoundKind = (typeof WOUND_KINDS)[number];
+
 /**
  * A hole of an earlier season, as today's trunk holds it.
  * Bearing in degrees clockwise from north seen from above; heights and depths in mm.
@@ -13,6 +17,10 @@ export interface OldHole {
   readonly depthMm: number;
   /** wood laid over it since, radially */
   readonly buriedMm: number;
+  /** errors of place of whoever drilled it, against the bush's; 1 where nothing is said */
+  readonly hand?: number;
+  /** what laid the wood open where no bit did: the opening is as wide as its `bitMm`, and reaches to the pith */
+  readonly wound?: WoundKind;
   /** how little is known of a scar that nobody wrote down; its own numbers are then the middle of what is thought likely */
   readonly unsure?: {
     /** one standard deviation of its place, mm */

@@ -1,4 +1,5 @@
 import type { SpeciesId } from '../identify/index.ts';
+import type { OldHole } from './column.ts';
 
 /**
  * The numbers behind columns of non-conductive wood. Each can be changed for a bush; where each comes from is said here
@@ -12,13 +13,15 @@ export interface ColumnModel {
   /** how far the stain reaches beside the hole, mm: log-normal; working assumption */
   readonly sideMarginMedianMm: number;
   readonly sideMarginSigma: number;
-  /** lean of the grain against the vertical, degrees, one per tree: normal about 0; working assumption */
+  /** lean of the grain against the vertical, degrees, one per tree: normal; working assumption. Above 0 it leans left going up */
+  readonly grainMeanDeg: number;
   readonly grainSdDeg: number;
   /** recorded against true position of a hole, mm: normal about 0; working assumption */
   readonly positionSdSidewaysMm: number;
   readonly positionSdUpMm: number;
-  /** depth of conductive wood under today's surface, mm; working assumption unless observed */
+  /** depth of conductive wood under the surface, mm: log-normal, one per tree; working assumption unless observed */
   readonly sapwoodMm: number;
+  readonly sapwoodSigma: number;
   /** a hole counts as a hit when more than this share of its path lies in stained wood */
   readonly hitShare: number;
 }
@@ -29,10 +32,12 @@ export const DEFAULT_COLUMNS: ColumnModel = {
   volumeRatioSigma: 0.55,
   sideMarginMedianMm: 3,
   sideMarginSigma: 0.35,
+  grainMeanDeg: 0,
   grainSdDeg: 4,
   positionSdSidewaysMm: 10,
   positionSdUpMm: 15,
   sapwoodMm: 75,
+  sapwoodSigma: 0.35,
   hitShare: 0.02
 };
 
@@ -52,6 +57,23 @@ export function wallsOffWell(species: SpeciesId | null): boolean {
 export function columnsOf(species: SpeciesId | null, model: ColumnModel = DEFAULT_COLUMNS): ColumnModel {
   if (wallsOffWell(species)) return model;
   return { ...model, volumeRatioMedian: OTHER_MAPLES * model.volumeRatioMedian };
+}
+
+/**
+ * What a wound's column fills over what was laid open, against what a taphole's does, how far it reaches beside it, and how
+ * uncertain both are. A wound of 6 cm stains some half metre up and down. Working assumptions.
+ */
+const WOUND = { volumeRatioMedian: 20, volumeRatioSigma: 0.8, sideMarginMedianMm: 8, sideMarginSigma: 0.7 } as const;
+
+/** The columns of a trunk behind one of its holes; behind a wound they are wider, and less is known of them. */
+export function columnsBehind({ wound }: Pick<OldHole, 'wound'>, model: ColumnModel): ColumnModel {
+  if (!wound) return model;
+  const { volumeRatioMedian } = WOUND;
+  return {
+    ...model,
+    ...WOUND,
+    volumeRatioMedian: (volumeRatioMedian * model.volumeRatioMedian) / DEFAULT_COLUMNS.volumeRatioMedian
+  };
 }
 
 /** Mean of the volume ratio: `median * exp(sigma^2 / 2)` of a log-normal. */

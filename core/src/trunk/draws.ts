@@ -1,6 +1,6 @@
 import { toRadians, type Rng } from '../math/index.ts';
 import { columnHalfLength, type Column, type OldHole } from './column.ts';
-import type { BitPath, ColumnModel } from './defaults.ts';
+import { columnsBehind, type BitPath, type ColumnModel } from './defaults.ts';
 import { alongSurface, type Trunk } from './trunk.ts';
 
 /**
@@ -39,7 +39,7 @@ export const TREE_SIZE_SIGMA = 0.3;
 /** One way in which the wood of a trunk may be, as far as anybody knows. @param ringCv relative uncertainty of the growth that buried the holes (0 = taken as known) */
 export function drawTruth(trunk: Trunk, model: ColumnModel, rng: Rng, ringCv = 0): TrunkTruth {
   return {
-    leanDeg: rng.normal(0, model.grainSdDeg),
+    leanDeg: rng.normal(model.grainMeanDeg, model.grainSdDeg),
     logSize: rng.normal(0, TREE_SIZE_SIGMA),
     growth: drawGrowthFactor(rng, ringCv),
     holes: trunk.holes.map((hole) => drawHole(hole, model, rng))
@@ -56,14 +56,24 @@ export function holeSizeSigma(model: ColumnModel): number {
   return Math.sqrt(Math.max(0, model.volumeRatioSigma ** 2 - TREE_SIZE_SIGMA ** 2));
 }
 
+/** How far a hole may be from where it was recorded, 1 sd, mm. */
+export function placeErrors({ hand = 1, unsure }: OldHole, model: ColumnModel): { sidewaysMm: number; upMm: number } {
+  return {
+    sidewaysMm: Math.hypot(hand * model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0),
+    upMm: Math.hypot(hand * model.positionSdUpMm, unsure?.upMm ?? 0)
+  };
+}
+
 /** One way in which the column of a hole may lie, as far as anybody knows. */
 export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth {
   const { unsure } = hole;
+  const { sidewaysMm, upMm } = placeErrors(hole, model);
+  const columns = columnsBehind(hole, model);
   return {
-    leftMm: rng.normal(0, Math.hypot(model.positionSdSidewaysMm, unsure?.sidewaysMm ?? 0)),
-    upMm: rng.normal(0, Math.hypot(model.positionSdUpMm, unsure?.upMm ?? 0)),
-    ratio: rng.logNormal(model.volumeRatioMedian, holeSizeSigma(model)),
-    halfWidthMm: hole.bitMm / 2 + rng.logNormal(model.sideMarginMedianMm, model.sideMarginSigma),
+    leftMm: rng.normal(0, sidewaysMm),
+    upMm: rng.normal(0, upMm),
+    ratio: rng.logNormal(columns.volumeRatioMedian, holeSizeSigma(columns)),
+    halfWidthMm: hole.bitMm / 2 + rng.logNormal(columns.sideMarginMedianMm, columns.sideMarginSigma),
     buriedMm: unsure ? unsure.buriedFromMm + rng.uniform() * (unsure.buriedToMm - unsure.buriedFromMm) : hole.buriedMm
   };
 }

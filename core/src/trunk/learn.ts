@@ -17,6 +17,11 @@ export interface Learned {
   readonly leanToDeg: number;
   /** factor on the volume of its columns against other trees */
   readonly sizeFactor: number;
+  /**
+   * how deep sap is carried in this tree as its shavings tell it, mm: the depth that it is as likely to end before as behind, and
+   * the one that it reaches in eight of ten
+   */
+  readonly sapwoodMm: { readonly middle: number; readonly surely: number } | null;
   /** by hole: how far from its recorded place it seems to lie, mm */
   readonly shifts: readonly { readonly leftMm: number; readonly upMm: number }[];
 }
@@ -61,6 +66,7 @@ export function learnTrunk(
 ): LearnedTrunk {
   const rng = seededRng(seed);
   const truths: TrunkTruth[] = [];
+  const sapwoods: number[] = [];
   if (seen.length === 0) for (let i = 0; i < draws; i++) truths.push(drawTruth(trunk, model, rng, ringCv));
   else {
     const each = Math.ceil(draws / CHAINS);
@@ -70,20 +76,22 @@ export function learnTrunk(
       for (let i = 0; i < each && truths.length < draws; i++) {
         for (let k = 0; k < walk.between; k++) walk.sweep();
         truths.push(walk.truth());
+        sapwoods.push(walk.sapwoodMm);
       }
     }
   }
   return {
     draws: truths.map((truth) => columnsWithin(trunk, truth, depthMm)),
-    learned: summary(trunk, truths, seen.length)
+    learned: summary(trunk, truths, sapwoods, seen.length)
   };
 }
 
-function summary(trunk: Trunk, truths: readonly TrunkTruth[], looked: number): Learned {
+function summary(trunk: Trunk, truths: readonly TrunkTruth[], sapwoods: readonly number[], looked: number): Learned {
   const meanOf = (of: (truth: TrunkTruth) => number) => mean(truths.map(of));
   const leans = truths.map(({ leanDeg }) => leanDeg);
   const leanMeanDeg = mean(leans);
   const [leanFromDeg, leanToDeg] = quantiles(leans, [0.1, 0.9]);
+  const [surely, middle] = quantiles(sapwoods, [0.2, 0.5]);
   return {
     looked,
     leanMeanDeg,
@@ -91,6 +99,7 @@ function summary(trunk: Trunk, truths: readonly TrunkTruth[], looked: number): L
     leanFromDeg,
     leanToDeg,
     sizeFactor: Math.exp(meanOf(({ logSize }) => logSize)),
+    sapwoodMm: sapwoods.length === 0 ? null : { middle, surely },
     shifts: trunk.holes.map((_, i) => ({
       leftMm: meanOf((p) => p.holes[i]!.leftMm),
       upMm: meanOf((p) => p.holes[i]!.upMm)

@@ -9,7 +9,12 @@ export interface SeenShavings {
   readonly brownShare: number | null;
   /** depth at which they turned brown, mm; null where nobody looked */
   readonly brownFromMm: number | null;
+  /** how well sap ran that day, 0 to 1: as far as it did, a dry hole tells of stain; of other shavings it says nothing */
+  readonly ran?: number;
 }
+
+/** Where nobody said how the others ran, a dry hole is taken to have been drilled on a day that ran half. Working assumption. */
+export const UNSAID_RAN = 0.5;
 
 /**
  * How people read shavings of a path with a given stained share: working assumptions. Little stain is overlooked, a share

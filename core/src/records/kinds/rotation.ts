@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-import { bearingDeg, oneOf, season, trunkHeightMm } from '../fields.ts';
+import { bearingDeg, depthMm, oneOf, season, trunkHeightMm } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 
 /**
@@ -44,6 +44,8 @@ export const rotation = recordKind({
     season,
     /** holes of that season, with the chance of clear wood that was predicted */
     holes: z.array(z.object({ bearingDeg, heightMm: trunkHeightMm, pClear: chance })).max(8),
+    /** how deep they are drilled, mm of wood, where this tree carries no sap as deep as the bush drills; null elsewhere */
+    depthMm: depthMm.nullable().default(null),
     /** `first` plan; `carried` on from the season before; `holds` after it was looked at again; `changed` */
     verdict: oneOf('first', 'carried', 'holds', 'changed'),
     /** what was learned since it was looked at before */

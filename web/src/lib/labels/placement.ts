@@ -2,7 +2,8 @@ import type { Learned } from '@baumkin/core/trunk';
 import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import type { Foresight, Objection, PlacementStrategyId } from '@baumkin/core/rotation';
-import type { BodyHeight, Instruction, LandmarkName, TrunkFeatureKind } from '@baumkin/core/trunk';
+import type { TreeState, TrunkFeature } from '@baumkin/core/records';
+import type { BodyHeight, Instruction, LandmarkName, OldHole, TrunkFeatureKind } from '@baumkin/core/trunk';
 import { formatLength, type UnitSystem } from '@baumkin/core/units';
 
 import { DEFECT_WORDS } from './taps.ts';
@@ -15,6 +16,13 @@ export const FEATURE_WORDS: Readonly<Record<TrunkFeatureKind, string>> = {
   line: 'the tubing line',
   nail: 'the tag nail'
 };
+
+/** What stands on a trunk, with the year in which the wood was laid open where that is known. */
+export function featureWords({ what, since }: Pick<TrunkFeature, 'what' | 'since'>): string {
+  // Of older records it was not asked.
+  if (!since) return FEATURE_WORDS[what];
+  return what === 'limb' ? `a limb that broke off in ${since}` : `${FEATURE_WORDS[what]} of ${since}`;
+}
 
 /** The placement strategies: a name, the rule as one says it, and what it is good for and leaves out. */
 export const STRATEGY_LABELS: Readonly<
@@ -162,6 +170,20 @@ export function instructionWords(
     compass,
     highBare
   };
+}
+
+/** Why a tree's holes are made shallower than the bush drills. */
+export function shallowWords({ line: { hollow } }: TreeState): string {
+  return hollow
+    ? 'Shallower than usual: this tree is hollow behind it.'
+    : 'Shallower than usual: its shavings turned brown where no old hole reaches, so that is how deep it carries sap.';
+}
+
+/** What stands in a hole's way, as one says it. @param hole the one of a season; undefined where it is none of the book */
+export function inTheWayWords(hole: { readonly season: number } | undefined, old: OldHole): string {
+  if (hole) return `the hole of ${hole.season}`;
+  if (!old.wound) return 'an old scar of unknown year';
+  return `the ${{ wound: 'wound', seam: 'seam', limb: 'broken limb' }[old.wound]} of ${old.season}`;
 }
 
 /** What the shavings say of the grain, once they say anything. */

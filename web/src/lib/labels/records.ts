@@ -9,7 +9,7 @@ import type { LengthUse } from '@baumkin/core/units';
 import { METHOD_LABEL, ringCountWords } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
-import { FEATURE_WORDS } from './placement.ts';
+import { featureWords } from './placement.ts';
 import { newsWords } from './rotation.ts';
 import { MARK_SAID } from './thinning.ts';
 import { capital } from '../words/capital.ts';
@@ -64,10 +64,12 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
         pale: 'Shavings pale: clear wood',
         partly: `Shavings partly brown${record.brownShare !== null ? `, about ${Math.round(record.brownShare * 100)} %` : ''}${record.brownFromMm !== null ? `, from ${ruler.length(record.brownFromMm, 'drill')} in` : ''}`,
         brown: 'Shavings all brown: old wood',
-        dry: 'Dry on a flow day'
+        dry: `Stayed dry${record.othersRan ? `; the others ${{ well: 'ran well', little: 'ran a little', none: 'did not run either' }[record.othersRan]}` : ''}`
       }[record.seen];
     case 'trunkFeature':
-      return `On the trunk: ${FEATURE_WORDS[record.what]}, ${compassPoint(record.bearingDeg)} side, ${ruler.length(record.heightMm, 'hand')} up`;
+      return `On the trunk: ${featureWords(record)}, ${compassPoint(record.bearingDeg)} side, ${ruler.length(record.heightMm, 'hand')} up`;
+    case 'sawnColumn':
+      return `On the sawn face: a column ${ruler.length(record.widthMm, 'drill')} wide${record.lengthMm === null ? '' : `, ${ruler.length(record.lengthMm, 'hand')} long`}${record.leanDeg === null ? '' : `, leaning ${Math.abs(Math.round(record.leanDeg))}° to the ${record.leanDeg < 0 ? 'right' : 'left'}`}`;
     case 'scars':
       return `Old holes of unknown year: about ${record.many}${record.bearingDeg === null ? '' : ` on the ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
     case 'mark':

@@ -5,6 +5,8 @@
   import type { CutColumn } from '@baumkin/core/trunk';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { inTheWayWords } from '$lib/labels/placement.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   /** The trunk sawn through at the asked height, seen from above: rings, buried columns, heartwood, the bit's path. */
   const {
@@ -80,7 +82,7 @@
     {#each shown as column (column.hole)}
       <path d={sector(column)} fill="var(--wood-stained)" fill-opacity={0.15 + 0.85 * column.chance}>
         <title
-          >{seasonOf(column.hole) ? `Hole of ${seasonOf(column.hole)}` : 'An old scar'}: reaches here {Math.round(
+          >{capital(inTheWayWords(holes[column.hole], trunk.holes[column.hole]!))}: reaches here {Math.round(
             100 * column.chance
           )} % likely</title
         >

@@ -7,7 +7,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { chanceInWords } from '$lib/labels/chance.ts';
-  import { objectionWords } from '$lib/labels/placement.ts';
+  import { inTheWayWords, objectionWords } from '$lib/labels/placement.ts';
   import Term from '$lib/ui/Term.svelte';
 
   /** What a hole at a spot promises, what is in its way, and where the tape goes on the bit. */
@@ -16,8 +16,10 @@
     placing: TreePlacement;
     objections: SpotAnswer['objections'];
     dbhMm: number;
+    /** how deep it is drilled, mm of wood */
+    depthMm: number;
   }
-  const { outlook, placing, objections, dbhMm }: Props = $props();
+  const { outlook, placing, objections, dbhMm, depthMm }: Props = $props();
   const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
   /** Less of the path in the way than this is not worth a word. */
@@ -27,7 +29,7 @@
       .filter((w) => w.share >= WORTH_NAMING)
       .slice(0, 3)
       .map((w) => ({
-        name: placing.holes[w.hole] ? `the hole of ${placing.holes[w.hole]!.season}` : 'an old scar of unknown year',
+        name: inTheWayWords(placing.holes[w.hole], placing.task.trunk.holes[w.hole]!),
         share: w.share
       }))
   );
@@ -40,7 +42,7 @@
   <dd>{Math.round(outlook.flow * 100)} % of a hole in clear wood</dd>
   <dt>Clear for</dt>
   <dd>
-    {preferences.length(outlook.clearDepthMm, 'drill')} of {preferences.length(settings.depthMm, 'drill')}
+    {preferences.length(outlook.clearDepthMm, 'drill')} of {preferences.length(depthMm, 'drill')}
   </dd>
   <dt>In the way</dt>
   <dd>
@@ -56,9 +58,9 @@
   {/if}
   <dt>Tape on the bit</dt>
   <dd>
-    at {preferences.length(settings.depthMm + barkThickness(dbhMm), 'drill')}: {preferences.length(
-      settings.depthMm,
+    at {preferences.length(depthMm + barkThickness(dbhMm), 'drill')}: {preferences.length(depthMm, 'drill')} of wood, {preferences.length(
+      barkThickness(dbhMm),
       'drill'
-    )} of wood, {preferences.length(barkThickness(dbhMm), 'drill')} of bark; {preferences.length(settings.bitMm, 'bit')} bit
+    )} of bark; {preferences.length(settings.bitMm, 'bit')} bit
   </dd>
 </dl>

@@ -11,7 +11,7 @@
   import { saved } from '$lib/client/saved.ts';
   import { conditionWords, suggestionWords } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
-  import { STRATEGY_LABELS, instructionWords, taughtWords } from '$lib/labels/placement.ts';
+  import { STRATEGY_LABELS, instructionWords, shallowWords, taughtWords } from '$lib/labels/placement.ts';
   import { rotationWords } from '$lib/labels/rotation.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -103,6 +103,9 @@
     );
   }
 
+  /** How deep it is drilled: as the bush does until the wood of this tree is known. */
+  const depthMm = $derived(live.placement?.depthMm ?? settings.depthMm);
+  const asDrilled = $derived(placing && { ...placing.task, practice: { ...placing.task.practice, depthMm } });
   const taught = $derived(live.stage === 'full' ? taughtWords(live.placement?.learned) : null);
 
   const instruction = $derived(
@@ -117,7 +120,7 @@
       season: bush.season,
       ...writtenSpot({ bearingDeg: spot.bearingDeg, heightMm: spot.heightMm }),
       bitMm: settings.bitMm,
-      depthMm: settings.depthMm,
+      depthMm,
       predictedClear: outlook.pClear,
       // Whoever asks for another spot places it by eye, whatever the bush goes by.
       strategy: asked === null ? settings.strategy : null
@@ -148,7 +151,7 @@
   >
     <section aria-label="Trunk" class="min-w-0 max-lg:order-2">
       <BarkSheet
-        task={placing.task}
+        task={asDrilled!}
         holes={placing.holes}
         features={tree.trunkFeatures}
         map={live.placement?.map ?? null}
@@ -207,13 +210,13 @@
         <div class="mt-4 flex flex-wrap items-start gap-x-8 gap-y-4" data-testid="sections">
           <CrossSection
             paintOf={(season) => bush.paintOf(season)}
-            task={placing.task}
+            task={asDrilled!}
             holes={placing.holes}
             cut={answer.cut}
             {spot}
             season={bush.season}
           />
-          <Lengthwise task={placing.task} cut={answer.lengthwise} along={answer.along} {spot} />
+          <Lengthwise task={asDrilled!} cut={answer.lengthwise} along={answer.along} {spot} />
         </div>
       {/if}
       {#if plan.length > 0}<PlannedHoles {plan} bind:open={listOpen} />{/if}
@@ -291,7 +294,10 @@
                 >{/if}
             </p>
           {/if}
-          <HoleOutlook {outlook} {placing} objections={answer?.objections ?? []} dbhMm={tree.dbhMm!} />
+          <HoleOutlook {outlook} {placing} objections={answer?.objections ?? []} dbhMm={tree.dbhMm!} {depthMm} />
+          {#if depthMm < settings.depthMm}<p class="caution" data-testid="shallow">
+              {preferences.length(depthMm, 'drill')} of wood and no deeper. {shallowWords(tree)}
+            </p>{/if}
         {/if}
         {#if bush.mayRecord}
           <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={drilled} disabled={!outlook || !answered}

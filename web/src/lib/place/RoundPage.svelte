@@ -16,6 +16,7 @@
     countable,
     instructionFor,
     placementOf,
+    plannedDepth,
     roundState,
     walkRows,
     type RoundState,
@@ -158,7 +159,9 @@
   }
   const said = ({ placing, state }: Line, hole: RoundHole) =>
     instructionWords(instructionFor(placing, state.trunkFeatures, hole, bush.asPlanned), preferences.units);
-  const tapeAt = ({ row }: Line) => preferences.length(settings.depthMm + barkThickness(row.dbhMm!), 'drill');
+  const depthOf = ({ state }: Line) => plannedDepth(state, bush.season, settings);
+  const tapeAt = (line: Line) => preferences.length(depthOf(line) + barkThickness(line.row.dbhMm!), 'drill');
+  const shallow = (line: Line) => depthOf(line) < settings.depthMm;
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
 
   let printing = $state<'cards' | 'list' | null>(null);
@@ -335,7 +338,9 @@
                     : ''}</td
                 >
                 <td class="pr-3">{chanceInWords(hole.pClear)}</td>
-                <td class="pr-3 whitespace-nowrap">{tapeAt(item)}</td>
+                <td class="pr-3 whitespace-nowrap"
+                  >{#if shallow(item)}<b>{tapeAt(item)}</b>, shallower{:else}{tapeAt(item)}{/if}</td
+                >
                 <td class="w-24 border-l border-black/40"></td>
               </tr>
             {/each}

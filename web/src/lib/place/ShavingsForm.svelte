@@ -13,7 +13,7 @@
     ['pale', 'Pale cream', 'clear wood'],
     ['partly', 'Partly brown', 'met old wood'],
     ['brown', 'All brown', 'in old wood'],
-    ['dry', 'Dry on a flow day', 'no sap']
+    ['dry', 'Stays dry', 'no sap comes']
   ];
   async function log(kind: Shavings['seen']): Promise<void> {
     if (seen?.seen === kind) return;
@@ -23,6 +23,7 @@
       seen: kind,
       brownShare: kind === 'partly' ? 0.5 : null,
       brownFromMm: null,
+      othersRan: null,
       ...(seen ? { correctsId: seen.id } : {})
     });
     toast.success('Shavings written down.');
@@ -39,10 +40,25 @@
       correctsId: seen.id
     });
   }
-  const { depthMm } = $derived(bush.overview!.bush.settings);
+  /** A hole that stays dry tells of its wood as far as sap ran that day. */
+  async function others(ran: Shavings['othersRan']): Promise<void> {
+    if (!seen || seen.othersRan === ran) return;
+    await bush.record(hole.treeId, {
+      kind: 'shavings',
+      tapholeId: hole.id,
+      seen: 'dry',
+      othersRan: ran,
+      correctsId: seen.id
+    });
+  }
+  const OTHERS: readonly [NonNullable<Shavings['othersRan']>, string][] = [
+    ['well', 'Ran well'],
+    ['little', 'A little'],
+    ['none', 'Not at all']
+  ];
   /** Depths at which shavings may have turned, in steps that a hand can tell apart. */
   const depths = $derived(
-    Array.from({ length: Math.floor(depthMm / 6.35) }, (_, i) => Math.round((i + 1) * 6.35 * 10) / 10)
+    Array.from({ length: Math.floor(hole.depthMm / 6.35) }, (_, i) => Math.round((i + 1) * 6.35 * 10) / 10)
   );
 </script>
 
@@ -86,6 +102,28 @@
         {#each depths as mm (mm)}<option value={String(mm)}>{preferences.length(mm, 'drill')} in</option>{/each}
       </select>
     </label>
+  {/if}
+  {#if seen?.seen === 'dry'}
+    <fieldset class="mt-2">
+      <legend>How did the other holes run that day?</legend>
+      <div class="mt-1 flex flex-wrap gap-2">
+        {#each OTHERS as [ran, label] (ran)}
+          <button
+            class="min-h-11 border-2 px-3 {seen.othersRan === ran ? 'border-primary bg-primary/15' : 'border-base-300'}"
+            aria-pressed={seen.othersRan === ran}
+            disabled={!bush.mayRecord}
+            onclick={() => others(ran)}>{label}</button
+          >
+        {/each}
+      </div>
+      <p class="aside mt-1">
+        {seen.othersRan === 'none'
+          ? 'Then it teaches nothing of the wood: no sap ran.'
+          : seen.othersRan === null
+            ? 'Until you say, it teaches half of what a dry hole on a good day does.'
+            : ''}
+      </p>
+    </fieldset>
   {/if}
   <button class="aside mt-1.5 link" onclick={() => bush.withdraw(hole)} disabled={!bush.mayRecord}
     >Take this hole back</button

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { compassPoint } from '@baumkin/core/math';
   import type { Scars, TreeState, TrunkFeature } from '@baumkin/core/records';
-  import { TRUNK_FEATURES, type TrunkFeatureKind } from '@baumkin/core/trunk';
+  import { TRUNK_FEATURES, WOUND_KINDS, type TrunkFeatureKind } from '@baumkin/core/trunk';
 
   import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
-  import { FEATURE_WORDS } from '$lib/labels/placement.ts';
+  import { FEATURE_WORDS, featureWords } from '$lib/labels/placement.ts';
 
   /** What stands on the trunk, put where the sheet was asked, and old holes of which nobody knows the year. */
   const {
@@ -23,6 +23,10 @@
 
   const SIDES = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW'];
   let what = $state<TrunkFeatureKind>('limb');
+  /** the year in which a wound, a seam or a broken limb laid the wood open; null where nobody knows */
+  let since = $state<number | null>(null);
+  const opens = $derived((WOUND_KINDS as readonly string[]).includes(what));
+  const badYear = $derived(opens && since !== null && !(since >= 1900 && since <= bush.season));
   let many = $state(8);
   let side = $state('S');
   let from = $state(1990);
@@ -35,9 +39,11 @@
       what,
       bearingDeg: Math.round(spot.bearingDeg) % 360,
       heightMm: Math.round(spot.heightMm),
+      since: opens ? since : null,
       note: ''
     });
-    saved(bush, `Noted: ${FEATURE_WORDS[what]}.`, record);
+    since = null;
+    saved(bush, `Noted: ${featureWords(record as TrunkFeature)}.`, record);
   }
   async function noteScars(here: boolean): Promise<void> {
     const { bitMm, depthMm } = bush.overview!.bush.settings;
@@ -58,7 +64,7 @@
   }
   const say = (record: TrunkFeature | Scars) =>
     record.kind === 'trunkFeature'
-      ? `${FEATURE_WORDS[record.what]}, ${compassPoint(record.bearingDeg)} side, ${preferences.length(record.heightMm, 'hand')}`
+      ? `${featureWords(record)}, ${compassPoint(record.bearingDeg)} side, ${preferences.length(record.heightMm, 'hand')}`
       : `${record.many === 1 ? 'one old scar' : `about ${record.many} old holes`}${record.bearingDeg === null ? '' : `, ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
 </script>
 
@@ -84,8 +90,26 @@
       <select class="select w-auto select-sm" aria-label="What is there" bind:value={what}>
         {#each TRUNK_FEATURES as kind (kind)}<option value={kind}>{FEATURE_WORDS[kind]}</option>{/each}
       </select>
-      <button class="btn btn-sm" disabled={!spot} onclick={note}>Note it</button>
+      {#if opens}
+        <label class="flex items-center gap-2"
+          >{what === 'limb' ? 'broken off in' : 'since'}
+          <input
+            class="input w-24 input-sm"
+            type="number"
+            min="1900"
+            max={bush.season}
+            placeholder="unknown"
+            bind:value={since}
+          /></label
+        >
+      {/if}
+      <button class="btn btn-sm" disabled={!spot || badYear} onclick={note}>Note it</button>
     </div>
+    {#if badYear}<p role="alert" class="font-semibold text-error">A year from 1900 to {bush.season}.</p>{/if}
+    {#if opens}<p class="aside">
+        {what === 'limb' ? 'A living limb needs no year; one that broke off' : 'With its year it'} is a column of its own:
+        wood laid since is clear.
+      </p>{/if}
     <div class="flex flex-wrap items-center gap-2">
       About <input class="input w-16 input-sm" type="number" min="1" max="40" aria-label="How many" bind:value={many} />
       old holes nobody wrote down,

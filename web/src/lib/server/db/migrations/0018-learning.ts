@@ -26,5 +26,6 @@ export async function up(query: QueryInterface): Promise<void> {
     note: { type: DataTypes.STRING(500), allowNull: false }
   });
   await addColumnOnce(query, 'trunkFeatures', 'since', wholeOrNull());
+  await addColumnOnce(query, 'rotations', 'depthMm', numberOrNull());
   await addColumnOnce(query, 'shavings', 'othersRan', { type: DataTypes.STRING(6), allowNull: true });
 }

@@ -8,7 +8,7 @@
 
   import { page } from '$app/state';
   import { forbiddenWords } from '$lib/labels/permission.ts';
-  import { instructionWords } from '$lib/labels/placement.ts';
+  import { instructionWords, shallowWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import HighHole from '$lib/place/HighHole.svelte';
@@ -39,6 +39,7 @@
     () => ({ bushId: bush.id, key: `place/${treeId}` }),
     (of, full) => keepRotation(bush, treeId, of, full)
   );
+  const depthMm = $derived(live.placement?.depthMm ?? settings?.depthMm ?? 0);
 </script>
 
 {#if row && !bush.hasLife(row.id)}
@@ -110,12 +111,12 @@
       </ol>
       <p class="mt-2">
         Bit {preferences.length(settings.bitMm, 'bit')}, tape at {preferences.length(
-          settings.depthMm + barkThickness(row.dbhMm!),
+          depthMm + barkThickness(row.dbhMm!),
           'drill'
-        )} ({preferences.length(settings.depthMm, 'drill')} of wood under {preferences.length(
+        )} ({preferences.length(depthMm, 'drill')} of wood under {preferences.length(
           barkThickness(row.dbhMm!),
           'drill'
-        )} of bark).
+        )} of bark).{#if depthMm < settings.depthMm}&nbsp;<b>{shallowWords(tree)}</b>{/if}
       </p>
     {/if}
     <p class="mt-3 border-t border-black pt-2 text-sm">
