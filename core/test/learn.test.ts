@@ -7,9 +7,7 @@ import { pattern, sunnySide } from '../src/rotation/rules.ts';
 import { HiddenTrunk, type RuleTree } from '../src/rotation/index.ts';
 import {
   alongPath,
-  calibrate,
   columnBearing,
-  corrected,
   crossSection,
   DEFAULT_COLUMNS,
   DEFAULT_PRACTICE,
@@ -22,12 +20,8 @@ import {
   readingChances,
   readShavings,
   rowHeight,
-  trunkBefore,
   trunkToday,
-  wilson,
-  WORTH_CORRECTING,
   type ColumnModel,
-  type LoggedHole,
   type OldHole,
   type SeenShavings,
   type Trunk
@@ -264,42 +258,5 @@ describe('sections', () => {
     expect(at(1000, 70)).toBe(0);
     expect(at(1150, 30)).toBeLessThan(at(1050, 30));
     expect(at(520, 30)).toBeLessThan(0.05);
-  });
-});
-
-describe('calibration (self-consistency: holes logged by the model itself)', () => {
-  const logged = (model: ColumnModel, trees: number): LoggedHole[] =>
-    Array.from({ length: trees }, (_, k) => tapped(k, 14, model)).flatMap(({ trunk, seen }) =>
-      seen.slice(4).map(({ hole, seen: kind }) => {
-        const { bearingDeg, heightMm, bitMm, depthMm } = trunk.holes[hole]!;
-        return { trunk: trunkBefore(trunk, hole), bearingDeg, heightMm, bitMm, depthMm, seen: kind };
-      })
-    );
-
-  it('finds nothing to correct where the model is right, and what was expected is what was seen', () => {
-    const right = calibrate(logged(DEFAULT_COLUMNS, 24), DEFAULT_COLUMNS, { draws: 50 })!;
-    expect(right.holes).toBeGreaterThan(200);
-    expect(Math.abs(right.expectedBrown - right.seenBrown)).toBeLessThan(2.6 * Math.sqrt(right.expectedBrown));
-    expect(right.sizeFactor).toBeGreaterThanOrEqual(0.55);
-    expect(right.sizeFactor).toBeLessThanOrEqual(1.8);
-  });
-
-  it('finds that columns are larger than thought, where they are', () => {
-    const found = calibrate(logged(corrected(DEFAULT_COLUMNS, 2.5, 1), 30), DEFAULT_COLUMNS, { draws: 50 })!;
-    expect(found.seenBrown).toBeGreaterThan(found.expectedBrown);
-    expect(found.sizeFactor).toBeGreaterThan(1);
-    expect(found.gain).toBeGreaterThan(WORTH_CORRECTING);
-  });
-
-  it('can be stopped, and says nothing about nothing', () => {
-    expect(calibrate(logged(DEFAULT_COLUMNS, 2), DEFAULT_COLUMNS, { onProgress: () => false })).toBeNull();
-    expect(calibrate([], DEFAULT_COLUMNS)).toMatchObject({ holes: 0, bins: [], gain: 0, sizeFactor: 1 });
-  });
-
-  it('the interval of a share: Wilson 1927 by his formula, worked by hand for 7 of 10 at 95 %', () => {
-    const [from, to] = wilson(7, 10, 1.96);
-    // (0.7 + 3.8416 / 20 -+ 1.96 sqrt(0.021 + 3.8416 / 400)) / 1.38416
-    expect(from).toBeCloseTo(0.3968, 3);
-    expect(to).toBeCloseTo(0.8922, 3);
   });
 });

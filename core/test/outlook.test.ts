@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 import { tries } from '../../testing/long.ts';
+import { balanceOf, policyOf } from '../src/bush/index.ts';
 import { seededRng } from '../src/math/index.ts';
+import { DEFAULT_BUSH_SETTINGS } from '../src/records/index.ts';
+import { growthBalance } from '../src/taps/index.ts';
 import {
   calibrateGrowth,
   cleanUp,
@@ -30,6 +33,7 @@ import {
 } from '../src/thinning/index.ts';
 import { MM_PER_FOOT, MM_PER_INCH } from '../src/units/index.ts';
 import { readTable } from './data/read.ts';
+import { MEASURED } from './fixtures.ts';
 import { POLICY } from './policy.ts';
 
 const SIDE_M = 70;
@@ -236,6 +240,22 @@ describe('thirty years', () => {
       expect(year.stained.mean).toBeGreaterThanOrEqual(0);
       expect(year.stained.mean).toBeLessThan(0.5);
     }
+  });
+
+  it('goes by what the bush has shown of its columns, as the balance and the decades do', () => {
+    const taught = { ...DEFAULT_BUSH_SETTINGS, columnFactor: 2 };
+    const both = [DEFAULT_BUSH_SETTINGS, taught];
+    const [usual, larger] = both.map((settings) => {
+      const trees = stand(2).map((tree) => ({ ...tree, species: 'sugarMaple' as const }));
+      // By size alone: by growth fewer are hung where columns are larger.
+      const policy = { ...policyOf(settings), minds: 'size' as const };
+      return standOutlook(trees, ground, { ...options, policy, entries: new Map() })!.without[30]!.stained.mean;
+    });
+    expect(larger).toBeGreaterThan(1.4 * usual!);
+    const [carried, fewer] = both.map(
+      (settings) => growthBalance({ ...MEASURED, ...balanceOf(settings, null) }).tapsCarried
+    );
+    expect(carried! / fewer!).toBeCloseTo(2, 6);
   });
 
   it('can be ended', () => {

@@ -15,7 +15,7 @@ import {
   type SuggestionInput
 } from '../src/taps/index.ts';
 import { insideBark } from '../src/measure/index.ts';
-import { corrected, DEFAULT_COLUMNS } from '../src/trunk/index.ts';
+import { asInBush, DEFAULT_COLUMNS, USUAL_BUSH } from '../src/trunk/index.ts';
 import { MM_PER_INCH } from '../src/units/index.ts';
 import { MEASURED } from './fixtures.ts';
 
@@ -123,7 +123,7 @@ describe('growth balance', () => {
     // The mean of a lognormal is its median times e^(sd^2/2): 75 e^(0.55^2/2) = 87.2; 5/16 in of it, worked by hand.
     expect(meanStain(inch(5 / 16)).times).toBeCloseTo(87.2, 1);
     expect(meanStain(inch(5 / 16)).areaMm2).toBeCloseTo(4317, 0);
-    const doubled = corrected(DEFAULT_COLUMNS, 2, 1);
+    const doubled = asInBush(DEFAULT_COLUMNS, { ...USUAL_BUSH, sizeFactor: 2 });
     expect(meanStain(8, doubled).areaMm2).toBeCloseTo(2 * meanStain(8).areaMm2);
     const given = { dbhMm: 400, ringMm: 1.5, ringSeMm: 0, bitMm: 8, depthMm: 38, bandMm: 900 };
     expect(growthBalance({ ...given, model: doubled }).tapsCarried).toBeCloseTo(growthBalance(given).tapsCarried / 2);

@@ -2,6 +2,7 @@ export * from './comingToSize.ts';
 export * from './cruised.ts';
 export * from './growthRows.ts';
 export * from './landmark.ts';
+export * from './logged.ts';
 export * from './markingList.ts';
 export * from './placement.ts';
 export * from './policy.ts';

@@ -124,11 +124,22 @@ export function trunkOf(
   if (tree.tappingDbhMm === null) return null;
   const holes = tree.tapholes.filter((hole) => hole.season <= season);
   const { ringMm } = tree.growth;
-  const known = trunkToday(tree.tappingDbhMm, ringMm, season, holes);
+  const known = handled(trunkToday(tree.tappingDbhMm, ringMm, season, holes), settings);
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
   const unsure = unsureHoles({ ...tree, scars }, known, season, bandOf(settings));
   return { holes, trunk: { ...known, holes: [...known.holes, ...unsure, ...woundsOf(tree, known, season)] } };
 }
+
+/** Holes as surely placed as whoever drilled them places holes. */
+function handled(trunk: Trunk, { hands }: BushSettings): Trunk {
+  const handOf = ({ authorId }: OldHole) => hands[authorId ?? ''];
+  return { ...trunk, holes: trunk.holes.map((hole) => (handOf(hole) ? { ...hole, hand: handOf(hole) } : hole)) };
+}
+
+/** Nothing is known of growth that is less sure than this. */
+const LARGEST_RING_CV = 0.6;
+/** Relative uncertainty of the growth that buried a tree's holes. */
+export const ringCvOf = ({ growth: { ringSeMm, ringMm } }: TreeState) => Math.min(LARGEST_RING_CV, ringSeMm / ringMm);
 
 /** How far the day ran, by how the others ran. Working assumption for a little. */
 const RAN = { well: 1, little: 0.5, none: 0 } as const;
@@ -165,7 +176,7 @@ export function placementOf(
   const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;
   const { holes, trunk } = found;
   const line = tree.trunkFeatures.filter(({ what }) => what === 'line').at(-1);
-  const columns = modelOf(settings, tree.determination?.species ?? null);
+  const columns = modelOf(settings, tree.determination?.species ?? null, tree.entry?.standId ?? null);
   // Nobody taps a hollow.
   const model = { ...columns, sapwoodMm: Math.min(columns.sapwoodMm, tree.line.hollow?.fromMm ?? Infinity) };
   const basis = basisOf(tree, { settings, season, model, barkRadiusMm: trunk.barkRadiusMm });
@@ -178,7 +189,7 @@ export function placementOf(
       model,
       seed: seedFrom(treeId),
       ringMm: tree.growth.ringMm,
-      ringCv: Math.min(0.6, tree.growth.ringSeMm / tree.growth.ringMm),
+      ringCv: ringCvOf(tree),
       wanted,
       taps: tooThinToTap(tree, settings) ? 0 : basis.taps,
       keepOff: keptOff(tree),

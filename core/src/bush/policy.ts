@@ -1,13 +1,38 @@
 import type { SpeciesId } from '../identify/index.ts';
 import type { BushSettings } from '../records/index.ts';
 import { tapGuidelineOf, type TapPolicy } from '../taps/index.ts';
-import { columnsOf, corrected, DEFAULT_COLUMNS, type ColumnModel } from '../trunk/index.ts';
-/** The columns of this bush in a tree of this species: the model with the bush's accepted correction. */
-export function modelOf(
-  { columnFactor, positionFactor, sapwoodMm }: BushSettings,
-  species: SpeciesId | null
-): ColumnModel {
-  return columnsOf(species, { ...corrected(DEFAULT_COLUMNS, columnFactor, positionFactor), sapwoodMm });
+import { asInBush, columnsOf, DEFAULT_COLUMNS, type BushColumns, type ColumnModel } from '../trunk/index.ts';
+/** What a bush has shown of its columns, as far as its steward accepted it. */
+export const shownBy = ({
+  columnFactor,
+  marginFactor,
+  positionFactor,
+  hands,
+  leanDeg,
+  leanStands,
+  leanSpecies,
+  leanSdDeg
+}: BushSettings): BushColumns => ({
+  sizeFactor: columnFactor,
+  marginFactor,
+  positionFactor,
+  hands,
+  leanDeg,
+  leanStands,
+  leanSpecies,
+  leanSdDeg
+});
+
+/** The same as settings. */
+export const asSettings = ({ sizeFactor, ...rest }: BushColumns): Partial<BushSettings> => ({
+  columnFactor: sizeFactor,
+  ...rest
+});
+
+/** The columns of this bush in a tree of this species and stand: the model with what the bush has shown. */
+export function modelOf(settings: BushSettings, species: SpeciesId | null, standId: string | null = null): ColumnModel {
+  const model = columnsOf(species, { ...DEFAULT_COLUMNS, sapwoodMm: settings.sapwoodMm });
+  return asInBush(model, shownBy(settings), { species, standId });
 }
 
 /** What the growth balance of one tree goes by. */

@@ -217,6 +217,7 @@ function stampsOf(
   const { favours, favouredDeg, foresight, strategy } = settings;
   const asPlanned = (hole: BarkSpot & { readonly season: number }) =>
     placesOf(coming, hole.season).some((to) => barkDistance(to, hole, barkRadiusMm) <= AS_PLANNED_MM);
+  const handOf = ({ authorId }: { readonly authorId?: string }) => settings.hands[authorId ?? ''];
   const ids = (records: Iterable<{ readonly id: string }>) => Array.from(records, ({ id }) => id).sort();
   const seen = [...tree.shavings.values()].filter((each) => each.seen !== 'pale');
   const of: Record<RestsOn, unknown> = {
@@ -230,7 +231,7 @@ function stampsOf(
     snow: snowMm,
     practice: [bitMm, depthMm, spacingMm, dropMm],
     wishes: unlike({ favours, favouredDeg, foresight, strategy }, DEFAULT_BUSH_SETTINGS),
-    columns: unlike(model, DEFAULT_COLUMNS),
+    columns: [...unlike(model, DEFAULT_COLUMNS), ...tree.tapholes.flatMap((hole) => handOf(hole) ?? [])],
     planner: ROTATION_PLANNER
   };
   const stamps = Object.fromEntries(RESTS_ON.map((each) => [each, stampOf(of[each])])) as Stamps;

@@ -8,3 +8,14 @@ export function normalCdf(z: number): number {
   const upper = (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * poly;
   return z >= 0 ? 1 - upper : upper;
 }
+
+/**
+ * Values of a standard normal, evenly apart about nought, with what each weighs; the weights add up to 1.
+ * @param apart in standard deviations
+ */
+export function normalSteps(nodes: number, apart: number): { readonly z: number; readonly weight: number }[] {
+  const steps = Array.from({ length: nodes }, (_, i) => (i - (nodes - 1) / 2) * apart);
+  const heights = steps.map((z) => Math.exp(-(z ** 2) / 2));
+  const all = heights.reduce((a, b) => a + b, 0);
+  return steps.map((z, i) => ({ z, weight: heights[i]! / all }));
+}

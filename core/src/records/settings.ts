@@ -4,7 +4,7 @@ import { FORESIGHT_IDS, PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
 import { TAP_GUIDELINES, type TapGuidelineId } from '../taps/index.ts';
 import { DEFAULT_LIMITS, DEFAULT_QUIET, DEFAULT_RATE, STOCKING_GUIDES } from '../thinning/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, LARGEST_CORRECTION, LEAST_CORRECTION } from '../trunk/index.ts';
-import { bearingDeg, bitMm, characterIdSchema, season, speciesIdSchema, statesOf } from './fields.ts';
+import { bearingDeg, bitMm, characterIdSchema, season, speciesIdSchema, statesOf, uuid } from './fields.ts';
 import { PAINT_PLACES, PAINTS } from './season.ts';
 import { lineOfText } from './text.ts';
 
@@ -46,6 +46,8 @@ export const ownGuidelineSchema = z
 /** The warm side, the bark under a big limb or over a big root, which are said to run better; the side of the tubing line. */
 export const FAVOURS = ['warmSide', 'limbsAndRoots', 'lineSide'] as const;
 
+const times = z.number().min(LEAST_CORRECTION).max(LARGEST_CORRECTION);
+const leanDeg = z.number().min(-20).max(20);
 const dayOfYear = z.string().regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a day of the year is month-day: 04-15');
 
 /** The bush's own numbers. Everything has a default; stored settings may name only some. */
@@ -72,9 +74,17 @@ export const bushSettingsSchema = z.object({
   dropMm: z.number().min(100).max(3000).nullable().default(null),
   /** how thick the wood is that carries sap, mm */
   sapwoodMm: z.number().min(15).max(300).default(DEFAULT_COLUMNS.sapwoodMm),
-  /** the bush's own correction of its columns, accepted from its logged holes: factors on volume and on errors of place */
-  columnFactor: z.number().min(LEAST_CORRECTION).max(LARGEST_CORRECTION).default(1),
-  positionFactor: z.number().min(LEAST_CORRECTION).max(LARGEST_CORRECTION).default(1),
+  /** what the bush has shown of its columns, accepted from its logged holes: factors on volume, errors of place, reach sideways */
+  columnFactor: times.default(1),
+  positionFactor: times.default(1),
+  marginFactor: times.default(1),
+  /** errors of place of each who drills, against all in the bush */
+  hands: z.record(uuid(), times).default({}),
+  /** lean of the grain: the bush's mean, what a stand or a species adds to it, and how far single trees stray, degrees */
+  leanDeg: leanDeg.default(0),
+  leanStands: z.record(uuid(), leanDeg).default({}),
+  leanSpecies: z.partialRecord(speciesIdSchema, leanDeg).default({}),
+  leanSdDeg: z.number().min(1).max(12).default(DEFAULT_COLUMNS.grainSdDeg),
   /** minutes that a crew takes for a hole, walking and looking included */
   minutesAHole: z.number().min(1).max(60).default(4),
   /** what one thinning may do: shares of basal area, m2/ha that stay, metres of an opening, the price of a tap */

@@ -1,4 +1,4 @@
-import { toRadians } from '../math/index.ts';
+import { normalSteps, toRadians } from '../math/index.ts';
 import { columnHalfLength, type ColumnModel } from '../trunk/index.ts';
 
 /** What is believed of one tree's grain and columns beyond what holds for all trees. */
@@ -64,7 +64,7 @@ export class LossKernel {
   constructor(
     readonly bitMm: number,
     model: ColumnModel,
-    belief: GrainBelief = { leanMeanDeg: 0, leanSdDeg: model.grainSdDeg, sizeFactor: 1 },
+    belief: GrainBelief = { leanMeanDeg: model.grainMeanDeg, leanSdDeg: model.grainSdDeg, sizeFactor: 1 },
     columnBitMm = bitMm
   ) {
     const steepest = Math.abs(belief.leanMeanDeg) + 2.5 * belief.leanSdDeg;
@@ -114,9 +114,9 @@ export class LossKernel {
 
   /** By height over the hole: share of the bit's width in the column by how far the two lie apart, both places known. */
   #profiles(model: ColumnModel, { sizeFactor }: GrainBelief, columnBitMm: number): Float64Array[] {
-    const sizes = bell(41, 0.2).flatMap(({ z, weight }) => {
+    const sizes = normalSteps(41, 0.2).flatMap(({ z, weight }) => {
       const ratio = model.volumeRatioMedian * sizeFactor * Math.exp(model.volumeRatioSigma * z);
-      return bell(17, 0.5).map((margin) => {
+      return normalSteps(17, 0.5).map((margin) => {
         const widest = columnBitMm / 2 + model.sideMarginMedianMm * Math.exp(model.sideMarginSigma * margin.z);
         return { widest, length: columnHalfLength(ratio, columnBitMm, widest), weight: weight * margin.weight };
       });
@@ -176,13 +176,6 @@ export class LossKernel {
   }
 }
 
-/** Values of a standard normal, evenly apart, with what each weighs. */
-function bell(nodes: number, apart: number): { readonly z: number; readonly weight: number }[] {
-  const middle = (nodes - 1) / 2;
-  const weights = gaussian(middle, 1 / apart);
-  return Array.from(weights, (weight, i) => ({ z: (i - middle) * apart, weight }));
-}
-
 /** A normal curve in whole steps from -reach to reach, of sum 1. */
 function gaussian(reach: number, sd: number): Float64Array {
   const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-0.5 * ((i - reach) / sd) ** 2));
@@ -220,7 +213,7 @@ export function kernelFor(
   columnBitMm: number,
   pathBitMm: number,
   model: ColumnModel,
-  belief: GrainBelief = { leanMeanDeg: 0, leanSdDeg: model.grainSdDeg, sizeFactor: 1 }
+  belief: GrainBelief = { leanMeanDeg: model.grainMeanDeg, leanSdDeg: model.grainSdDeg, sizeFactor: 1 }
 ): LossKernel {
   const key = JSON.stringify([columnBitMm, pathBitMm, model, belief]);
   const known = kernels.get(key);

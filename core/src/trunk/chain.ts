@@ -1,5 +1,5 @@
 import { toDegrees, toRadians, type Rng } from '../math/index.ts';
-import { columnHalfLength, stainedShare, type OldHole, type Overlap } from './column.ts';
+import { columnHalfLength, type Overlap } from './column.ts';
 import { columnsBehind, type ColumnModel } from './defaults.ts';
 import {
   drawGrowthFactor,
@@ -11,7 +11,7 @@ import {
   type HoleTruth,
   type TrunkTruth
 } from './draws.ts';
-import { READING, readingChances, UNSAID_RAN, type SeenShavings } from './shavings.ts';
+import { logChance, type SeenShavings } from './shavings.ts';
 import { shorterWay } from './spot.ts';
 import type { Trunk } from './trunk.ts';
 
@@ -353,25 +353,6 @@ export class Chain {
   }
 }
 
-/** Logarithm of the chance of an observation, given what its path meets. */
-function logChance(
-  look: SeenShavings,
-  overlaps: readonly Overlap[],
-  { bitMm, depthMm }: Pick<OldHole, 'bitMm' | 'depthMm'>,
-  hitShare: number
-): number {
-  const stained = stainedShare(overlaps, bitMm, depthMm);
-  let chance = readingChances(stained, hitShare)[look.seen];
-  // Where no sap ran, any hole stays dry.
-  if (look.seen === 'dry') chance = 1 - (look.ran ?? UNSAID_RAN) * (1 - chance);
-  if (look.seen === 'partly' && look.brownShare !== null) chance *= bell(look.brownShare - stained, READING.shareSd);
-  if (look.brownFromMm !== null) {
-    const from = Math.min(depthMm, ...overlaps.map((o) => o.from));
-    chance *= bell(look.brownFromMm - from, READING.depthSdMm);
-  }
-  return Math.log(chance + 1e-6);
-}
-
 /** Older holes beside a hole, with how far round the trunk they lie from it, as a share of the way round. */
 function olderNear(trunk: Trunk, index: number): Look['older'] {
   const hole = trunk.holes[index]!;
@@ -381,9 +362,4 @@ function olderNear(trunk: Trunk, index: number): Look['older'] {
     const near = Math.abs(shorterWay(turn * round, round)) < NEAR_MM + 2 * (other.unsure?.sidewaysMm ?? 0);
     return other.season < hole.season && near ? { index: i, turn } : [];
   });
-}
-
-/** A bell with a floor: people now and then misread wholly. */
-function bell(off: number, sd: number): number {
-  return 0.02 + Math.exp(-0.5 * (off / sd) ** 2);
 }

@@ -17,6 +17,8 @@ export interface OldHole {
   readonly depthMm: number;
   /** wood laid over it since, radially */
   readonly buriedMm: number;
+  /** who wrote it down; left out where nobody is known */
+  readonly authorId?: string;
   /** errors of place of whoever drilled it, against the bush's; 1 where nothing is said */
   readonly hand?: number;
   /** what laid the wood open where no bit did: the opening is as wide as its `bitMm`, and reaches to the pith */

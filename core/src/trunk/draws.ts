@@ -78,16 +78,19 @@ export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth
   };
 }
 
+/** An error of a hole's bearing has grown with the trunk: by this factor since so much wood was laid. */
+export function widenedSince({ woodRadiusMm }: Trunk, laidMm: number): number {
+  return woodRadiusMm / Math.max(woodRadiusMm / 4, woodRadiusMm - laidMm);
+}
+
 /** A hole's column as it lies in today's trunk under a truth. */
 export function columnOf(trunk: Trunk, truth: TrunkTruth, index: number): Column {
   const hole = trunk.holes[index]!;
   const { leftMm, upMm, ratio, halfWidthMm, buriedMm } = truth.holes[index]!;
   const fromDepthMm = buriedMm * truth.growth;
-  // An error of the bearing has grown with the trunk since.
-  const grown = trunk.woodRadiusMm / Math.max(trunk.woodRadiusMm / 4, trunk.woodRadiusMm - fromDepthMm);
   return {
     hole: index,
-    leftMm: alongSurface(trunk, hole.bearingDeg) + leftMm * grown,
+    leftMm: alongSurface(trunk, hole.bearingDeg) + leftMm * widenedSince(trunk, fromDepthMm),
     heightMm: hole.heightMm + upMm,
     halfWidthMm,
     halfLengthMm: columnHalfLength(ratio * Math.exp(truth.logSize), hole.bitMm, halfWidthMm),

@@ -1,9 +1,12 @@
+export * from './bushColumns.ts';
 export * from './calibrate.ts';
 export * from './column.ts';
 export * from './defaults.ts';
 export * from './draws.ts';
 export * from './heatmap.ts';
 export * from './learn.ts';
+export * from './look.ts';
+export * from './pool.ts';
 export * from './sections.ts';
 export { readingChances, readShavings, stainedOf, type SeenShavings } from './shavings.ts';
 export * from './spot.ts';

@@ -1,4 +1,5 @@
 import type { Rng } from '../math/index.ts';
+import { stainedShare, type OldHole, type Overlap } from './column.ts';
 
 /** What came out of a hole. */
 export interface SeenShavings {
@@ -63,4 +64,38 @@ export function stainedOf({ seen, brownShare }: Pick<SeenShavings, 'seen' | 'bro
     case 'dry':
       return 1;
   }
+}
+
+/** Chance of what was said of shavings, the depth of the change aside, given how much of the path was stained. */
+export function saidChance(look: Omit<SeenShavings, 'hole'>, stained: number, hitShare: number): number {
+  const chance = readingChances(stained, hitShare)[look.seen];
+  // Where no sap ran, any hole stays dry.
+  if (look.seen === 'dry') return 1 - (look.ran ?? UNSAID_RAN) * (1 - chance);
+  return look.seen === 'partly' && look.brownShare !== null
+    ? chance * bell(look.brownShare - stained, READING.shareSd)
+    : chance;
+}
+
+/** How well the depth from which they were said to be brown fits where the stain begins; 1 where nobody said. */
+export function turnedAt({ brownFromMm }: Pick<SeenShavings, 'brownFromMm'>, fromMm: number): number {
+  return brownFromMm === null ? 1 : bell(brownFromMm - fromMm, READING.depthSdMm);
+}
+
+/** Not even what nobody expects is impossible. */
+const FLOOR = 1e-6;
+
+/** Logarithm of the chance of an observation, given what its path meets. */
+export function logChance(
+  look: Omit<SeenShavings, 'hole'>,
+  overlaps: readonly Overlap[],
+  { bitMm, depthMm }: Pick<OldHole, 'bitMm' | 'depthMm'>,
+  hitShare: number
+): number {
+  const said = saidChance(look, stainedShare(overlaps, bitMm, depthMm), hitShare);
+  return Math.log(said * turnedAt(look, Math.min(depthMm, ...overlaps.map((o) => o.from))) + FLOOR);
+}
+
+/** A bell with a floor: people now and then misread wholly. */
+function bell(off: number, sd: number): number {
+  return 0.02 + Math.exp(-0.5 * (off / sd) ** 2);
 }

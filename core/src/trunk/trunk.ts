@@ -20,6 +20,7 @@ export interface RecordedHole {
   readonly heightMm: number;
   readonly bitMm: number;
   readonly depthMm: number;
+  readonly authorId?: string;
 }
 
 /**

@@ -2,9 +2,9 @@ import type { Learned } from '@baumkin/core/trunk';
 import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import type { Foresight, Objection, PlacementStrategyId } from '@baumkin/core/rotation';
-import type { TreeState, TrunkFeature } from '@baumkin/core/records';
+import type { SawnColumn, TreeState, TrunkFeature } from '@baumkin/core/records';
 import type { BodyHeight, Instruction, LandmarkName, OldHole, TrunkFeatureKind } from '@baumkin/core/trunk';
-import { formatLength, type UnitSystem } from '@baumkin/core/units';
+import { formatLength, type LengthUse, type UnitSystem } from '@baumkin/core/units';
 
 import { DEFECT_WORDS } from './taps.ts';
 
@@ -22,6 +22,24 @@ export function featureWords({ what, since }: Pick<TrunkFeature, 'what' | 'since
   // Of older records it was not asked.
   if (!since) return FEATURE_WORDS[what];
   return what === 'limb' ? `a limb that broke off in ${since}` : `${FEATURE_WORDS[what]} of ${since}`;
+}
+
+/** A column as the sawn faces showed it. */
+export function sawnWords(
+  { widthMm, lengthMm, leanDeg }: Pick<SawnColumn, 'widthMm' | 'lengthMm' | 'leanDeg'>,
+  ruler: { length(mm: number, use: LengthUse): string }
+): string {
+  return [
+    `a column ${ruler.length(widthMm, 'drill')} wide`,
+    ...(lengthMm === null ? [] : [`${ruler.length(lengthMm, 'hand')} long`]),
+    ...(leanDeg === null
+      ? []
+      : [
+          leanDeg === 0
+            ? 'upright'
+            : `leaning ${Math.abs(Math.round(leanDeg))}° to the ${leanDeg < 0 ? 'right' : 'left'}`
+        ])
+  ].join(', ');
 }
 
 /** The placement strategies: a name, the rule as one says it, and what it is good for and leaves out. */

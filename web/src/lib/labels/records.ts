@@ -9,7 +9,7 @@ import type { LengthUse } from '@baumkin/core/units';
 import { METHOD_LABEL, ringCountWords } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
-import { featureWords } from './placement.ts';
+import { featureWords, sawnWords } from './placement.ts';
 import { newsWords } from './rotation.ts';
 import { MARK_SAID } from './thinning.ts';
 import { capital } from '../words/capital.ts';
@@ -69,7 +69,7 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
     case 'trunkFeature':
       return `On the trunk: ${featureWords(record)}, ${compassPoint(record.bearingDeg)} side, ${ruler.length(record.heightMm, 'hand')} up`;
     case 'sawnColumn':
-      return `On the sawn face: a column ${ruler.length(record.widthMm, 'drill')} wide${record.lengthMm === null ? '' : `, ${ruler.length(record.lengthMm, 'hand')} long`}${record.leanDeg === null ? '' : `, leaning ${Math.abs(Math.round(record.leanDeg))}° to the ${record.leanDeg < 0 ? 'right' : 'left'}`}`;
+      return `On the sawn face: ${sawnWords(record, ruler)}`;
     case 'scars':
       return `Old holes of unknown year: about ${record.many}${record.bearingDeg === null ? '' : ` on the ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
     case 'mark':

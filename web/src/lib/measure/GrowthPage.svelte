@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { speciesById, type SpeciesId } from '@baumkin/core/identify';
+  import { isMaple, SPECIES } from '@baumkin/core/identify';
   import { KIN_FROM, RING_PRIOR, type CrownClass } from '@baumkin/core/measure';
   import { wallsOffWell } from '@baumkin/core/trunk';
   import { growthRows, type GrowthRow } from '@baumkin/core/bush';
@@ -57,16 +57,21 @@
       return here !== undefined && Math.abs(here - RING_PRIOR[crownClass].meanMm) >= 0.05 ? [{ crownClass, here }] : [];
     })
   );
-  /** Stands and species that lay more or less than others here, most different first. */
+  type Kin = readonly (readonly [name: string, share: number | undefined])[];
+  /** Those that lay more or less than others here, in words. */
+  const lays = (kin: Kin) =>
+    kin
+      .flatMap(([name, share]) => (share !== undefined && Math.abs(share) >= 0.03 ? [{ name, share }] : []))
+      .sort((a, b) => b.share - a.share)
+      .map(({ name, share }) => `${name} ${Math.round(100 * Math.abs(share))} % ${share > 0 ? 'more' : 'less'}`)
+      .join(', ');
+  /** Stands and maples that lay more or less than others of their crown class. */
   const apart = $derived.by(() => {
     const { stands = {}, species = {} } = bush.expects.rings ?? {};
-    const named = [
-      ...(bush.overview?.stands ?? []).map(({ id, name }) => [name, stands[id]] as const),
-      ...Object.entries(species).map(([id, share]) => [speciesById(id as SpeciesId).name, share] as const)
-    ];
-    return named
-      .flatMap(([name, share]) => (share !== undefined && Math.abs(share) >= 0.03 ? [{ name, share }] : []))
-      .sort((a, b) => b.share - a.share);
+    const byStand = lays((bush.overview?.stands ?? []).map(({ id, name }) => [name, stands[id]]));
+    const maples = SPECIES.filter(({ id }) => isMaple(id));
+    const bySpecies = lays(maples.map(({ id, name }) => [name, species[id]]));
+    return [...(byStand ? [`by stand ${byStand}`] : []), ...(bySpecies ? [`by species ${bySpecies}`] : [])].join('; ');
   });
   /** How far single trees stray here, mm; null where it is as usual. */
   const spread = $derived.by(() => {
@@ -99,13 +104,10 @@
         >
         <span>● keeps up</span><span>○ open</span><span>▲ falls behind</span>
       </p>
-      {#if apart.length > 0}
+      {#if apart}
         <p class="aside mt-2 max-w-prose" data-testid="kin-words">
-          Beside trees of their crown class {apart
-            .map(
-              ({ name, share }) => `${name} lays ${Math.round(100 * Math.abs(share))} % ${share > 0 ? 'more' : 'less'}`
-            )
-            .join(', ')}. A stand or species is told apart from {KIN_FROM} trees on that were measured twice or cored.
+          Beside others of their crown class trees lay, {apart}. A stand or species is told apart from {KIN_FROM} trees on
+          that were measured twice or cored.
         </p>
       {/if}
       {#if learned.length > 0}

@@ -1,18 +1,20 @@
 <script lang="ts">
+  import { speciesById, type SpeciesId } from '@baumkin/core/identify';
   import type { TreeRow, TreeState } from '@baumkin/core/records';
   import { LITRES_A_TAP } from '@baumkin/core/sap';
   import {
-    corrected,
     DEFAULT_COLUMNS,
     stainedOf,
-    trunkBefore,
+    USUAL_BUSH,
     wilson,
-    withinCorrection,
     WORTH_CORRECTING,
+    type BushColumns,
     type Calibration,
-    type LoggedHole
+    type LoggedTree,
+    type PooledColumns,
+    type SeenShavings
   } from '@baumkin/core/trunk';
-  import { trunkOf } from '@baumkin/core/bush';
+  import { asSettings, loggedTree, shownBy, type LoggedHoles } from '@baumkin/core/bush';
   import { onDestroy, onMount } from 'svelte';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
@@ -30,7 +32,8 @@
   const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
 
-  interface Logged extends LoggedHole {
+  interface Logged {
+    readonly seen: SeenShavings['seen'];
     readonly season: number;
     readonly standId: string | null;
     readonly authorId: string;
@@ -39,16 +42,23 @@
     /** share of the path that was stained, as the shavings told it */
     readonly stained: number;
   }
+  let trees = $state.raw<readonly LoggedTree[]>([]);
   let logged = $state.raw<readonly Logged[]>([]);
   /** trees gone through so far; null once all are */
   let reading = $state<{ done: number; all: number } | null>({ done: 0, all: 0 });
   onMount(async () => {
     const tapped = [...bush.rows, ...bush.stumps].filter((row) => row.tapped);
     const all: Logged[] = [];
+    const told: LoggedTree[] = [];
     let done = 0;
     try {
       for await (const { tree, records } of bush.lives(tapped)) {
-        all.push(...loggedOf(tree, bush.stateFrom(records)));
+        const state = bush.stateFrom(records);
+        const own = loggedTree(tree, state, settings, bush.season);
+        if (own) {
+          told.push(own.tree);
+          all.push(...loggedOf(tree, state, own));
+        }
         done += 1;
         if (done % 250 === 0) reading = { done, all: tapped.length };
       }
@@ -56,44 +66,35 @@
       // The page says what is missing.
       return;
     }
+    trees = told;
     logged = all;
     reading = null;
   });
 
   /** The holes of a tree whose shavings were looked at. */
-  function loggedOf(tree: TreeRow, state: TreeState): Logged[] {
-    const found = trunkOf(state, settings, bush.season);
-    if (!found) return [];
-    return found.holes.flatMap((hole, index): Logged[] => {
-      const seen = state.shavings.get(hole.id);
-      if (!seen) return [];
-      const { bearingDeg, heightMm, bitMm, depthMm, season, authorId = '' } = hole;
-      return [
-        {
-          species: tree.species,
-          trunk: trunkBefore(found.trunk, index),
-          bearingDeg,
-          heightMm,
-          bitMm,
-          depthMm,
-          seen: seen.seen,
-          season,
-          standId: tree.standId,
-          authorId,
-          placed: hole.strategy ? STRATEGY_LABELS[hole.strategy].name : 'by eye, or not written down',
-          stained: stainedOf(seen)
-        }
-      ];
+  function loggedOf(row: TreeRow, { shavings }: TreeState, { tree, holes }: LoggedHoles): Logged[] {
+    return tree.seen.map(({ hole }): Logged => {
+      const { id, season, strategy, authorId = '' } = holes[hole]!;
+      const seen = shavings.get(id)!;
+      return {
+        seen: seen.seen,
+        season,
+        standId: row.standId,
+        authorId,
+        placed: strategy ? STRATEGY_LABELS[strategy].name : 'by eye, or not written down',
+        stained: stainedOf(seen)
+      };
     });
   }
   const wet = $derived(logged.filter(({ seen }) => seen !== 'dry'));
 
+  const OTHERS = 'all others';
   const me = $derived(bush.overview!.member);
   const iShow = $derived(bush.overview!.people.find(({ id }) => id === me.id)?.showsHoles ?? false);
   /** Under their names stand those who want it, and for everybody her own holes. */
   function nameOf(authorId: string): string {
     if (authorId === me.id) return iShow ? me.name : `${me.name}: only you see this line`;
-    return bush.overview!.people.find(({ id, showsHoles }) => id === authorId && showsHoles)?.name ?? 'all others';
+    return bush.overview!.people.find(({ id, showsHoles }) => id === authorId && showsHoles)?.name ?? OTHERS;
   }
 
   async function show(box: HTMLInputElement): Promise<void> {
@@ -124,40 +125,64 @@
   const long = new LongRun();
   onDestroy(() => long.stop());
   let found = $state.raw<Calibration | null>(null);
+  let pooled = $state.raw<PooledColumns | null>(null);
   const model = $derived({ ...DEFAULT_COLUMNS, sapwoodMm: settings.sapwoodMm });
-  const own = $derived(corrected(model, settings.columnFactor, settings.positionFactor));
+  const shown = $derived(shownBy(settings));
+  const corrected = $derived(JSON.stringify(shown) !== JSON.stringify(USUAL_BUSH));
   async function judge(): Promise<void> {
-    const holes = wet.map(({ trunk, bearingDeg, heightMm, bitMm, depthMm, seen }) => ({
-      trunk,
-      bearingDeg,
-      heightMm,
-      bitMm,
-      depthMm,
-      seen
-    }));
-    const using = $state.snapshot(own);
-    const answer = await long.run((remote, told) => remote.calibrate(holes, using, told));
-    if (answer) found = answer;
+    const using = $state.snapshot(shown);
+    const answer = await long.run((remote, told) => remote.calibrate(trees, $state.snapshot(model), using, told));
+    if (answer) ({ found, pooled } = answer);
   }
 
   let problem = $state<string | null>(null);
-  async function accept(columnFactor: number, positionFactor: number): Promise<void> {
-    const before = { columnFactor: settings.columnFactor, positionFactor: settings.positionFactor };
-    problem = await bush.change.settings({ columnFactor, positionFactor });
+  async function accept(own: BushColumns): Promise<void> {
+    const before = asSettings(shown);
+    problem = await bush.change.settings(asSettings(own));
     if (problem !== null) return;
-    found = null;
-    undoable('Every sheet goes by the corrected columns from now on.', () => bush.change.settings(before));
+    found = pooled = null;
+    undoable('Every sheet, count and outlook goes by the corrected columns from now on.', () =>
+      bush.change.settings(before)
+    );
   }
+
+  /** What the bush has shown, in sentences. */
+  function taughtBy(own: BushColumns): string[] {
+    const stands = bush.overview!.stands.flatMap(({ id, name }) => {
+      const more = own.leanStands[id];
+      return more === undefined ? [] : [[name, own.leanDeg + more] as const];
+    });
+    const species = Object.entries(own.leanSpecies).map(
+      ([id, more]) => [speciesById(id as SpeciesId).name, own.leanDeg + more] as const
+    );
+    const leans = [...stands, ...species].filter(([, deg]) => Math.abs(deg) >= UPRIGHT_DEG);
+    const hands: Record<string, string> = {};
+    for (const [id, times] of Object.entries(own.hands)) {
+      const name = nameOf(id);
+      if (name !== OTHERS && !asUsual(times)) hands[name] = factorWords(times * own.positionFactor);
+    }
+    const stray = `Single trees stray from that by about ${Math.round(own.leanSdDeg)}°.`;
+    return [
+      `Columns fill ${factorWords(own.sizeFactor)} volume and reach sideways ${factorWords(own.marginFactor)} width.`,
+      `Holes lie off from where they were written down by ${factorWords(own.positionFactor)} error${Object.entries(
+        hands
+      )
+        .map(([name, words]) => `; those of ${name} by ${words}`)
+        .join('')}.`,
+      leans.length > 0
+        ? `Going up, the grain leans: ${leans.map(([name, deg]) => `${name} ${Math.round(Math.abs(deg))}° to the ${deg > 0 ? 'left' : 'right'}`).join('; ')}. ${stray}`
+        : `The grain goes straight up in the mean. ${stray}`
+    ];
+  }
+  /** A mean lean below this is none that anybody could tell, degrees. */
+  const UPRIGHT_DEG = 0.5;
+  const asUsual = (factor: number) => Math.abs(Math.log(factor)) < 0.05;
 
   const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);
   const brownOf = (holes: readonly Logged[]) => holes.filter(({ seen }) => seen !== 'pale').length;
   const lostOf = (holes: readonly Logged[]) => holes.reduce((sum, { stained }) => sum + stained, 0) * LITRES_A_TAP;
   const factorWords = (factor: number) =>
-    factor === 1
-      ? 'as the model has it'
-      : factor > 1
-        ? `${factor.toFixed(2)} times as much`
-        : `only ${factor.toFixed(2)} of it`;
+    asUsual(factor) ? 'the usual' : `${factor.toFixed(2)} ${factor > 1 ? 'times' : 'of'} the usual`;
 </script>
 
 <h1 class="sr-only">Brown wood</h1>
@@ -267,35 +292,33 @@
             {/each}
           </tbody>
         </table>
-        {#if found.gain >= WORTH_CORRECTING}
+        {#if pooled && pooled.gain >= WORTH_CORRECTING}
           <div class="border-l-[6px] border-primary pl-4" data-testid="correction">
             <p>
-              What was seen is explained better with columns of {factorWords(found.sizeFactor)} in volume and errors of place
-              of {factorWords(found.positionFactor)}: about {found.gain > 4.6
-                ? 'a hundred times or more'
-                : `${Math.round(Math.exp(found.gain))} times`}
-              better than by the sheets as they are.
+              Together {pooled.looks} holes{pooled.sawn > 0 ? ` and ${pooled.sawn} columns on sawn faces` : ''} are explained
+              about {pooled.gain > 4.6 ? 'a hundred times or more' : `${Math.round(Math.exp(pooled.gain))} times`}
+              better by this than by the sheets as they are:
             </p>
-            {#if bush.mayDecide}<button
-                class="btn mt-2 btn-primary btn-sm"
-                onclick={() =>
-                  accept(
-                    withinCorrection(settings.columnFactor * found!.sizeFactor),
-                    withinCorrection(settings.positionFactor * found!.positionFactor)
-                  )}>Correct the sheets by this</button
+            <ul class="mt-1 list-disc pl-5">
+              {#each taughtBy(pooled.bush) as sentence (sentence)}<li>{sentence}</li>{/each}
+            </ul>
+            {#if bush.mayDecide}<button class="btn mt-2 btn-primary btn-sm" onclick={() => accept(pooled!.bush)}
+                >Correct the sheets by this</button
               >{/if}
           </div>
         {:else}
           <p>Nothing to correct: the difference is within what chance makes.</p>
         {/if}
       {/if}
-      {#if settings.columnFactor !== 1 || settings.positionFactor !== 1}
-        <p>
-          The sheets go by this bush’s own correction: columns of {factorWords(settings.columnFactor)}, errors of place
-          of
-          {factorWords(settings.positionFactor)}.
-          {#if bush.mayDecide}<button class="link" onclick={() => accept(1, 1)}>Back to the model’s own</button>{/if}
-        </p>
+      {#if corrected}
+        <div>
+          <p>The sheets, counts and outlooks go by what this bush has shown:</p>
+          <ul class="mt-1 list-disc pl-5" data-testid="shown">
+            {#each taughtBy(shown) as sentence (sentence)}<li>{sentence}</li>{/each}
+          </ul>
+          {#if bush.mayDecide}<button class="link" onclick={() => accept(USUAL_BUSH)}>Back to the model’s own</button
+            >{/if}
+        </div>
       {/if}
       {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
     </section>

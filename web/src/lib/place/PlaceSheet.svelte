@@ -29,6 +29,7 @@
   import { LivePlacement } from './placement.svelte.ts';
   import OldHoles from './OldHoles.svelte';
   import PlannedHoles from './PlannedHoles.svelte';
+  import SawnFaces from './SawnFaces.svelte';
   import ShavingsForm from './ShavingsForm.svelte';
   import TrunkNotes from './TrunkNotes.svelte';
   import { placeWorker } from './worker.ts';
@@ -137,6 +138,8 @@
       >Look at it again</a
     > if you doubt that.
   </EmptyState>
+{:else if row.cut}
+  <SawnFaces {treeId} />
 {:else if !placing}
   <EmptyState>
     Where a hole finds clear wood depends on how thick the trunk is. <a

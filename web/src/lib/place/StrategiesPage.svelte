@@ -89,7 +89,7 @@
     }
     return typeof dbhMm === 'string' ? null : { woodRadiusMm: insideBark(dbhMm) / 2, ringMm, taps, ...drilling };
   });
-  const model = $derived(modelOf(settings, ofTree?.row.species ?? null));
+  const model = $derived(modelOf(settings, ofTree?.row.species ?? null, ofTree?.row.standId ?? null));
 
   async function look(): Promise<void> {
     if (!asked) return;

@@ -68,6 +68,8 @@
         {CUT_WORDS[cut.what]}{cut.by ? ` by ${cut.by}` : ''}{cut.damaged.length > 0
           ? `; hurt ${cut.damaged.map((id) => bush.tagOf(id)).join(', ')}`
           : ''}{cut.note ? `: ${cut.note}` : ''}
+        {#if row.tapped}<a class="link whitespace-nowrap" href="/bush/{bush.id}/place/{row.id}">what its log tells</a
+          >{/if}
       </li>
     {:else}
       <li class="aside">Nothing is in the log yet.</li>

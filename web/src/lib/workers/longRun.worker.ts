@@ -6,7 +6,15 @@ import {
   type LivedStrategy
 } from '@baumkin/core/rotation';
 import { projectBush, type BushYear, type ProjectionOptions, type TapPolicy, type TapTree } from '@baumkin/core/taps';
-import { calibrate, type Calibration, type ColumnModel, type LoggedHole } from '@baumkin/core/trunk';
+import {
+  calibrate,
+  poolColumns,
+  type BushColumns,
+  type Calibration,
+  type ColumnModel,
+  type LoggedTree,
+  type PooledColumns
+} from '@baumkin/core/trunk';
 import { expose } from 'comlink';
 
 type Told = (done: number) => void;
@@ -16,6 +24,9 @@ const tell = (told: Told) => (done: number) => {
   return true;
 };
 
+/** Of the work on logged holes, the share that takes to tell what was expected of them. */
+const EXPECTING = 0.05;
+
 /** Seasons lived through many times over, and logged holes judged anew, off the page's thread. It is ended by ending the worker. */
 const api = {
   compare: (
@@ -24,8 +35,16 @@ const api = {
     options: { readonly seasons: number; readonly trees: number },
     told: Told
   ): LivedStrategy[] => compareStrategies(tree, model, { ...options, seed: 1, onProgress: tell(told) })!,
-  calibrate: (logged: readonly LoggedHole[], model: ColumnModel, told: Told): Calibration =>
-    calibrate(logged, model, { onProgress: tell(told) })!,
+  /** What was expected of the logged holes of a bush, what was seen, and what that teaches. */
+  calibrate: (
+    trees: readonly LoggedTree[],
+    model: ColumnModel,
+    bush: BushColumns,
+    told: Told
+  ): { readonly found: Calibration; readonly pooled: PooledColumns } => ({
+    found: calibrate(trees, model, bush, { onProgress: (done) => tell(told)(EXPECTING * done) })!,
+    pooled: poolColumns(trees, model, bush, { onProgress: (done) => tell(told)(EXPECTING + (1 - EXPECTING) * done) })!
+  }),
   othersOnPractice,
   foresightFrontier,
   /** Several ways of tapping, one after the other, on the same trees. */
