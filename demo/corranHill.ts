@@ -15,6 +15,7 @@ import {
 
 import { envelopeOf, round, uuidMaker, type TaggedTree } from './draw.ts';
 import { lifeOf } from './history.ts';
+import { laidOpen } from './laidOpen.ts';
 import { planned } from './planned.ts';
 import { betweenTheTagged, cruise, heightsAndCrowns, inPassing, onTrunks, secondStems } from './survey.ts';
 import { thinning } from './thinning.ts';
@@ -79,6 +80,7 @@ export function corranHill(seed = 1798): DemoBush {
   const thinned = thinning(wood, trees, rng, uuid);
   records.push(...thinned.records);
   swapTags(trees, records);
+  records.push(...laidOpen(wood, trees, records, uuid));
   const done = records.map((record) => recordSchema.parse(record));
   return {
     stands,

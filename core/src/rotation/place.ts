@@ -23,7 +23,7 @@ import {
 import type { Renewed } from './carry.ts';
 import { apart, crowded, liking, outOfReach, type PlacementTask } from './placementTask.ts';
 import { placementStrategyById, type StrategyObjection } from './strategies.ts';
-import { priceOfHole, type HolePrice } from './price.ts';
+import { dearestHole, priceOfHole, type HolePrice } from './price.ts';
 import { rotationOf, rotationTask } from './trunkRotation.ts';
 
 /** A proposed hole. */
@@ -161,6 +161,12 @@ export class PlacedTrunk {
   price(): HolePrice | null {
     const { rotation } = this.#rotation();
     return rotation && priceOfHole(rotationTask(this.#task, this.#wood.known.learned), rotation.plan);
+  }
+
+  /** What the dearest of this season's planned holes brings and costs; null where none is planned. */
+  dearest(): HolePrice | null {
+    const { rotation } = this.#rotation();
+    return rotation && dearestHole(rotationTask(this.#task, this.#wood.known.learned), rotation.plan);
   }
 
   place(): Placement {

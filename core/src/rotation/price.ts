@@ -1,11 +1,11 @@
 import { Board } from './board.ts';
 import { fillWith } from './starts.ts';
-import { read, weightsOf, type MeantHole, type RotationTask } from './task.ts';
+import { read, weightsOf, type MeantHole, type PlannedHole, type RotationTask } from './task.ts';
 
 /** Seasons over which the price of a hole is told: those that a steward and who comes after her drill. */
 export const PRICE_SEASONS = 40;
 
-/** What one hole more this season brings now and costs later on its trunk, both in the yield of a hole in clear wood. */
+/** What one hole brings now and costs later on its trunk, both in the yield of a hole in clear wood. */
 export interface HolePrice {
   /** share of a hole's yield that it gives this season */
   readonly now: number;
@@ -21,19 +21,45 @@ export interface HolePrice {
  */
 export function priceOfHole(task: RotationTask, plan: readonly MeantHole[]): HolePrice | null {
   const without = lossesOf(task, plan);
-  const [now, ...later] = task.taps;
-  const more = lossesOf({ ...task, taps: [(now ?? 0) + 1, ...later] }, plan);
-  const ofSeason = (losses: typeof more, season: number) => losses.filter((hole) => hole.season === season);
-  if (ofSeason(more, 0).length <= ofSeason(without, 0).length) return null;
-  const sum = (losses: typeof more, from: number) =>
-    losses.reduce((all, { season, lost }) => all + (season >= from && season <= PRICE_SEASONS ? lost : 0), 0);
+  const more = lossesOf(withTaps(task, 1), plan);
+  const now = (losses: readonly PlannedHole[]) => losses.filter(({ season }) => season === 0).length;
+  return now(more) > now(without) ? priceBetween(without, more) : null;
+}
+
+/**
+ * The price of the dearest of this season's planned holes: without it all others stay where they are planned.
+ * @param plan of the task
+ * @returns null where none is planned
+ */
+export function dearestHole(task: RotationTask, plan: readonly MeantHole[]): HolePrice | null {
+  const all = lossesOf(task, plan);
+  const prices = plan.flatMap((hole) => {
+    if (hole.season > 0) return [];
+    const others = plan.filter((each) => each !== hole);
+    return priceBetween(lossesOf(withTaps(task, -1), others), all);
+  });
+  return prices.reduce<HolePrice | null>(
+    (dearest, each) => (dearest && dearest.later - dearest.now >= each.later - each.now ? dearest : each),
+    null
+  );
+}
+
+/** What the hole that one of two plans has more brings and costs. */
+function priceBetween(without: readonly PlannedHole[], more: readonly PlannedHole[]): HolePrice {
+  const lost = (losses: readonly PlannedHole[], from: number, to: number) =>
+    losses.reduce((sum, hole) => sum + (hole.season >= from && hole.season <= to ? hole.lost : 0), 0);
   return {
-    now: Math.max(0, 1 - (sum(more, 0) - sum(more, 1) - (sum(without, 0) - sum(without, 1)))),
-    later: Math.max(0, sum(more, 1) - sum(without, 1))
+    now: Math.max(0, 1 - (lost(more, 0, 0) - lost(without, 0, 0))),
+    later: Math.max(0, lost(more, 1, PRICE_SEASONS) - lost(without, 1, PRICE_SEASONS))
   };
 }
 
-function lossesOf(task: RotationTask, plan: readonly MeantHole[]) {
+const withTaps = (task: RotationTask, more: 1 | -1): RotationTask => {
+  const [now = 0, ...later] = task.taps;
+  return { ...task, taps: [now + more, ...later] };
+};
+
+function lossesOf(task: RotationTask, plan: readonly MeantHole[]): PlannedHole[] {
   const board = new Board(task, weightsOf(task));
   fillWith(board, task, plan);
   return read(board);

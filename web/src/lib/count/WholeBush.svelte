@@ -7,6 +7,7 @@
 
   import { goto } from '$app/navigation';
   import BushTotals from './BushTotals.svelte';
+  import DearTaps from './DearTaps.svelte';
   import { RoomSearch } from './roomSearch.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
@@ -234,6 +235,7 @@
         >
       {/snippet}
     </DataTable>
+    <DearTaps rows={shown.map(({ row }) => row)} />
   </section>
   <BushTotals {lines} />
 </div>

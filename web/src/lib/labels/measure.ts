@@ -61,7 +61,7 @@ export function ringCountWords(
   ] as const;
   const parts = [
     ...(rings === null ? [] : [`${rings} rings${toPith ? ' to the pith' : ' and more'}`]),
-    ...widths.flatMap(([many, mm]) => (mm === null ? [] : [`the last ${many} ${ruler.length(mm, 'drill')} wide`])),
+    ...widths.flatMap(([many, mm]) => (mm === null ? [] : [`${ruler.length(mm, 'drill')} over the last ${many}`])),
     ...(hollowFromMm === null ? [] : [`hollow from ${ruler.length(hollowFromMm, 'hand')} under the bark`])
   ];
   return `${source === 'core' ? 'Core' : 'Stump'} of ${on}, ${ruler.length(heightMm, 'hand')} up: ${parts.join('; ')}.`;

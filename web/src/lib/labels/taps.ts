@@ -202,6 +202,17 @@ export function priceWords(
   return `Beyond ${tapWords(taps)}: about ${sap(now)} more sap this spring, and ${later < 0.02 ? 'hardly any' : `about ${sap(later)}`} less from the holes of the ${seasons} seasons after it. ${worth}.`;
 }
 
+/** What the dearest of a tree's taps brings and costs, after its tag. */
+export function dearWords(
+  { now, later }: HolePrice,
+  taps: number,
+  seasons: number,
+  sap: (holes: number) => string
+): string {
+  const which = taps === 1 ? 'its tap' : `the dearest of its ${tapWords(taps)}`;
+  return `${which} brings about ${sap(now)} this spring and takes ${later < 0.02 ? 'hardly any' : `about ${sap(later)}`} from the ${seasons} seasons after it.`;
+}
+
 /** What would change a suggestion, in a sentence; growing is told with its years where it is shown. */
 export const CHANGE_WORDS: Readonly<Record<Exclude<NonNullable<Suggestion['change']>['kind'], 'grow'>, string>> = {
   lookAtTwigs: 'Look at the twigs and bark again if you doubt it.',

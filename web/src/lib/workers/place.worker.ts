@@ -28,6 +28,7 @@ const api = {
   place: (task: PlacementTask): Placement => trunkOf(task).place(),
   plan: (task: PlacementTask): PlacedRotation => trunkOf(task).plan(),
   price: (task: PlacementTask): HolePrice | null => trunkOf(task).price(),
+  dearest: (task: PlacementTask): HolePrice | null => trunkOf(task).dearest(),
   ask: (task: PlacementTask, spot: { bearingDeg: number; heightMm: number }): SpotAnswer => trunkOf(task).ask(spot)
 };
 export type PlaceWorker = typeof api;
