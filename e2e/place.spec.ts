@@ -7,6 +7,7 @@ import {
   expectAccessible,
   expectFits,
   postRecord,
+  recordsOf,
   signIn,
   treesOf,
   walk
@@ -129,6 +130,81 @@ test('brown shavings move the next proposal', async ({ page }) => {
   await expect.poll(plan).not.toBe(before);
   await page.getByRole('button', { name: /^Partly brown/ }).click();
   await page.getByLabel('Brown from').selectOption({ index: 2 });
+  await allSaved(page);
+});
+
+test('what a trunk teaches: a core and its hollow, a wound with its year, a hole that stays dry', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const { id, tag } = await tappedTree(page, 11);
+  await page.goto(`/bush/${bushId}/measure/${id}`);
+  await page.getByText('Write down a core or a stump').click();
+  await page.getByLabel('Width of the outermost 5 rings').fill('40');
+  await page.getByLabel('Width of the outermost 10 rings').fill('14');
+  await expect(page.getByRole('alert')).toContainText('More rings are wider than fewer');
+  await page.getByLabel('Width of the outermost 5 rings').fill('');
+  await expect(page.getByTestId('ring-told')).toContainText('1.4 mm a year');
+  await page.getByLabel('Hollow from').fill('3');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByTestId('ring-count')).toContainText('hollow from 3 cm under the bark');
+
+  // Nobody drills into a hollow, and a hollow is a sign of decline.
+  const decision = { kind: 'decision', season: 2027, taps: 1, suggested: 1, binding: 'condition', reason: '' };
+  await allSaved(page);
+  expect(await postRecord(page, bushId, id, decision)).toBe('stored');
+  await page.goto(`/bush/${bushId}/count/${id}`);
+  await expect(page.getByTestId('hollow')).toContainText('met a hollow 3 cm under the bark');
+  await page.goto(`/bush/${bushId}/place/${id}`);
+  await expect(page.getByTestId('shallow')).toContainText('30 mm of wood and no deeper', { timeout: 60_000 });
+  await page.goto(`/bush/${bushId}/card/${id}`);
+  await expect(page.getByTestId('card')).toContainText('hollow behind it', { timeout: 60_000 });
+
+  await page.goto(`/bush/${bushId}/place/${id}`);
+  await page.getByText(/^On this trunk/).click();
+  await page.getByLabel('What is there').selectOption('wound');
+  await page.getByLabel('since').fill('1700');
+  await expect(page.getByRole('alert')).toContainText('A year from 1900');
+  await page.getByLabel('since').fill('2015');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText(/^a wound of 2015/)).toBeVisible();
+
+  await expect(page.getByText('Planning the seasons')).toBeHidden({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Drilled here' }).click();
+  await page.getByRole('button', { name: /^Stays dry/ }).click();
+  await page.getByRole('button', { name: 'Not at all' }).click();
+  await expect(page.getByText('it teaches nothing of the wood')).toBeVisible();
+  await allSaved(page);
+  const records = await recordsOf(page, bushId, id);
+  expect(records.filter(({ kind }) => kind === 'taphole').at(-1)).toMatchObject({ season: 2027, depthMm: 30 });
+  expect(records.filter(({ kind }) => kind === 'shavings').at(-1)).toMatchObject({ seen: 'dry', othersRan: 'none' });
+  await page.goto(`/bush/${bushId}/life/${id}`);
+  await expect(page.getByRole('heading', { name: `Tree ${tag}` })).toBeVisible();
+  await expect(page.getByText('the others did not run either')).toBeVisible();
+});
+
+test('a log tells how wide, how long and how lean its columns are, and no hole is offered in it', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/thin/list`);
+  const log = page.getByTestId('log').getByRole('link', { name: 'what its log tells' }).first();
+  await log.click();
+  await expect(page.getByRole('heading', { name: 'What its log tells' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Drilled here' })).toHaveCount(0);
+  const known = page.getByTestId('sawn-columns').getByRole('listitem');
+  const before = await known.count();
+  expect(before).toBeGreaterThan(3);
+  await page.getByLabel('Stain wide').fill('16');
+  await page.getByLabel('and long').fill('9 m');
+  await expect(page.getByRole('alert')).toContainText('look at the unit');
+  await page.getByLabel('and long').fill('36');
+  await page.getByLabel('Leaning', { exact: true }).fill('3°');
+  await page.getByLabel('Leaning to the').selectOption('right');
+  await expectAccessible(page);
+  await expectFits(page);
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(known).toHaveCount(before + 1);
+  await expect(page.getByText('16 mm wide, 36 cm long, leaning 3° to the right')).toBeVisible();
   await allSaved(page);
 });
 

@@ -1,16 +1,31 @@
 import { judge, speciesById } from '@baumkin/core/identify';
 import { questionReading } from '@baumkin/core/measure';
-import type { RotationRecord } from '@baumkin/core/records';
+import type { RingCount, RotationRecord, TreeState } from '@baumkin/core/records';
 import { conditionEffects, tapGuidelineById, type Condition } from '@baumkin/core/taps';
-import { instruct, trunkToday } from '@baumkin/core/trunk';
+import { instruct, trunkToday, type OldHole } from '@baumkin/core/trunk';
+import { formatLength, type LengthUse, type UnitSystem } from '@baumkin/core/units';
 import { describe, expect, it } from 'vitest';
 
 import { allowedWords, becauseWords, budBreakWords, leadWords, ratioWords } from '../src/lib/labels/identify.ts';
-import { questionWords } from '../src/lib/labels/measure.ts';
+import { questionWords, ringCountWords } from '../src/lib/labels/measure.ts';
 import { forbiddenWords, nothingIsCut } from '../src/lib/labels/permission.ts';
-import { instructionWords, objectionWords } from '../src/lib/labels/placement.ts';
+import {
+  featureWords,
+  instructionWords,
+  inTheWayWords,
+  objectionWords,
+  sawnWords,
+  shallowWords
+} from '../src/lib/labels/placement.ts';
 import { rotationWords } from '../src/lib/labels/rotation.ts';
-import { conditionWords, gearWords, guidelineRule, priceWords, suggestionWords } from '../src/lib/labels/taps.ts';
+import {
+  conditionWords,
+  dearWords,
+  gearWords,
+  guidelineRule,
+  priceWords,
+  suggestionWords
+} from '../src/lib/labels/taps.ts';
 import { barredWords, clashWords, cropPartWords } from '../src/lib/labels/thinning.ts';
 
 describe('where to drill', () => {
@@ -52,6 +67,54 @@ describe('where to drill', () => {
     expect(objectionWords({ why: 'nearDefect', what: null })).toBe('too near to a defect');
     expect(objectionWords({ why: 'offStep', strategy: 'pattern', season: 2026 })).toMatch(/1 to 2 in.*of 2026/);
     expect(objectionWords({ why: 'notSunny', bearingDeg: 0 })).toBe('on the N side, not the sunny one');
+  });
+});
+
+describe('what a trunk has shown', () => {
+  const ruler = (system: UnitSystem) => ({ length: (mm: number, use: LengthUse) => formatLength(mm, system, use) });
+  const rings = {
+    on: '2026-08-22',
+    source: 'core',
+    heightMm: 1300,
+    rings: 84,
+    toPith: false,
+    last5Mm: null,
+    last10Mm: 15,
+    last20Mm: null,
+    hollowFromMm: 90
+  } as RingCount;
+
+  it('counted rings, in her units', () => {
+    expect(ringCountWords(rings, ruler('metric'))).toBe(
+      'Core of 2026-08-22, 130 cm up: 84 rings and more; 15 mm over the last 10; hollow from 9 cm under the bark.'
+    );
+    expect(ringCountWords({ ...rings, source: 'stump', toPith: true, hollowFromMm: null }, ruler('inch'))).toBe(
+      'Stump of 2026-08-22, 51 in up: 84 rings to the pith; 9/16 in over the last 10.'
+    );
+  });
+
+  it('a column on a sawn face, as far as somebody looked', () => {
+    expect(sawnWords({ widthMm: 16, lengthMm: 360, leanDeg: -3 }, ruler('metric'))).toBe(
+      'a column 16 mm wide, 36 cm long, leaning 3° to the right'
+    );
+    expect(sawnWords({ widthMm: 16, lengthMm: null, leanDeg: null }, ruler('inch'))).toBe('a column 5/8 in wide');
+    expect(sawnWords({ widthMm: 16, lengthMm: null, leanDeg: 0 }, ruler('metric'))).toMatch(/upright$/);
+  });
+
+  it('what stands on it or in the way, with its year where that is known', () => {
+    expect(featureWords({ what: 'wound', since: 2015 })).toBe('a wound of 2015');
+    expect(featureWords({ what: 'limb', since: 2015 })).toBe('a limb that broke off in 2015');
+    expect(featureWords({ what: 'limb', since: null })).toBe('a big limb');
+    const old = { season: 2015 } as OldHole;
+    expect(inTheWayWords({ season: 2020 }, old)).toBe('the hole of 2020');
+    expect(inTheWayWords(undefined, { ...old, wound: 'seam' })).toBe('the seam of 2015');
+    expect(inTheWayWords(undefined, old)).toBe('an old scar of unknown year');
+  });
+
+  it('why its holes are shallower than the bush drills', () => {
+    const state = (hollow: TreeState['line']['hollow']) => ({ line: { hollow } }) as TreeState;
+    expect(shallowWords(state({ fromMm: 30, on: '2025-10-01' }))).toMatch(/hollow behind it/);
+    expect(shallowWords(state(null))).toMatch(/turned brown where no old hole reaches/);
   });
 });
 
@@ -222,6 +285,14 @@ describe('the plan of a trunk', () => {
 
 describe('the price of one hole more', () => {
   const sap = (holes: number) => `${Math.round(38 * holes)} l`;
+
+  it('weighs the dearest of its taps', () => {
+    const sap = (holes: number) => `${Math.round(38 * holes)} l`;
+    expect(dearWords({ now: 0.95, later: 0.4 }, 2, 40, sap)).toBe(
+      'the dearest of its two taps brings about 36 l this spring and takes about 15 l from the 40 seasons after it.'
+    );
+    expect(dearWords({ now: 1, later: 0.01 }, 1, 40, sap)).toMatch(/^its tap brings .* takes hardly any from/);
+  });
 
   it('is told in sap, now and later, and weighed', () => {
     expect(priceWords({ now: 1, later: 0.01 }, 1, 40, sap)).toBe(

@@ -9,4 +9,11 @@ export * from './plan.ts';
 export * from './price.ts';
 export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';
 export * from './strategies.ts';
-export { seasonsToPlan, type MeantHole, type PastHole, type PlannedHole, type RotationTask } from './task.ts';
+export {
+  seasonsToPlan,
+  weightsOf,
+  type MeantHole,
+  type PastHole,
+  type PlannedHole,
+  type RotationTask
+} from './task.ts';

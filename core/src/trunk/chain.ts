@@ -15,16 +15,18 @@ import { logChance, type SeenShavings } from './shavings.ts';
 import { shorterWay } from './spot.ts';
 import type { Trunk } from './trunk.ts';
 
-/** Sweeps between two truths that are kept: with few holes, and from `manyFrom` on with many. */
-const BETWEEN = { few: 9, many: 2, manyFrom: 7 } as const;
+/** From so many holes that some look speaks of on, they are many: steps are dear, and what explains a look is seldom out of reach. */
+const MANY_FROM = 7;
+/** Sweeps between two truths that are kept: with few holes, and with many. */
+const BETWEEN = { few: 9, many: 2 } as const;
 /** A small step, in standard deviations. */
 const NUDGE = 0.7;
 /** A small step of the sapwood's logarithm, in its own standard deviations. */
 const SAPWOOD_STEP = 0.5;
 /** Of a look, where no column of its older holes has changed. */
 const NOTHING_MOVED = -2;
-/** Truths from which each chain chooses its beginning. */
-const STARTS = 80;
+/** Truths from which each chain chooses its beginning: with few holes, and with many. */
+const STARTS = { few: 80, many: 30 } as const;
 
 /** Older holes farther off than this sideways have no part in what was seen, mm. */
 const NEAR_MM = 200;
@@ -111,7 +113,7 @@ export class Chain {
 
   /** Begins with one of several truths drawn from the priors, chosen by how well they explain what was seen. */
   #begin(): void {
-    const starts = Array.from({ length: STARTS }, () => {
+    const starts = Array.from({ length: STARTS[this.#many] }, () => {
       this.#set(drawTruth(this.#trunk, this.#model, this.#rng, this.#ringCv));
       const fit = this.#looks.reduce((sum, _, look) => sum + this.#fitOf(look, -1), 0);
       return { leanDeg: this.#leanDeg, logSize: this.#logSize, growth: this.#growth, holes: this.#holes, fit };
@@ -132,7 +134,11 @@ export class Chain {
 
   /** Sweeps between two truths that are kept: on a trunk with few holes the steps are cheap, and the truths far apart. */
   get between(): number {
-    return this.#concerned.length < BETWEEN.manyFrom ? BETWEEN.few : BETWEEN.many;
+    return BETWEEN[this.#many];
+  }
+
+  get #many(): 'few' | 'many' {
+    return this.#concerned.length < MANY_FROM ? 'few' : 'many';
   }
 
   /** How deep sap is carried in this tree, mm. */
@@ -189,13 +195,14 @@ export class Chain {
       ratio: holeSizeSigma(columns),
       margin: sideMarginSigma
     };
-    /** its place and the logarithms of its column, in their own standard deviations */
-    const off = (truth: HoleTruth) => [
-      truth.leftMm / sds.left,
-      truth.upMm / sds.up,
-      sds.ratio > 0 ? Math.log(truth.ratio / volumeRatioMedian) / sds.ratio : 0,
-      sds.margin > 0 ? Math.log((truth.halfWidthMm - hole.bitMm / 2) / sideMarginMedianMm) / sds.margin : 0
-    ];
+    /** squares of its place and of the logarithms of its column, in their own standard deviations, added up */
+    const squares = (truth: HoleTruth) => {
+      const [left, up] = [truth.leftMm / sds.left, truth.upMm / sds.up];
+      const ratio = sds.ratio > 0 ? Math.log(truth.ratio / volumeRatioMedian) / sds.ratio : 0;
+      const reach = (truth.halfWidthMm - hole.bitMm / 2) / sideMarginMedianMm;
+      const margin = sds.margin > 0 ? Math.log(reach) / sds.margin : 0;
+      return left * left + up * up + ratio * ratio + margin * margin;
+    };
     const after: HoleTruth = {
       ...before,
       leftMm: before.leftMm + rng.normal(0, NUDGE * sds.left),
@@ -203,7 +210,6 @@ export class Chain {
       ratio: before.ratio * Math.exp(rng.normal(0, NUDGE * sds.ratio)),
       halfWidthMm: hole.bitMm / 2 + (before.halfWidthMm - hole.bitMm / 2) * Math.exp(rng.normal(0, NUDGE * sds.margin))
     };
-    const squares = (truth: HoleTruth) => off(truth).reduce((sum, z) => sum + z * z, 0);
     this.#holes[index] = after;
     if (!this.#stays(this.#about[index]!, (squares(before) - squares(after)) / 2)) this.#holes[index] = before;
   }
@@ -308,9 +314,10 @@ export class Chain {
       meets[k] = now;
     }
     if (same && at >= 0) return this.#fits[index]!;
-    const overlaps = meets.filter((each) => each !== null);
     const hole = this.#trunk.holes[look.hole]!;
     const { bitMm, depthMm } = hole;
+    const overlaps: Overlap[] = [];
+    for (const each of meets) if (each !== null) overlaps.push(each);
     if (this.#sapwoodMm < depthMm)
       overlaps.push({ left: -bitMm / 2, right: bitMm / 2, from: this.#sapwoodMm, to: depthMm });
     return overlaps.length === 0 ? look.ifClear : logChance(look, overlaps, hole, this.#model.hitShare);

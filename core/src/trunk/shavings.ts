@@ -91,8 +91,9 @@ export function logChance(
   { bitMm, depthMm }: Pick<OldHole, 'bitMm' | 'depthMm'>,
   hitShare: number
 ): number {
-  const said = saidChance(look, stainedShare(overlaps, bitMm, depthMm), hitShare);
-  return Math.log(said * turnedAt(look, Math.min(depthMm, ...overlaps.map((o) => o.from))) + FLOOR);
+  let chance = saidChance(look, stainedShare(overlaps, bitMm, depthMm), hitShare);
+  if (look.brownFromMm !== null) chance *= turnedAt(look, Math.min(depthMm, ...overlaps.map((o) => o.from)));
+  return Math.log(chance + FLOOR);
 }
 
 /** A bell with a floor: people now and then misread wholly. */

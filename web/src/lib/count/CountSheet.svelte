@@ -245,6 +245,10 @@
 
       <section aria-labelledby="condition" class="max-w-2xl">
         <h2 id="condition" class="mb-1">By condition: look up</h2>
+        {#if tree.line.hollow}<p data-testid="hollow">
+            A core or its stump met a hollow {preferences.length(tree.line.hollow.fromMm, 'hand')} under the bark, on {tree
+              .line.hollow.on}: a sign of decline, whatever its crown looks like.
+          </p>{/if}
         {#if tree.assessment && !lookingUp}
           <p>
             {#if tree.assessment.diebackPct === null}Nobody looked up at its crown{:else}{tree.assessment.diebackPct} % dieback,

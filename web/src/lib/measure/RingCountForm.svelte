@@ -95,7 +95,7 @@
         }}
       >
         <ToggleGroup
-          label="Where they were counted"
+          label="Rings counted on"
           options={[
             { id: 'core', label: 'Core' },
             { id: 'stump', label: 'Stump or sawn face' }
@@ -103,7 +103,7 @@
           bind:value={source}
         />
         <label class="flex items-center gap-3"
-          ><span class="w-28">Height</span>
+          ><span class="w-28">At height</span>
           <input
             class="input w-32"
             placeholder={source === 'core' ? (metric ? '130 cm' : '51 in') : metric ? '30 cm' : '12 in'}

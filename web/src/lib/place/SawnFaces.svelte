@@ -119,7 +119,7 @@
           >
           <label class="flex items-center gap-2"
             >to the
-            <select class="select w-auto" bind:value={side}>
+            <select class="select w-auto" aria-label="Leaning to the" bind:value={side}>
               <option value="left">left</option>
               <option value="right">right</option>
             </select>
