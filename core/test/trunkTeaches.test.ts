@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { placementOf, plannedDepth, rotationToKeep } from '../src/bush/index.ts';
+import { asSettings, loggedTree, placementOf, plannedDepth, rotationToKeep, shownBy } from '../src/bush/index.ts';
 import { seededRng } from '../src/math/index.ts';
 import {
   conditionOf,
@@ -20,6 +20,7 @@ import {
   judgeSpot,
   learnTrunk,
   trunkToday,
+  USUAL_BUSH,
   type SeenShavings
 } from '../src/trunk/index.ts';
 
@@ -251,5 +252,52 @@ describe('whoever drilled a hole', () => {
       return Math.sqrt(left.reduce((sum, mm) => sum + mm * mm, 0) / left.length);
     };
     expect(spread(2) / spread(1)).toBeCloseTo(2, 1);
+  });
+});
+
+describe('what the bush has shown, once it is accepted', () => {
+  const [STAND, HAND] = ['00000000-0000-4000-8000-0000000000d1', '00000000-0000-4000-8000-0000000000d2'];
+  const entry = record({ kind: 'entry', on: '2009-05-02', tag: '7', standId: STAND });
+  const hole = { ...drilled(2020, 90), authorId: HAND } as WorkRecord;
+  const shavings = record({ kind: 'shavings', on: '2020-03-03', tapholeId: hole.id, seen: 'pale' });
+  const state = deriveTree([girth, entry, hole, shavings], at);
+  const taught = {
+    ...SETTINGS,
+    ...asSettings({ ...USUAL_BUSH, sizeFactor: 1.5, hands: { [HAND]: 2 }, leanDeg: 1, leanStands: { [STAND]: 3 } })
+  };
+  const placedBy = (settings: typeof taught) =>
+    placementOf(state, { treeId: TREE, settings, season: 2027, wanted: 1 })!;
+
+  it('is what a trunk of that stand, and a hole of that hand, begin with', () => {
+    const { task } = placedBy(taught);
+    expect(task.model).toMatchObject({ grainMeanDeg: 4, volumeRatioMedian: 1.5 * DEFAULT_COLUMNS.volumeRatioMedian });
+    expect(task.trunk.holes[0]).toMatchObject({ hand: 2 });
+    expect(shownBy(taught)).toMatchObject({ sizeFactor: 1.5, leanStands: { [STAND]: 3 } });
+  });
+
+  it('has a plan looked at anew, and says that the columns are others', () => {
+    const usual = placedBy(SETTINGS);
+    const keep = rotationToKeep(usual.basis, 1, new PlacedTrunk(usual.task).plan())!;
+    const planned = deriveTree([girth, entry, hole, shavings, record({ ...keep, on: '2026-11-23' })], at);
+    const news = (settings: typeof taught) =>
+      placementOf(planned, { treeId: TREE, settings, season: 2027, wanted: 1 })!.basis.news;
+    expect(news(SETTINGS)).toEqual([]);
+    expect(news(taught)).toEqual(['columns']);
+    // Another hand alone is another trunk.
+    expect(news({ ...SETTINGS, hands: { [HAND]: 2 } })).toEqual(['columns']);
+  });
+
+  it('is learned from what the book holds of the tree, and from its log once it is down', () => {
+    const face = record({ kind: 'sawnColumn', on: '2026-08-22', tapholeId: hole.id, widthMm: 15, lengthMm: 300 });
+    const row = { id: TREE, standId: STAND };
+    const told = loggedTree(row, deriveTree([girth, entry, hole, shavings, face], at), SETTINGS, 2027)!;
+    expect(told.holes).toHaveLength(1);
+    expect(told.tree).toMatchObject({
+      standId: STAND,
+      seen: [{ hole: 0, seen: 'pale' }],
+      sawn: [{ widthMm: 15, lengthMm: 300, leanDeg: null, bitMm: 7.9375 }]
+    });
+    expect(told.tree.trunk.holes[0]).toMatchObject({ authorId: HAND });
+    expect(loggedTree(row, deriveTree([girth, entry, hole], at), SETTINGS, 2027)).toBeNull();
   });
 });

@@ -150,12 +150,16 @@
   const planAll = () => plan.plan(unplanned.map(({ row, placing }) => ({ treeId: row.id, placing })));
 
   const offPlan = ({ off: { offMm }, elsewhere }: Line) => elsewhere > 0 || (offMm !== null && offMm > AS_PLANNED_MM);
-  function wordsOn({ taps, left, worse, off: { offMm }, elsewhere, settled, open }: Line): string {
+  function wordsOn(line: Line): string {
+    const { taps, left, worse, off, elsewhere, settled, open } = line;
+    const { offMm } = off;
     if (worse) return 'seen worse since: count anew';
     if (elsewhere > 0) return `${elsewhere} drilled elsewhere`;
     if (offMm !== null && offMm > AS_PLANNED_MM) return `${preferences.length(offMm, 'hand')} off plan`;
     if (!settled && open.length > 0) return 'look again';
-    return left === 0 ? `${taps} drilled` : left < taps ? `${taps - left} of ${taps} drilled` : '';
+    if (left === 0) return `${taps} drilled`;
+    if (left < taps) return `${taps - left} of ${taps} drilled`;
+    return shallow(line) ? `only ${preferences.length(depthOf(line), 'drill')} deep` : '';
   }
   const said = ({ placing, state }: Line, hole: RoundHole) =>
     instructionWords(instructionFor(placing, state.trunkFeatures, hole, bush.asPlanned), preferences.units);
@@ -278,7 +282,9 @@
               </p>
             </header>
             <p class="mt-1 text-sm">
-              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {tapeAt(item)}
+              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {tapeAt(
+                item
+              )}{#if shallow(item)}<b>: shallower than usual</b>{/if}
             </p>
             {#each item.open as hole, k (k)}
               {@const words = said(item, hole)}
