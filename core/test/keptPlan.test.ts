@@ -2,34 +2,14 @@ import { beforeAll, describe, expect, it } from 'vitest';
 
 import { placementOf, rotationToKeep, type TreePlacement } from '../src/bush/index.ts';
 import { wrapDegrees } from '../src/math/index.ts';
-import {
-  DEFAULT_BUSH_SETTINGS,
-  deriveTree,
-  recordSchema,
-  type BushSettings,
-  type RecordInput,
-  type WorkRecord
-} from '../src/records/index.ts';
+import { DEFAULT_BUSH_SETTINGS, deriveTree, type BushSettings, type WorkRecord } from '../src/records/index.ts';
 import { PlacedTrunk } from '../src/rotation/index.ts';
+import { recordMaker } from './makeRecord.ts';
 
 /* The plan of a trunk as a record of the book: made once, kept through days and seasons, changed for a reason. */
 
 const TREE = '00000000-0000-4000-8000-00000000000a';
-let made = 0;
-type Fields = RecordInput extends infer R
-  ? R extends unknown
-    ? Omit<R, 'id' | 'treeId' | 'recordedAt'>
-    : never
-  : never;
-const record = (fields: Fields): WorkRecord => {
-  made += 1;
-  return recordSchema.parse({
-    id: `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`,
-    treeId: TREE,
-    recordedAt: new Date(Date.UTC(2026, 0, 1) + 1000 * made).toISOString(),
-    ...fields
-  });
-};
+const record = recordMaker(TREE);
 const decided = (season: number, taps = 1) =>
   record({ kind: 'decision', on: `${season - 1}-11-01`, season, taps, suggested: taps, binding: 'size' });
 const girth = (on: string, valueMm: number) =>

@@ -14,6 +14,7 @@ import {
   trunkBefore,
   USUAL_BUSH,
   wilson,
+  withHands,
   WORTH_CORRECTING,
   type BushColumns,
   type ColumnModel,
@@ -31,8 +32,7 @@ const pooled = (trees: readonly OtherTree[], draws = 30): PooledColumns =>
 /** The model and the trunk's holes as a bush has them. */
 function asSeen(tree: OtherTree, bush: BushColumns) {
   const model = asInBush(DEFAULT_COLUMNS, bush, tree);
-  const holes = tree.trunk.holes.map((hole) => ({ ...hole, hand: bush.hands[hole.authorId!] ?? 1 }));
-  return { model, trunk: { ...tree.trunk, holes } };
+  return { model, trunk: withHands(tree.trunk, bush) };
 }
 
 /** Logarithm of the chance of what was seen in a tree's last two seasons, after learning from its own earlier ones. */
@@ -42,6 +42,7 @@ function scoreOf(tree: OtherTree, bush: BushColumns): number {
   return [seasons - 2, seasons - 1].reduce((sum, season) => {
     const before = trunkBefore(trunk, season);
     const path = trunk.holes[season]!;
+    const { hand = 1 } = path;
     const { draws } = learnTrunk(before, tree.seen.slice(0, seasons - 2), model, {
       draws: 120,
       depthMm: 38.1,
@@ -50,8 +51,8 @@ function scoreOf(tree: OtherTree, bush: BushColumns): number {
     const rng = seededRng(season);
     const round = 2 * Math.PI * before.woodRadiusMm;
     const chances = draws.map((columns) => {
-      const left = (path.bearingDeg * round) / 360 + rng.normal(0, path.hand! * model.positionSdSidewaysMm);
-      const heightMm = path.heightMm + rng.normal(0, path.hand! * model.positionSdUpMm);
+      const left = (path.bearingDeg * round) / 360 + rng.normal(0, hand * model.positionSdSidewaysMm);
+      const heightMm = path.heightMm + rng.normal(0, hand * model.positionSdUpMm);
       const overlaps = columns.flatMap((column) => {
         const offsetMm = shorterWay(column.leftMm - left, round);
         return overlapOf(column, { ...path, offsetMm, heightMm }) ?? [];

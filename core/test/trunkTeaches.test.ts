@@ -2,15 +2,7 @@ import { describe, expect, it } from 'vitest';
 
 import { asSettings, loggedTree, placementOf, plannedDepth, rotationToKeep, shownBy } from '../src/bush/index.ts';
 import { seededRng } from '../src/math/index.ts';
-import {
-  conditionOf,
-  DEFAULT_BUSH_SETTINGS,
-  deriveTree,
-  recordSchema,
-  treeRow,
-  type RecordInput,
-  type WorkRecord
-} from '../src/records/index.ts';
+import { conditionOf, DEFAULT_BUSH_SETTINGS, deriveTree, treeRow, type WorkRecord } from '../src/records/index.ts';
 import { DrawnWood, LEAST_DEPTH_MM, PlacedTrunk } from '../src/rotation/index.ts';
 import { conditionCap } from '../src/taps/index.ts';
 import {
@@ -23,25 +15,12 @@ import {
   USUAL_BUSH,
   type SeenShavings
 } from '../src/trunk/index.ts';
+import { recordMaker } from './makeRecord.ts';
 
 /* What a trunk's own records teach of its wood: dry holes, brown where no column can lie, wounds with their year, cores. */
 
 const TREE = '00000000-0000-4000-8000-00000000000b';
-let made = 0;
-type Fields = RecordInput extends infer R
-  ? R extends unknown
-    ? Omit<R, 'id' | 'treeId' | 'recordedAt'>
-    : never
-  : never;
-const record = (fields: Fields): WorkRecord => {
-  made += 1;
-  return recordSchema.parse({
-    id: `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`,
-    treeId: TREE,
-    recordedAt: new Date(Date.UTC(2026, 0, 1) + 1000 * made).toISOString(),
-    ...fields
-  });
-};
+const record = recordMaker(TREE);
 const girth = record({
   kind: 'reading',
   on: '2026-10-01',

@@ -5,6 +5,7 @@ import { guidelineTaps, tapGuidelineOf } from '../taps/index.ts';
 import {
   DEFAULT_PRACTICE,
   trunkToday,
+  withHands,
   type OldHole,
   type SeenShavings,
   type Trunk,
@@ -124,16 +125,10 @@ export function trunkOf(
   if (tree.tappingDbhMm === null) return null;
   const holes = tree.tapholes.filter((hole) => hole.season <= season);
   const { ringMm } = tree.growth;
-  const known = handled(trunkToday(tree.tappingDbhMm, ringMm, season, holes), settings);
+  const known = withHands(trunkToday(tree.tappingDbhMm, ringMm, season, holes), settings);
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
   const unsure = unsureHoles({ ...tree, scars }, known, season, bandOf(settings));
   return { holes, trunk: { ...known, holes: [...known.holes, ...unsure, ...woundsOf(tree, known, season)] } };
-}
-
-/** Holes as surely placed as whoever drilled them places holes. */
-function handled(trunk: Trunk, { hands }: BushSettings): Trunk {
-  const handOf = ({ authorId }: OldHole) => hands[authorId ?? ''];
-  return { ...trunk, holes: trunk.holes.map((hole) => (handOf(hole) ? { ...hole, hand: handOf(hole) } : hole)) };
 }
 
 /** Nothing is known of growth that is less sure than this. */

@@ -1,4 +1,5 @@
 import { DEFAULT_COLUMNS, type ColumnModel } from './defaults.ts';
+import type { Trunk } from './trunk.ts';
 
 /** What a bush has shown of its columns, holes and grain, beside the model's own. */
 export interface BushColumns {
@@ -32,6 +33,12 @@ export const USUAL_BUSH: BushColumns = {
 export const LEAST_CORRECTION = 0.2;
 /** Nor larger than this many times. */
 export const LARGEST_CORRECTION = 5;
+
+/** A trunk whose holes are as surely placed as each who drilled them places holes. */
+export function withHands(trunk: Trunk, { hands }: Pick<BushColumns, 'hands'>): Trunk {
+  const holes = trunk.holes.map((hole) => ({ ...hole, hand: hands[hole.authorId ?? ''] ?? 1 }));
+  return { ...trunk, holes };
+}
 
 /** The model as a bush has it, for a tree of a stand and a species. */
 export function asInBush(

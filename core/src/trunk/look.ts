@@ -1,7 +1,7 @@
 import type { BarkSpot } from '../geometry/index.ts';
 import type { SpeciesId } from '../identify/index.ts';
 import { normalSteps, seededRng, toRadians, type Rng } from '../math/index.ts';
-import { asInBush, type BushColumns } from './bushColumns.ts';
+import { asInBush, withHands, type BushColumns } from './bushColumns.ts';
 import { overlapOf, stainedShare, type OldHole, type Overlap } from './column.ts';
 import { columnsOf, type BitPath, type ColumnModel } from './defaults.ts';
 import { columnOf, drawTruth, placeErrors, widenedSince } from './draws.ts';
@@ -141,9 +141,8 @@ export class Look {
   #mean(bush: BushColumns, at: Float64Array, from: (fromMm: number) => number): number {
     const { hole } = this;
     const model = asInBush(this.#model, bush, hole);
-    const handOf = (id: string | null | undefined) => bush.hands[id ?? ''] ?? 1;
-    const trunk = { ...this.#trunk, holes: this.#trunk.holes.map((old) => ({ ...old, hand: handOf(old.authorId) })) };
-    const own = placeErrors({ ...this.#own, hand: handOf(hole.authorId) }, model);
+    const trunk = withHands(this.#trunk, bush);
+    const own = placeErrors({ ...this.#own, hand: bush.hands[hole.authorId ?? ''] ?? 1 }, model);
     const errors = trunk.holes.map((each) => placeErrors(each, model));
     const [leanMean, leanSd] = [slope(model.grainMeanDeg), slope(model.grainSdDeg)];
     const round = 2 * Math.PI * trunk.woodRadiusMm;

@@ -1,7 +1,14 @@
 import { sum } from 'd3-array';
 
 import { pool, toldApart } from '../math/index.ts';
-import { asInBush, LARGEST_CORRECTION, LEAST_CORRECTION, USUAL_BUSH, type BushColumns } from './bushColumns.ts';
+import {
+  asInBush,
+  LARGEST_CORRECTION,
+  LEAST_CORRECTION,
+  USUAL_BUSH,
+  withHands,
+  type BushColumns
+} from './bushColumns.ts';
 import { columnHalfLength } from './column.ts';
 import { columnsOf, type ColumnModel } from './defaults.ts';
 import { holeSizeSigma, TREE_SIZE_SIGMA } from './draws.ts';
@@ -233,11 +240,12 @@ function grainOf(
 function saidOfLean(tree: LoggedTree, model: ColumnModel, bush: BushColumns, seed: number) {
   const own = asInBush(columnsOf(tree.species, model), bush, tree);
   const depthMm = Math.max(0, ...tree.trunk.holes.map((hole) => hole.depthMm));
-  const trunk = {
-    ...tree.trunk,
-    holes: tree.trunk.holes.map((hole) => ({ ...hole, hand: bush.hands[hole.authorId ?? ''] ?? 1 }))
-  };
-  const { learned } = learnTrunk(trunk, tree.seen, own, { draws: LEAN_DRAWS, depthMm, seed, ringCv: tree.ringCv });
+  const { learned } = learnTrunk(withHands(tree.trunk, bush), tree.seen, own, {
+    draws: LEAN_DRAWS,
+    depthMm,
+    seed,
+    ringCv: tree.ringCv
+  });
   const beforehand = 1 / own.grainSdDeg ** 2;
   const precision = Math.max(LEAST_SAID, 1 / learned.leanSdDeg ** 2 - beforehand);
   const shavings = { value: (learned.leanMeanDeg * (precision + beforehand)) / precision, precision };

@@ -245,7 +245,7 @@
 
       <section aria-labelledby="condition" class="max-w-2xl">
         <h2 id="condition" class="mb-1">By condition: look up</h2>
-        {#if tree.line.hollow}<p data-testid="hollow">
+        {#if tree.line.hollow}<p class="mb-2" data-testid="hollow">
             A core or its stump met a hollow {preferences.length(tree.line.hollow.fromMm, 'hand')} under the bark, on {tree
               .line.hollow.on}: a sign of decline, whatever its crown looks like.
           </p>{/if}

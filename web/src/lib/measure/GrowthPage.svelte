@@ -71,7 +71,9 @@
     const byStand = lays((bush.overview?.stands ?? []).map(({ id, name }) => [name, stands[id]]));
     const maples = SPECIES.filter(({ id }) => isMaple(id));
     const bySpecies = lays(maples.map(({ id, name }) => [name, species[id]]));
-    return [...(byStand ? [`by stand ${byStand}`] : []), ...(bySpecies ? [`by species ${bySpecies}`] : [])].join('; ');
+    return [...(byStand ? [`by stand, ${byStand}`] : []), ...(bySpecies ? [`by species, ${bySpecies}`] : [])].join(
+      '; '
+    );
   });
   /** How far single trees stray here, mm; null where it is as usual. */
   const spread = $derived.by(() => {
@@ -106,7 +108,7 @@
       </p>
       {#if apart}
         <p class="aside mt-2 max-w-prose" data-testid="kin-words">
-          Beside others of their crown class trees lay, {apart}. A stand or species is told apart from {KIN_FROM} trees on
+          Against others of their crown class trees lay: {apart}. A stand or species is told apart from {KIN_FROM} trees on
           that were measured twice or cored.
         </p>
       {/if}

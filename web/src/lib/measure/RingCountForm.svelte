@@ -1,8 +1,9 @@
 <script lang="ts">
   import { ringFromWidths } from '@baumkin/core/measure';
   import type { RingCount } from '@baumkin/core/records';
-  import { parseLength, UnreadableLength, type LengthUnit } from '@baumkin/core/units';
+  import { UnreadableLength } from '@baumkin/core/units';
 
+  import { readLength } from '$lib/ui/readLength.ts';
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -31,16 +32,11 @@
         >
       >
     | { readonly problem: string };
-  /** A length as it was typed, mm; null where nothing was. @throws UnreadableLength where it is none, or more than there is */
-  function read(text: string, unit: LengthUnit, mostMm: number): number | null {
-    if (text.trim() === '') return null;
-    const { valueMm } = parseLength(text, unit);
-    if (valueMm > mostMm) throw new UnreadableLength(`No trunk here has ${text.trim()}: look at the unit.`);
-    return valueMm;
-  }
+  const refusal = (typed: string) => `No trunk here has ${typed}: look at the unit.`;
   const said = $derived.by((): Said => {
     try {
-      const width = (text: string) => read(text, metric ? 'mm' : 'in', 300);
+      const width = (text: string) =>
+        readLength(text, { unit: metric ? 'mm' : 'in', leastMm: 0.1, mostMm: 300, refusal });
       const [last5Mm, last10Mm, last20Mm] = [width(texts.last5), width(texts.last10), width(texts.last20)];
       const widths = [last5Mm, last10Mm, last20Mm].filter((each) => each !== null);
       if (widths.some((each, i) => i > 0 && each <= widths[i - 1]!))
@@ -51,13 +47,13 @@
       const usualMm = source === 'core' ? bush.overview!.bush.settings.breastHeightMm : STUMP_MM;
       return {
         source,
-        heightMm: read(texts.height, preferences.trunkUnit, 5000) ?? usualMm,
+        heightMm: readLength(texts.height, { unit: preferences.trunkUnit, mostMm: 5000, refusal }) ?? usualMm,
         rings,
         toPith: toPith && rings !== null,
         last5Mm,
         last10Mm,
         last20Mm,
-        hollowFromMm: read(texts.hollow, preferences.trunkUnit, 1000),
+        hollowFromMm: readLength(texts.hollow, { unit: preferences.trunkUnit, mostMm: 1000, refusal }),
         note: ''
       };
     } catch (error) {
@@ -125,7 +121,7 @@
             <label class="flex items-center gap-2"
               >{rings}
               <input
-                class="input w-24"
+                class="input w-20"
                 placeholder={metric ? `${mm} mm` : `${(Number(mm) / 25.4).toFixed(2)} in`}
                 aria-label="Width of the outermost {rings} rings"
                 bind:value={texts[key]}

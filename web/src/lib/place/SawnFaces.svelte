@@ -1,13 +1,14 @@
 <script lang="ts">
   import { compassPoint } from '@baumkin/core/math';
   import type { SawnColumn, Taphole } from '@baumkin/core/records';
-  import { parseLength, UnreadableLength, type LengthUnit } from '@baumkin/core/units';
+  import { UnreadableLength } from '@baumkin/core/units';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { sawnWords } from '$lib/labels/placement.ts';
   import EmptyState from '$lib/ui/EmptyState.svelte';
+  import { readLength } from '$lib/ui/readLength.ts';
 
   /** The columns of a felled tree's holes as its sawn faces show them: one log teaches the bush more than many shavings. */
   const { treeId }: { treeId: string } = $props();
@@ -28,16 +29,11 @@
   let side = $state<'left' | 'right'>('left');
 
   type Said = Pick<SawnColumn, 'widthMm' | 'lengthMm' | 'leanDeg'> | { readonly problem: string };
-  function read(text: string, unit: LengthUnit, [least, most]: readonly [number, number]): number | null {
-    if (text.trim() === '') return null;
-    const { valueMm } = parseLength(text, unit);
-    if (valueMm < least || valueMm > most) throw new UnreadableLength(`No column is ${text.trim()}: look at the unit.`);
-    return valueMm;
-  }
+  const refusal = (typed: string) => `No column is ${typed}: look at the unit.`;
   const said = $derived.by((): Said => {
     try {
-      const widthMm = read(width, metric ? 'mm' : 'in', [2, 300]);
-      const lengthMm = read(length, metric ? 'cm' : 'in', [20, 6000]);
+      const widthMm = readLength(width, { unit: metric ? 'mm' : 'in', leastMm: 2, mostMm: 300, refusal });
+      const lengthMm = readLength(length, { unit: preferences.trunkUnit, leastMm: 20, mostMm: 6000, refusal });
       if (widthMm === null) return { problem: 'Say how wide the stain is; length and lean may wait.' };
       const leanDeg = lean.trim() === '' ? null : Number(lean.replace(/\s*(°|degrees?)\s*$/i, '').replace(',', '.'));
       if (leanDeg !== null && !(leanDeg >= 0 && leanDeg <= 45))
@@ -84,7 +80,8 @@
           {@const column = tree.sawnColumns.get(known.id)!}
           <li class="flex flex-wrap items-baseline gap-x-3 border-b border-base-300/60 py-1">
             <span>{called(known)}: {sawnWords(column, preferences)}</span>
-            {#if bush.mayRecord}<button class="link text-sm" onclick={() => bush.withdraw(column)}>Take away</button
+            {#if bush.mayRecord}<button class="link text-sm max-md:min-h-11" onclick={() => bush.withdraw(column)}
+                >Take away</button
               >{/if}
           </li>
         {/each}
