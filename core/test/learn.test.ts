@@ -64,7 +64,7 @@ describe('learning from shavings (self-consistency: trunks drawn from the model 
     let held = 0;
     const errors: number[] = [];
     const prior: number[] = [];
-    const trees = shortOrLong(100, 300);
+    const trees = shortOrLong(150, 400);
     for (let k = 0; k < trees; k++) {
       const { trunk, seen, hidden } = tapped(k, 10);
       const { learned } = learnTrunk(trunk, seen, DEFAULT_COLUMNS, { draws: 240, depthMm: 38.1, seed: k });

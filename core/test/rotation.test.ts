@@ -148,17 +148,17 @@ describe('the rotation (self-consistency: lived through in trunks that the model
   });
 
   it('lived season by season it keeps what was planned, and is better than greed in the end', () => {
-    // Wanted of seasons 25 to 49: the makers' own goals, with room for what 400 trees leave open.
+    // Wanted of seasons 25 to 49: the makers' own goals, with room for what 1,500 trees leave open.
     for (const { tree, most } of [
       { tree: treeOf(300, 1.5), most: 0.0005 },
-      { tree: treeOf(300, 0.75), most: 0.0076 },
-      { tree: treeOf(250, 0.5, 1, 400), most: 0.045 }
+      { tree: treeOf(300, 0.75), most: 0.0072 },
+      { tree: treeOf(250, 0.5, 1, 400), most: 0.047 }
     ]) {
       const seasons = 50;
       const holes = livedRotation(tree, DEFAULT_COLUMNS, seasons);
       expect(holes).toHaveLength(seasons);
       const lived: PlacementRule = (season) => holes.filter((hole) => hole.season === season);
-      expect(mean(later(lived, tree, 400))).toBeLessThan(most);
+      expect(mean(later(lived, tree, 1500))).toBeLessThan(most);
       const once = planRotation(taskOf(tree, { taps: Array<number>(seasonsToPlan(DEPTH, tree.ringMm)).fill(1) }));
       // What was planned at first is drilled in the season that it was planned for.
       for (const hole of once.filter(({ season }) => season < 20))
@@ -184,9 +184,10 @@ describe('the rotation (self-consistency: lived through in trunks that the model
     const tree = treeOf(300, 0.75);
     const decades = (plan: readonly PlannedHole[]) =>
       [0, 1, 2, 3, 4].map((d) => mean(plan.flatMap(({ season, lost }) => (Math.floor(season / 10) === d ? lost : []))));
-    const greedy = decades(planGreedily(taskOf(tree)));
-    const planned = decades(planRotation(taskOf(tree)));
-    planned.forEach((lost, decade) => expect(lost).toBeLessThan(greedy[decade]! + 0.003));
+    const task = taskOf(tree, { taps: Array<number>(seasonsToPlan(DEPTH, tree.ringMm)).fill(1) });
+    const greedy = decades(planGreedily(task));
+    const planned = decades(planRotation(task));
+    planned.forEach((lost, decade) => expect(lost).toBeLessThan(greedy[decade]! + 0.0005));
     expect(mean(planned)).toBeLessThan(mean(greedy));
   });
 

@@ -280,3 +280,22 @@ describe('what the bush has shown, once it is accepted', () => {
     expect(loggedTree(row, deriveTree([girth, entry, hole], at), SETTINGS, 2027)).toBeNull();
   });
 });
+
+describe('what cannot be so is refused', () => {
+  const counted = { kind: 'ringCount', on: '2025-10-01', source: 'core', heightMm: 1300 } as const;
+  const sawn = { kind: 'sawnColumn', on: '2025-10-01', tapholeId: '00000000-0000-4000-8000-0000000000aa' } as const;
+
+  it.each([
+    [{ ...counted }, /neither rings nor widths/],
+    [{ ...counted, last5Mm: 12, last10Mm: 9 }, /narrower/],
+    [{ ...counted, rings: 8, last10Mm: 20 }, /more rings were measured/],
+    [{ ...counted, rings: 40, toPith: true, hollowFromMm: 90 }, /no pith/],
+    [{ ...sawn, widthMm: 40, lengthMm: 30 }, /longer than it is wide/]
+  ])('%j', (said, why) => expect(() => record(said)).toThrow(why));
+
+  it('and what can is not', () => {
+    record({ ...counted, rings: 10, last5Mm: 9, last10Mm: 20, hollowFromMm: 90 });
+    record({ ...counted, rings: 84, toPith: true });
+    record({ ...sawn, widthMm: 14 });
+  });
+});

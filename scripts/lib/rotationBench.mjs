@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import { isMainThread, parentPort, Worker } from 'node:worker_threads';
 import { cpus } from 'node:os';
 
@@ -241,11 +242,9 @@ export async function benchRotation() {
       const worker = new Worker(new URL(import.meta.url));
       while (next < many) {
         const i = next++;
-        found[i] = await new Promise((resolve, reject) => {
-          worker.once('message', resolve);
-          worker.once('error', reject);
-          worker.postMessage(i);
-        });
+        worker.postMessage(i);
+        // Rejects when the worker fails.
+        [found[i]] = await once(worker, 'message');
         console.log(line(found[i]));
       }
       await worker.terminate();

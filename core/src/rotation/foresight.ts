@@ -2,7 +2,7 @@
  * How far ahead a bush plans: what a loss in this season counts for against one in a season when today's holes are buried.
  * Between the two it changes evenly.
  */
-export const FORESIGHTS = { now: 30, generation: 8, grandchildren: 0.5 } as const;
+export const FORESIGHTS = { now: 30, generation: 3, grandchildren: 0.5 } as const;
 /** How far ahead a bush plans, by name. */
 export type Foresight = keyof typeof FORESIGHTS;
 /** The names of them, the nearest first. */

@@ -1,4 +1,5 @@
-import { seededRng } from '../math/index.ts';
+import { sum } from 'd3-array';
+import { mean, seededRng } from '../math/index.ts';
 import { anneal } from './anneal.ts';
 import { Board, type Place } from './board.ts';
 import { FORESIGHTS } from './foresight.ts';
@@ -10,7 +11,7 @@ const HOTTEST = 0.1;
 /** For a decade's sake a plan is gone over at this temperature, in the same shares, */
 const GUARD_HOTTEST = 0.075;
 /** with so much of the tries. */
-const GUARD_TRIES = 0.3;
+const GUARD_TRIES = 0.2;
 
 /**
  * The holes of the coming seasons, planned together: the sum of what each is expected to lose to all older ones, weighed by
@@ -29,7 +30,7 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   const weights = weightsOf(task);
   const board = new Board(task, weights);
   greedyStart(board);
-  const greedy = { ...judged(board), cost: board.total() };
+  const greedy = { ...judged(board, weights), cost: board.total() };
   evenStart(board, Math.max(1, ...task.taps));
   if (greedy.cost < board.total()) board.put(greedy.places);
   if (before.length > 0) {
@@ -85,12 +86,13 @@ interface Judged {
 }
 
 /** What the plan on the board loses by decade, how much more that is than greed's, and how good it is by both. */
-function judged(board: Board, greedy?: Judged): Judged {
-  const decades = decadesOf(board);
-  const short = greedy
-    ? decades.reduce((sum, lost, decade) => sum + Math.max(0, lost - asMuch(greedy.decades[decade]!)), 0)
-    : 0;
-  return { places: board.places(), decades, short, score: decades.reduce((a, b) => a + b, 0) + GUARD * short };
+function judged(board: Board, weights: readonly number[], greedy?: Judged): Judged {
+  const losses = board.losses().map((lost) => Math.min(1, lost));
+  const decades = decadesOf(board, losses);
+  const short = greedy ? sum(decades.map((lost, decade) => Math.max(0, lost - asMuch(greedy.decades[decade]!)))) : 0;
+  const counts = losses.map((_, i) => weights[board.seasons[i]!]!);
+  const weighed = sum(losses.map((lost, i) => lost * counts[i]!)) / sum(counts);
+  return { places: board.places(), decades, short, score: weighed + (GUARD / GUARDED) * short };
 }
 
 const asMuch = (lost: number) => AS_MUCH * lost + TOLD_APART;
@@ -100,7 +102,7 @@ const asMuch = (lost: number) => AS_MUCH * lost + TOLD_APART;
  * for is a multiplier of Lagrange's: it grows while the decade loses too much, and falls back where it does not.
  */
 function guardDecades(board: Board, weights: readonly number[], greedy: Judged, goOver: () => void): void {
-  let last = judged(board, greedy);
+  let last = judged(board, weights, greedy);
   // Whatever else was found: greed's own choice loses no more than greed.
   let best = last.score < greedy.score ? last : greedy;
   const multipliers = Array<number>(GUARDED).fill(1);
@@ -112,17 +114,16 @@ function guardDecades(board: Board, weights: readonly number[], greedy: Judged, 
     }
     board.weigh(weights.map((weight, season) => weight * (multipliers[Math.floor(season / 10)] ?? 1)));
     goOver();
-    last = judged(board, greedy);
+    last = judged(board, weights, greedy);
     if (last.score < best.score) best = last;
   }
   board.put(best.places);
 }
 
 /** What a hole loses in the mean of each of the next decades. */
-function decadesOf(board: Board): number[] {
-  const losses = board.losses();
+function decadesOf({ seasons }: Board, losses: readonly number[]): number[] {
   return Array.from({ length: GUARDED }, (_, decade) => {
-    const these = losses.filter((_lost, i) => Math.floor(board.seasons[i]! / 10) === decade);
-    return these.length === 0 ? 0 : these.reduce((a, b) => a + Math.min(1, b), 0) / these.length;
+    const these = losses.filter((_lost, i) => Math.floor(seasons[i]! / 10) === decade);
+    return these.length === 0 ? 0 : mean(these);
   });
 }

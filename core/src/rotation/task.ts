@@ -69,9 +69,13 @@ function burialSeasons(depthMm: number, ringMm: number): number {
 
 /** It ends at this temperature, in the same shares: what nobody notices. */
 const COLDEST = 0.002;
-/** It tries so many changes for each hole. */
-const STEPS_A_HOLE = 2000;
-/** And so many where holes lose next to nothing as it is. */
+/** It tries so many changes in all, */
+const STEPS = 285_000;
+/** for each hole no more than this, */
+const MOST_STEPS_A_HOLE = 5000;
+/** and no fewer, however many there are. */
+const LEAST_STEPS_A_HOLE = 1200;
+/** For each hole so many where holes lose next to nothing as it is. */
 const STEPS_WHERE_CLEAR = 700;
 /** Less stained wood than this, as a share of the path, is next to nothing. */
 const CLEAR = 0.002;
@@ -89,7 +93,8 @@ export function cooling(board: Board): Cooling {
   return {
     hottest: mean,
     coldest: COLDEST * mean,
-    stepsAHole: lost < CLEAR ? STEPS_WHERE_CLEAR : STEPS_A_HOLE
+    stepsAHole:
+      lost < CLEAR ? STEPS_WHERE_CLEAR : Math.min(MOST_STEPS_A_HOLE, Math.max(LEAST_STEPS_A_HOLE, STEPS / holes))
   };
 }
 

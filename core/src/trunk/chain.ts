@@ -1,13 +1,13 @@
 import { toDegrees, toRadians, type Rng } from '../math/index.ts';
 import { columnHalfLength, type Overlap } from './column.ts';
-import { columnsBehind, type ColumnModel } from './defaults.ts';
+import type { ColumnModel } from './defaults.ts';
 import {
   drawGrowthFactor,
   drawHole,
   drawTruth,
-  holeSizeSigma,
-  placeErrors,
+  priorOf,
   TREE_SIZE_SIGMA,
+  type HolePrior,
   type HoleTruth,
   type TrunkTruth
 } from './draws.ts';
@@ -44,6 +44,11 @@ interface Part {
   readonly at: number;
 }
 
+/** What a step adds to the logarithm of a standard normal prior. @param off and `step` in standard deviations */
+function nearer(off: number, step: number): number {
+  return -step * (off + step / 2);
+}
+
 /** One chain: a truth, and how well it explains each observation. */
 export class Chain {
   readonly #trunk: Trunk;
@@ -65,7 +70,9 @@ export class Chain {
   readonly #undo: { readonly look: number; readonly at: number; readonly was: Overlap | null }[] = [];
   /** holes that some look speaks of */
   readonly #concerned: readonly number[];
-  readonly #placeSd: readonly { readonly sidewaysMm: number; readonly upMm: number }[];
+  readonly #priors: readonly HolePrior[];
+  /** what a path meets, gathered for one look at a time */
+  readonly #met: Overlap[] = [];
   #leanDeg = 0;
   #sapwoodMm: number;
   #logSize = 0;
@@ -105,7 +112,7 @@ export class Chain {
     this.#sapwoodMm = Math.max(model.sapwoodMm, this.#deepestMm);
     this.#meets = this.#looks.map(({ older }) => older.map(() => null));
     this.#concerned = trunk.holes.flatMap((_, index) => (this.#about[index]!.length > 0 ? index : []));
-    this.#placeSd = trunk.holes.map((hole) => placeErrors(hole, model));
+    this.#priors = trunk.holes.map((hole) => priorOf(hole, model));
     this.#fits = new Float64Array(this.#looks.length);
     this.#trial = new Float64Array(this.#looks.length);
     this.#begin();
@@ -183,35 +190,30 @@ export class Chain {
 
   /** Moves one hole's place and column a little: what explains brown shavings is seldom drawn anew from the priors. */
   #nudge(index: number): void {
-    const rng = this.#rng;
-    const hole = this.#trunk.holes[index]!;
-    const columns = columnsBehind(hole, this.#model);
-    const { sideMarginSigma, sideMarginMedianMm, volumeRatioMedian } = columns;
+    const { sidewaysMm, upMm, ratio, margin } = this.#priors[index]!;
     const before = this.#holes[index]!;
-    const { sidewaysMm, upMm } = this.#placeSd[index]!;
-    const sds = {
-      left: sidewaysMm,
-      up: upMm,
-      ratio: holeSizeSigma(columns),
-      margin: sideMarginSigma
+    const halfBit = this.#trunk.holes[index]!.bitMm / 2;
+    const reach = before.halfWidthMm - halfBit;
+    const rng = this.#rng;
+    const step = {
+      left: rng.normal(0, NUDGE),
+      up: rng.normal(0, NUDGE),
+      ratio: rng.normal(0, NUDGE),
+      margin: rng.normal(0, NUDGE)
     };
-    /** squares of its place and of the logarithms of its column, in their own standard deviations, added up */
-    const squares = (truth: HoleTruth) => {
-      const [left, up] = [truth.leftMm / sds.left, truth.upMm / sds.up];
-      const ratio = sds.ratio > 0 ? Math.log(truth.ratio / volumeRatioMedian) / sds.ratio : 0;
-      const reach = (truth.halfWidthMm - hole.bitMm / 2) / sideMarginMedianMm;
-      const margin = sds.margin > 0 ? Math.log(reach) / sds.margin : 0;
-      return left * left + up * up + ratio * ratio + margin * margin;
-    };
-    const after: HoleTruth = {
+    const prior =
+      nearer(before.leftMm / sidewaysMm, step.left) +
+      nearer(before.upMm / upMm, step.up) +
+      nearer(ratio.offOf(before.ratio), step.ratio) +
+      nearer(margin.offOf(reach), step.margin);
+    this.#holes[index] = {
       ...before,
-      leftMm: before.leftMm + rng.normal(0, NUDGE * sds.left),
-      upMm: before.upMm + rng.normal(0, NUDGE * sds.up),
-      ratio: before.ratio * Math.exp(rng.normal(0, NUDGE * sds.ratio)),
-      halfWidthMm: hole.bitMm / 2 + (before.halfWidthMm - hole.bitMm / 2) * Math.exp(rng.normal(0, NUDGE * sds.margin))
+      leftMm: before.leftMm + step.left * sidewaysMm,
+      upMm: before.upMm + step.up * upMm,
+      ratio: before.ratio * Math.exp(step.ratio * ratio.sigma),
+      halfWidthMm: halfBit + reach * Math.exp(step.margin * margin.sigma)
     };
-    this.#holes[index] = after;
-    if (!this.#stays(this.#about[index]!, (squares(before) - squares(after)) / 2)) this.#holes[index] = before;
+    if (!this.#stays(this.#about[index]!, prior)) this.#holes[index] = before;
   }
 
   /**
@@ -262,7 +264,7 @@ export class Chain {
     let precision = 1 / slopeSd ** 2;
     let pull = (slopeMean - slope) / slopeSd ** 2;
     this.#concerned.forEach((index, i) => {
-      const sd = this.#placeSd[index]!.sidewaysMm;
+      const sd = this.#priors[index]!.sidewaysMm;
       const arm = heights[i]! - middle;
       precision += (arm / sd) ** 2;
       pull -= (this.#holes[index]!.leftMm * arm) / sd ** 2;
@@ -316,7 +318,8 @@ export class Chain {
     if (same && at >= 0) return this.#fits[index]!;
     const hole = this.#trunk.holes[look.hole]!;
     const { bitMm, depthMm } = hole;
-    const overlaps: Overlap[] = [];
+    const overlaps = this.#met;
+    overlaps.length = 0;
     for (const each of meets) if (each !== null) overlaps.push(each);
     if (this.#sapwoodMm < depthMm)
       overlaps.push({ left: -bitMm / 2, right: bitMm / 2, from: this.#sapwoodMm, to: depthMm });

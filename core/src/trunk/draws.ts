@@ -64,6 +64,34 @@ export function placeErrors({ hand = 1, unsure }: OldHole, model: ColumnModel): 
   };
 }
 
+/** What is believed of a hole before any look: how far it is from its place, and the log-normals of its column. */
+export interface HolePrior {
+  readonly sidewaysMm: number;
+  readonly upMm: number;
+  readonly ratio: LogNormal;
+  readonly margin: LogNormal;
+}
+
+/** A log-normal quantity: how far a value is from its median, in standard deviations of the logarithm. */
+export interface LogNormal {
+  readonly sigma: number;
+  readonly offOf: (value: number) => number;
+}
+
+/** What is believed of a hole of a bush before any look. */
+export function priorOf(hole: OldHole, model: ColumnModel): HolePrior {
+  const columns = columnsBehind(hole, model);
+  return {
+    ...placeErrors(hole, model),
+    ratio: logNormal(columns.volumeRatioMedian, holeSizeSigma(columns)),
+    margin: logNormal(columns.sideMarginMedianMm, columns.sideMarginSigma)
+  };
+}
+
+function logNormal(median: number, sigma: number): LogNormal {
+  return { sigma, offOf: sigma > 0 ? (value) => Math.log(value / median) / sigma : () => 0 };
+}
+
 /** One way in which the column of a hole may lie, as far as anybody knows. */
 export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth {
   const { unsure } = hole;

@@ -40,6 +40,17 @@ export const ringCount = recordKind({
         return told.every((each, i) => i === 0 || each > told[i - 1]!);
       },
       message: 'more rings cannot be narrower than fewer'
+    },
+    {
+      holds: ({ rings, last5Mm, last10Mm, last20Mm }) => {
+        const measured = last20Mm !== null ? 20 : last10Mm !== null ? 10 : last5Mm !== null ? 5 : 0;
+        return rings === null || rings >= measured;
+      },
+      message: 'more rings were measured than counted'
+    },
+    {
+      holds: ({ toPith, hollowFromMm }) => !toPith || hollowFromMm === null,
+      message: 'where a hollow begins, no pith can be counted to'
     }
   ],
   holds: 'list',

@@ -21,6 +21,12 @@ export const sawnColumn = recordKind({
     leanDeg: z.number().min(-45).max(45).nullable().default(null),
     note
   },
+  rules: [
+    {
+      holds: ({ widthMm, lengthMm }) => lengthMm === null || lengthMm > widthMm,
+      message: 'a column is longer than it is wide'
+    }
+  ],
   holds: { each: 'tapholeId' }
 });
 export type SawnColumn = RecordOf<typeof sawnColumn>;

@@ -1,7 +1,7 @@
 import type { Learned } from '@baumkin/core/trunk';
 import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
-import type { Foresight, Objection, PlacementStrategyId } from '@baumkin/core/rotation';
+import { FORESIGHTS, type Foresight, type Objection, type PlacementStrategyId } from '@baumkin/core/rotation';
 import type { SawnColumn, TreeState, TrunkFeature } from '@baumkin/core/records';
 import type { BodyHeight, Instruction, LandmarkName, OldHole, TrunkFeatureKind } from '@baumkin/core/trunk';
 import { formatLength, type LengthUse, type UnitSystem } from '@baumkin/core/units';
@@ -97,7 +97,7 @@ export const FORESIGHT_LABELS: Readonly<Record<Foresight, { readonly name: strin
   },
   generation: {
     name: 'A generation',
-    says: 'A hole of today counts eight times one that is drilled when today’s are healed over.'
+    says: `A hole of today counts ${FORESIGHTS.generation} times one that is drilled when today’s are healed over.`
   },
   grandchildren: {
     name: 'Grandchildren',

@@ -16,11 +16,15 @@
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
 
+  /** at breast height, with the bark; a fifth more, for a stump is thicker, and pith is seldom in the middle */
+  const radiusMm = $derived(row.dbhMm === null ? null : (1.2 * row.dbhMm) / 2);
   const metric = $derived(preferences.units === 'metric');
   let source = $state<RingCount['source']>('core');
   const EMPTY = { height: '', rings: '', last5: '', last10: '', last20: '', hollow: '' };
   /** A stump is sawn about so high, mm. */
   const STUMP_MM = 300;
+  /** Rings as wide as this are asked about, mm. Common practice: open-grown trees lay on 4 to 5 mm. */
+  const FASTEST_MM = 6;
   let texts = $state({ ...EMPTY });
   let toPith = $state(false);
 
@@ -44,6 +48,17 @@
       const rings = texts.rings.trim() === '' ? null : Number(texts.rings);
       if (rings !== null && !(Number.isInteger(rings) && rings >= 1 && rings <= 600))
         return { problem: 'Rings are counted whole, from 1 to 600.' };
+      const measured = last20Mm !== null ? 20 : last10Mm !== null ? 10 : last5Mm !== null ? 5 : 0;
+      if (rings !== null && rings < measured)
+        return { problem: `${rings} rings were counted, but the outermost ${measured} measured: look at both again.` };
+      const hollowFromMm = readLength(texts.hollow, { unit: preferences.trunkUnit, mostMm: 1000, refusal });
+      if (toPith && hollowFromMm !== null)
+        return { problem: 'Where the wood is hollow there is no pith to count to: take back one of the two.' };
+      const deepest = Math.max(0, hollowFromMm ?? 0, ...widths);
+      if (radiusMm !== null && deepest > radiusMm)
+        return {
+          problem: `From bark to pith this trunk has ${preferences.length(radiusMm, 'trunk')}: look at the unit.`
+        };
       const usualMm = source === 'core' ? bush.overview!.bush.settings.breastHeightMm : STUMP_MM;
       return {
         source,
@@ -53,7 +68,7 @@
         last5Mm,
         last10Mm,
         last20Mm,
-        hollowFromMm: readLength(texts.hollow, { unit: preferences.trunkUnit, mostMm: 1000, refusal }),
+        hollowFromMm,
         note: ''
       };
     } catch (error) {
@@ -140,6 +155,9 @@
               ring.seMm,
               'ring'
             )}: {source === 'core' ? 'one radius of a trunk that is not round' : 'as that radius has it'}.
+            {#if ring.ringMm > FASTEST_MM}<b
+                >Maples in a sugarbush seldom lay on {preferences.length(FASTEST_MM, 'ring')}:</b
+              > look at the unit, and whether one radius was measured and not both.{/if}
           </p>{/if}
         <button class="btn self-start btn-outline btn-sm" disabled={!any || 'problem' in said}>Write it down</button>
       </form>

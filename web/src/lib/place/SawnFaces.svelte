@@ -35,6 +35,10 @@
       const widthMm = readLength(width, { unit: metric ? 'mm' : 'in', leastMm: 2, mostMm: 300, refusal });
       const lengthMm = readLength(length, { unit: preferences.trunkUnit, leastMm: 20, mostMm: 6000, refusal });
       if (widthMm === null) return { problem: 'Say how wide the stain is; length and lean may wait.' };
+      if (hole && widthMm <= hole.bitMm)
+        return { problem: `Its hole alone is ${preferences.length(hole.bitMm, 'bit')} wide: the stain is wider.` };
+      if (lengthMm !== null && lengthMm <= widthMm)
+        return { problem: 'A column is longer than it is wide: look at the units again.' };
       const leanDeg = lean.trim() === '' ? null : Number(lean.replace(/\s*(°|degrees?)\s*$/i, '').replace(',', '.'));
       if (leanDeg !== null && !(leanDeg >= 0 && leanDeg <= 45))
         return { problem: 'The lean is from 0 to 45 degrees, to the left or to the right.' };
