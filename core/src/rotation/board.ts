@@ -336,14 +336,17 @@ export class Board {
     return sum;
   }
 
-  /** What each planned hole is expected to lose where it is, 0 to 1; more than 1 where it may not be drilled. */
+  /**
+   * What each planned hole is expected to lose where it is, 0 to 1; more than 1 where it may not be drilled. Costs add up; of
+   * wood that two columns take one takes it first: what is met of each, taken as independent, leaves the rest clear.
+   */
   losses(): number[] {
     return Array.from(this.seasons, (season, i) => {
-      const round = this.rounds[this.fixed + i]!;
-      const heightMm = this.heights[this.fixed + i]!;
-      const cost = this.lostAt(i, round, heightMm, Infinity);
+      const cost = this.lostAt(i, this.rounds[this.fixed + i]!, this.heights[this.fixed + i]!, Infinity);
       if (cost >= FORBIDDEN / 10) return FORBIDDEN;
-      return Math.min(1, (cost - this.#siteAt(i, round, heightMm)) / this.#weights[season]!);
+      let clear = 1;
+      for (let at = 0; at < this.metCount; at++) clear *= 1 - Math.min(1, this.metCost[at]! / this.#weights[season]!);
+      return 1 - clear;
     });
   }
 

@@ -30,8 +30,9 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   const weights = weightsOf(task);
   const board = new Board(task, weights);
   greedyStart(board);
-  const greedy = { ...judged(board, weights), cost: board.total() };
+  const greedy = { places: board.places(), parts: partsOf(board), cost: board.total() };
   evenStart(board, Math.max(1, ...task.taps));
+  const limits = limitsOf(greedy.parts, partsOf(board));
   if (greedy.cost < board.total()) board.put(greedy.places);
   if (before.length > 0) {
     const [places, cost] = [board.places(), board.total()];
@@ -44,7 +45,7 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   // Whoever plans for grandchildren gives some of the next years away on purpose.
   if (FORESIGHTS[task.foresight ?? 'generation'] >= 1) {
     const again = { hottest: GUARD_HOTTEST * hottest, coldest, stepsAHole: GUARD_TRIES * stepsAHole };
-    guardDecades(board, weights, greedy, () => anneal(board, again, rng));
+    guardParts(new Judge(board, weights, limits), greedy.places, () => anneal(board, again, rng));
   }
   board.weigh(weights);
   return read(board);
@@ -64,66 +65,104 @@ export function planEvenly(task: RotationTask): PlannedHole[] {
   return read(board);
 }
 
-/** Decades that may not lose more than greed does. */
-const GUARDED = 5;
+/**
+ * Parts of the next fifty years that may not lose more than simple ways do, in seasons from the first: the decades no more than
+ * greed, and the second half, where greed is at its worst, no more than the best even spacing either.
+ */
+const GUARDED = [
+  [0, 10],
+  [10, 20],
+  [20, 30],
+  [30, 40],
+  [40, 50],
+  [25, 50]
+] as const;
+/** The last of them. */
+const SECOND_HALF = 5;
 /** So often the plan is gone over for their sake. */
 const GUARD_ROUNDS = 8;
-/** More than greed's by a smaller share than this is none. */
+/** More by a smaller share than this is no more. */
 const AS_MUCH = 1.01;
 /** Nor is it by less than this in all, as a share of a path: nobody could tell it in a lifetime. */
 const TOLD_APART = 5e-5;
-/** What a decade loses more than greed does counts so much more than what all decades lose. */
-const GUARD = 6;
-/** What a decade counts for is changed by no more than this from one going over to the next. */
+/** What a part loses more than it may counts so much more than what all holes lose. */
+const GUARD = 1.2;
+/** What a part counts for is changed by no more than this from one going over to the next. */
 const GUARD_STEP = 3;
+
+/** What a hole loses in the mean of each guarded part. */
+function partsOf(board: Board): number[] {
+  const losses = board.losses().map((lost) => Math.min(1, lost));
+  return GUARDED.map(([from, until]) => {
+    const these = losses.filter((_, i) => board.seasons[i]! >= from && board.seasons[i]! < until);
+    return these.length === 0 ? 0 : mean(these);
+  });
+}
+
+function limitsOf(greedy: readonly number[], even: readonly number[]): number[] {
+  const simple = greedy.map((lost, part) => (part === SECOND_HALF ? Math.min(lost, even[part]!) : lost));
+  return simple.map((lost) => AS_MUCH * lost + TOLD_APART);
+}
 
 interface Judged {
   readonly places: readonly Place[];
-  readonly decades: readonly number[];
-  /** how much more than greed's its decades lose */
+  /** by guarded part: what it loses over what it may */
+  readonly over: readonly number[];
+  /** how much more than they may its parts lose, together */
   readonly short: number;
   readonly score: number;
 }
 
-/** What the plan on the board loses by decade, how much more that is than greed's, and how good it is by both. */
-function judged(board: Board, weights: readonly number[], greedy?: Judged): Judged {
-  const losses = board.losses().map((lost) => Math.min(1, lost));
-  const decades = decadesOf(board, losses);
-  const short = greedy ? sum(decades.map((lost, decade) => Math.max(0, lost - asMuch(greedy.decades[decade]!)))) : 0;
-  const counts = losses.map((_, i) => weights[board.seasons[i]!]!);
-  const weighed = sum(losses.map((lost, i) => lost * counts[i]!)) / sum(counts);
-  return { places: board.places(), decades, short, score: weighed + (GUARD / GUARDED) * short };
+/** Judges what is on the board: by what it loses, as the bush weighs it, and by what guarded parts lose more than they may. */
+class Judge {
+  constructor(
+    readonly board: Board,
+    readonly weights: readonly number[],
+    readonly limits: readonly number[]
+  ) {}
+
+  judged(): Judged {
+    const { board, weights, limits } = this;
+    const losses = board.losses().map((lost) => Math.min(1, lost));
+    const counts = losses.map((_, i) => weights[board.seasons[i]!]!);
+    const weighed = sum(losses.map((lost, i) => lost * counts[i]!)) / sum(counts);
+    const parts = partsOf(board);
+    const short = sum(parts.map((lost, part) => Math.max(0, lost - limits[part]!)));
+    const over = parts.map((lost, part) => lost / limits[part]!);
+    return { places: board.places(), over, short, score: weighed + GUARD * short };
+  }
 }
 
-const asMuch = (lost: number) => AS_MUCH * lost + TOLD_APART;
-
 /**
- * Goes over the plan on the board until no decade loses more than greed's, or as often as that may help. What a decade counts
- * for is a multiplier of Lagrange's: it grows while the decade loses too much, and falls back where it does not.
+ * Goes over the plan on the board until no guarded part loses more than it may, or as often as that may help. What a part counts
+ * for is a multiplier of Lagrange's: it grows while the part loses too much, and falls back where it does not.
+ * @param greedy greed's own choice loses no more than greed: it is taken where nothing better is found
  */
-function guardDecades(board: Board, weights: readonly number[], greedy: Judged, goOver: () => void): void {
-  let last = judged(board, weights, greedy);
-  // Whatever else was found: greed's own choice loses no more than greed.
-  let best = last.score < greedy.score ? last : greedy;
-  const multipliers = Array<number>(GUARDED).fill(1);
+function guardParts(judge: Judge, greedy: readonly Place[], goOver: () => void): void {
+  const { board, weights } = judge;
+  let last = judge.judged();
+  board.put(greedy);
+  const simple = judge.judged();
+  board.put(last.places);
+  let best = last.score < simple.score ? last : simple;
+  const multipliers = GUARDED.map(() => 1);
   for (let round = 0; round < GUARD_ROUNDS && last.short > 0; round++) {
-    for (const [decade, multiplier] of multipliers.entries()) {
-      const over = last.decades[decade]! / asMuch(greedy.decades[decade]!);
+    for (const [part, over] of last.over.entries()) {
       const by = over > 1 ? Math.min(GUARD_STEP, Math.max(1.1, over ** 2)) : Math.max(1 / GUARD_STEP, over);
-      multipliers[decade] = Math.max(1, multiplier * by);
+      multipliers[part] = Math.max(1, multipliers[part]! * by);
     }
-    board.weigh(weights.map((weight, season) => weight * (multipliers[Math.floor(season / 10)] ?? 1)));
+    board.weigh(weights.map((weight, season) => weight * countsIn(season, multipliers)));
     goOver();
-    last = judged(board, weights, greedy);
+    last = judge.judged();
     if (last.score < best.score) best = last;
   }
   board.put(best.places);
 }
 
-/** What a hole loses in the mean of each of the next decades. */
-function decadesOf({ seasons }: Board, losses: readonly number[]): number[] {
-  return Array.from({ length: GUARDED }, (_, decade) => {
-    const these = losses.filter((_lost, i) => Math.floor(seasons[i]! / 10) === decade);
-    return these.length === 0 ? 0 : mean(these);
-  });
+/** What a season counts for by the guarded parts that it lies in. */
+function countsIn(season: number, multipliers: readonly number[]): number {
+  return GUARDED.reduce(
+    (all, [from, until], part) => (season >= from && season < until ? all * multipliers[part]! : all),
+    1
+  );
 }
