@@ -13,3 +13,4 @@ export * from './standTrees.ts';
 export * from './suggestion.ts';
 export * from './tappedTrees.ts';
 export * from './thinStand.ts';
+export * from './walkRound.ts';

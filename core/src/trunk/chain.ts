@@ -83,6 +83,9 @@ export class Chain {
   #growth = 1;
   readonly #ringCv: number;
   #holes: HoleTruth[] = [];
+  // By hole, of its truth: how high it lies, and how far its column reaches up and down, mm. Most paths are out of reach of most columns.
+  readonly #heights: Float64Array;
+  readonly #lengths: Float64Array;
 
   constructor(
     trunk: Trunk,
@@ -113,6 +116,8 @@ export class Chain {
     this.#meets = this.#looks.map(({ older }) => older.map(() => null));
     this.#concerned = trunk.holes.flatMap((_, index) => (this.#about[index]!.length > 0 ? index : []));
     this.#priors = trunk.holes.map((hole) => priorOf(hole, model));
+    this.#heights = new Float64Array(trunk.holes.length);
+    this.#lengths = new Float64Array(trunk.holes.length);
     this.#fits = new Float64Array(this.#looks.length);
     this.#trial = new Float64Array(this.#looks.length);
     this.#begin();
@@ -137,6 +142,24 @@ export class Chain {
     this.#logSize = logSize;
     this.#growth = growth;
     this.#holes = [...holes];
+    for (const [index, hole] of holes.entries()) this.#put(index, hole);
+  }
+
+  #put(index: number, truth: HoleTruth): void {
+    this.#holes[index] = truth;
+    this.#heights[index] = this.#trunk.holes[index]!.heightMm + truth.upMm;
+    this.#stretch(index);
+  }
+
+  /** Its column reaches as far as its own volume and the tree's have it. */
+  #stretch(index: number): void {
+    const { ratio, halfWidthMm } = this.#holes[index]!;
+    this.#lengths[index] = columnHalfLength(ratio * this.#size(), this.#trunk.holes[index]!.bitMm, halfWidthMm);
+  }
+
+  #resize(logSize: number): void {
+    this.#logSize = logSize;
+    for (let index = 0; index < this.#holes.length; index++) this.#stretch(index);
   }
 
   /** Sweeps between two truths that are kept: on a trunk with few holes the steps are cheap, and the truths far apart. */
@@ -169,8 +192,8 @@ export class Chain {
     const [before, after] = [lean - grainMeanDeg, this.#leanDeg - grainMeanDeg];
     if (!this.#stays(this.#all, (before ** 2 - after ** 2) / (2 * grainSdDeg ** 2))) this.#leanDeg = lean;
     const size = this.#logSize;
-    this.#logSize = size + rng.normal(0, TREE_SIZE_SIGMA);
-    if (!this.#stays(this.#all, (size ** 2 - this.#logSize ** 2) / (2 * TREE_SIZE_SIGMA ** 2))) this.#logSize = size;
+    this.#resize(size + rng.normal(0, TREE_SIZE_SIGMA));
+    if (!this.#stays(this.#all, (size ** 2 - this.#logSize ** 2) / (2 * TREE_SIZE_SIGMA ** 2))) this.#resize(size);
     this.#grow();
     this.#deepen();
     // Holes without shavings are drawn only when a truth is kept: they change no likelihood.
@@ -184,8 +207,8 @@ export class Chain {
   /** Draws one hole from its own prior, so that only the fit decides. */
   #redraw(index: number): void {
     const before = this.#holes[index]!;
-    this.#holes[index] = drawHole(this.#trunk.holes[index]!, this.#model, this.#rng);
-    if (!this.#stays(this.#about[index]!, 0)) this.#holes[index] = before;
+    this.#put(index, drawHole(this.#trunk.holes[index]!, this.#model, this.#rng));
+    if (!this.#stays(this.#about[index]!, 0)) this.#put(index, before);
   }
 
   /** Moves one hole's place and column a little: what explains brown shavings is seldom drawn anew from the priors. */
@@ -206,14 +229,14 @@ export class Chain {
       nearer(before.upMm / upMm, step.up) +
       nearer(ratio.offOf(before.ratio), step.ratio) +
       nearer(margin.offOf(reach), step.margin);
-    this.#holes[index] = {
-      ...before,
+    this.#put(index, {
       leftMm: before.leftMm + step.left * sidewaysMm,
       upMm: before.upMm + step.up * upMm,
       ratio: before.ratio * Math.exp(step.ratio * ratio.sigma),
-      halfWidthMm: halfBit + reach * Math.exp(step.margin * margin.sigma)
-    };
-    if (!this.#stays(this.#about[index]!, prior)) this.#holes[index] = before;
+      halfWidthMm: halfBit + reach * Math.exp(step.margin * margin.sigma),
+      buriedMm: before.buriedMm
+    });
+    if (!this.#stays(this.#about[index]!, prior)) this.#put(index, before);
   }
 
   /**
@@ -328,17 +351,16 @@ export class Chain {
 
   /** What an observation's path meets of an older hole's column; null where it misses it. */
   #overlapWith(look: Look, { index, turn }: Look['older'][number]): Overlap | null {
+    const up = this.#heights[look.hole]! - this.#heights[index]!;
+    const halfLengthMm = this.#lengths[index]!;
+    if (up >= halfLengthMm || up <= -halfLengthMm) return null;
     const { woodRadiusMm, holes } = this.#trunk;
     const hole = holes[look.hole]!;
     const own = this.#holes[look.hole]!;
     const old = this.#holes[index]!;
-    const { bitMm, heightMm, depthMm } = holes[index]!;
     const grownSince = own.buriedMm * this.#growth;
     const from = Math.max(0, old.buriedMm * this.#growth - grownSince);
     if (from >= hole.depthMm) return null;
-    const halfLengthMm = columnHalfLength(old.ratio * this.#size(), bitMm, old.halfWidthMm);
-    const up = hole.heightMm + own.upMm - heightMm - old.upMm;
-    if (up >= halfLengthMm || up <= -halfLengthMm) return null;
     const round = 2 * Math.PI * Math.max(20, woodRadiusMm - grownSince);
     // An error of the bearing has grown with the trunk since.
     const grown = (woodRadiusMm - grownSince) / Math.max(20, woodRadiusMm - old.buriedMm * this.#growth);
@@ -346,7 +368,7 @@ export class Chain {
     const half = old.halfWidthMm * (1 - (up / halfLengthMm) ** 2);
     const left = Math.max(-hole.bitMm / 2, offset - half);
     const right = Math.min(hole.bitMm / 2, offset + half);
-    return left < right ? { left, right, from, to: Math.min(hole.depthMm, from + depthMm) } : null;
+    return left < right ? { left, right, from, to: Math.min(hole.depthMm, from + holes[index]!.depthMm) } : null;
   }
 
   /** The slope of the grain, kept until it leans otherwise. */

@@ -156,7 +156,7 @@
               'ring'
             )}: {source === 'core' ? 'one radius of a trunk that is not round' : 'as that radius has it'}.
             {#if ring.ringMm > FASTEST_MM}<b
-                >Maples in a sugarbush seldom lay on {preferences.length(FASTEST_MM, 'ring')}:</b
+                >Maples in a sugarbush seldom lay on more than {preferences.length(FASTEST_MM, 'ring')}:</b
               > look at the unit, and whether one radius was measured and not both.{/if}
           </p>{/if}
         <button class="btn self-start btn-outline btn-sm" disabled={!any || 'problem' in said}>Write it down</button>
