@@ -52,7 +52,7 @@ const VIEWS = [
   { name: 'marking-list', path: 'thin/list', until: 'trained' },
   { name: 'life', path: 'life', of: tapped },
   { name: 'walk-identify', path: 'identify', of: unsettled, size: WALK },
-  { name: 'walk-place', path: 'place', of: tapped, size: WALK, until: 'rotation' }
+  { name: 'walk-place', path: 'walk', size: WALK, click: ['Start'], until: 'walk-words' }
 ];
 
 await run(async () => {

@@ -126,6 +126,20 @@ describe('a record written on this device', () => {
     expect([bush.outbox.waiting, bush.outbox.problem, sent().length]).toEqual([0, null, 2]);
   });
 
+  it('where the session is over, what is here is worked with as before, until somebody signs in', async () => {
+    const bush = await openBush();
+    device.server.mood = 'signedOut';
+    await bush.refresh();
+    expect([bush.signedOut, bush.rows.length]).toEqual([true, trees.length]);
+    const record = await bush.record(tree.id, reading(girth));
+    await settle(bush);
+    expect(bush.recordsOf(tree.id).some(({ id }) => id === record.id)).toBe(true);
+    device.server.mood = 'well';
+    await bush.refresh();
+    await settle(bush);
+    expect([bush.signedOut, sent()]).toEqual([false, [record.id]]);
+  });
+
   it('waits as without a network while a proxy answers for a server that is down, however often it is tried', async () => {
     const bush = await openBush();
     device.server.mood = 'proxyPage';
@@ -155,6 +169,34 @@ describe('a record written on this device', () => {
     expect(again.recordsOf(tree.id).some(({ id }) => id === bad!.id)).toBe(false);
     await again.outbox.drop(bad!.id);
     expect(again.outbox.entries).toEqual([]);
+  });
+
+  it('that was refused is sent again as it is, or for the tree that it was meant for', async () => {
+    const bush = await openBush();
+    device.server.mood = 'away';
+    const [one, two] = await bush.recordAll([
+      { treeId: tree.id, draft: reading(girth) },
+      { treeId: tree.id, draft: reading(girth + 6) }
+    ]);
+    for (const { id } of [one!, two!]) device.server.refuses.set(id, 'The tree is not in this bush.');
+    device.server.mood = 'well';
+    await settle(bush);
+    expect(bush.outbox.refused).toHaveLength(2);
+    // What stood in their way still does: they are kept, with the reason.
+    await bush.outbox.again(bush.outbox.refused);
+    expect([bush.outbox.refused.length, sent()]).toEqual([2, []]);
+    device.server.refuses.clear();
+    const meant = trees[5]!.id;
+    await bush.outbox.giveTo(
+      bush.outbox.refused.find(({ id }) => id === two!.id)!,
+      meant
+    );
+    await bush.outbox.again(bush.outbox.refused);
+    expect(bush.outbox.entries).toEqual([]);
+    expect(device.server.stored.map((r) => [r.id, 'treeId' in r && r.treeId])).toEqual([
+      [two!.id, meant],
+      [one!.id, tree.id]
+    ]);
   });
 
   it('on which the server breaks every time is set aside after three tries; all others arrive', async () => {

@@ -43,6 +43,8 @@ export class BushState {
   /** the tree whose records were asked for last */
   #looksAt: string | null = null;
   #closed = false;
+  /** the session is over: what is here can be worked with, and what is written waits until somebody signs in */
+  signedOut = $state(false);
   /** why the bush could not be opened at all */
   #broken = $state<string | null>(null);
   #timer: ReturnType<typeof setInterval> | undefined;
@@ -105,15 +107,18 @@ export class BushState {
   readonly outstanding = $derived(this.#waiting.count(this.rows));
 
   constructor(readonly id: string) {
+    const session = (stands: boolean) => void (this.signedOut = !stands);
     this.outbox = new Outbox(id, {
       memberId: () => this.overview?.member.id,
       arrived: (entries) => this.#arrived(entries),
-      askAnew: () => this.refresh()
+      askAnew: () => this.refresh(),
+      session
     });
     this.#server = new InStep(id, {
       came: (treeIds) => this.#came(treeIds),
       answered: (answered) => (this.outbox.offline = !answered),
-      isInStep: () => (this.outbox.problem = null)
+      isInStep: () => (this.outbox.problem = null),
+      session
     });
   }
 

@@ -39,7 +39,8 @@ type SnapshotPart = Gives<'/bushes/{bush}/snapshot/{number}/{part}'>;
 
 const PART_WAIT_MS = 500;
 const HAS_GONE = 410;
-const SIGN_IN = 401;
+/** What the server answers where the session is over. */
+export const SIGN_IN = 401;
 /** Stands for a status where no answer of the server is what went wrong. */
 export const ON_THIS_DEVICE = 0;
 /** So often a look begins anew: a server, or something between, whose answers fit nothing is not asked for ever. */

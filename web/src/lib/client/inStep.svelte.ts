@@ -4,7 +4,7 @@ import type { BushRecord, Expectations, TreeRow, WorkRecord } from '@baumkin/cor
 import { asked, KEPT_HERE, type Asked } from './api.ts';
 import { openBook, type BookDoor } from './bookDoor.ts';
 import type { BookNews, Progress, Replaced, Synced } from './bookTold.ts';
-import { dayHere, isWhole, ON_THIS_DEVICE } from './deviceBook.ts';
+import { dayHere, isWhole, ON_THIS_DEVICE, SIGN_IN } from './deviceBook.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, readLines, unpackAll, withNews } from './linePacks.ts';
 import { withRecords, type Glance } from './overview.ts';
@@ -35,6 +35,8 @@ export interface InStepOwner {
   /** whether the server answered */
   readonly answered: (answered: boolean) => void;
   readonly isInStep: () => void;
+  /** does the session stand, as the server says? */
+  readonly session: (stands: boolean) => void;
 }
 
 /** The bush as the server has it: at a glance for the page, whole in the book of this device, both kept in step. */
@@ -289,6 +291,7 @@ export class InStep {
     clearTimeout(this.#askAgain);
     this.#againMs = FIRST_AGAIN_MS;
     this.problem = null;
+    this.owner.session(true);
     this.owner.answered(true);
     this.owner.isInStep();
   }
@@ -296,8 +299,11 @@ export class InStep {
   #failed({ status, problem }: { readonly status: number | null; readonly problem: string }): void {
     if (status === null || status === ON_THIS_DEVICE || status >= SERVER_FAILED) this.#lookAgain();
     if (status === null) this.owner.answered(false);
-    else if (status === 401) window.location.href = `/sign-in?to=${encodeURIComponent(window.location.pathname)}`;
-    else this.problem = problem;
+    else if (status === SIGN_IN) {
+      // Whoever works with what is here is not taken out of it.
+      if (this.glance) this.owner.session(false);
+      else window.location.href = `/sign-in?to=${encodeURIComponent(window.location.pathname)}`;
+    } else this.problem = problem;
     // Who is no member any more keeps nothing of the bush.
     if (status === 404 && problem === NO_MEMBER) void this.#book.forget();
   }

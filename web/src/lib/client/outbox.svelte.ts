@@ -2,6 +2,7 @@ import { recordSchema, type BushRecord, type WorkRecord } from '@baumkin/core/re
 import { group } from 'd3-array';
 
 import { api, asked, KEPT_HERE } from './api.ts';
+import { SIGN_IN } from './deviceBook.ts';
 import { sendInHalves, type Answer } from './sendInHalves.ts';
 import { notKept, store, type OutboxEntry } from './store.ts';
 
@@ -21,6 +22,8 @@ export interface OutboxOwner {
    */
   readonly arrived: (entries: readonly OutboxEntry[]) => Promise<boolean>;
   readonly askAnew: () => Promise<void>;
+  /** does the session stand, as the server says? */
+  readonly session: (stands: boolean) => void;
 }
 
 /**
@@ -111,6 +114,21 @@ export class Outbox {
     await this.send();
   }
 
+  /** Sends refused records again as they are: what stood in their way may be gone. */
+  async again(entries: readonly OutboxEntry[]): Promise<void> {
+    for (const { id } of entries) this.#tries.delete(id);
+    await Promise.all(entries.map(({ id }) => store.outbox.update(id, { refused: null })));
+    await this.read();
+    await this.send();
+  }
+
+  /** Sends a refused record for another tree. */
+  async giveTo(entry: OutboxEntry, treeId: string): Promise<void> {
+    const record = recordSchema.parse({ ...entry.record, treeId });
+    await store.outbox.update(entry.id, { treeId, record: { ...record, authorId: entry.memberId } });
+    await this.again([entry]);
+  }
+
   /** Drops a refused record, once a person has read why. */
   async drop(entryId: string): Promise<void> {
     await store.outbox.delete(entryId);
@@ -175,11 +193,17 @@ export class Outbox {
       }),
       KEPT_HERE
     );
-    if (answer.problem === null) return { kind: 'taken', outcomes: answer.data.outcomes };
+    if (answer.problem === null) {
+      this.owner.session(true);
+      return { kind: 'taken', outcomes: answer.data.outcomes };
+    }
     const { status, problem } = answer;
     // A proxy that answers for a server that is down says nothing of the records.
     if (status === null || NOBODY_BEHIND.includes(status)) return { kind: 'stop', reason: null };
-    if (status === 401) return { kind: 'stop', reason: 'Sign in again; your records wait on this device.' };
+    if (status === SIGN_IN) {
+      this.owner.session(false);
+      return { kind: 'stop', reason: 'Sign in again; your records wait on this device.' };
+    }
     // Forbidden or throttled as a whole: halving would change nothing.
     if (status === 403 || status === 404 || status === 429) return { kind: 'stop', reason: problem };
     return { kind: 'refused', reason: problem, final: status < 500 };

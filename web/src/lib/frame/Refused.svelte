@@ -3,40 +3,85 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import type { OutboxEntry } from '$lib/client/store.ts';
+  import { counted } from '$lib/labels/counted.ts';
 
-  /** Records that the server would not take: shown until a person has read why. Nothing is thrown away unasked. */
+  /** Records that the server would not take: shown until a person has done something about them. Nothing is thrown away unasked. */
   const bush = useBush();
+  const refused = $derived(bush.outbox.refused);
   const whose = ({ treeId, record }: OutboxEntry) => {
     if (treeId === null) return '';
     const tag = record.kind === 'entry' ? record.tag : bush.byId.get(treeId)?.tag;
     return tag === undefined ? ' for a tree that is not in the book' : ` for tree ${tag}`;
   };
-  let otherTag = $state('');
+  /** what is typed for each: another tag */
+  let tags = $state<Record<string, string>>({});
+  /** what is about to be taken off this device */
+  let leaving = $state<string | null>(null);
+  const typed = ({ id }: OutboxEntry) => (tags[id] ?? '').trim();
+  const treeOf = (entry: OutboxEntry) => bush.rows.find(({ tag }) => tag === typed(entry)) ?? null;
+  const isTree = ({ record }: OutboxEntry) => record.kind === 'entry' && !record.withdrawn;
 
-  async function again(entry: OutboxEntry): Promise<void> {
-    await bush.outbox.retag(entry, otherTag.trim());
-    otherTag = '';
+  async function drop({ id }: OutboxEntry): Promise<void> {
+    leaving = null;
+    await bush.outbox.drop(id);
   }
 </script>
 
-{#if bush.outbox.refused.length > 0}
-  <div role="alert" class="border-b border-error px-4 py-2 print:hidden">
-    {#each bush.outbox.refused as entry (entry.id)}
-      <p class="flex flex-wrap items-baseline gap-x-3">
-        <span
-          >The {recordKindOf(entry.record.kind).label} of {entry.record.on}{whose(entry)} was not stored:
-          <b>{entry.refused}</b></span
-        >
-        {#if entry.record.kind === 'entry' && !entry.record.withdrawn}
-          <label class="flex items-baseline gap-2 text-sm"
-            >Another tag <input class="input w-24 input-sm" maxlength="20" bind:value={otherTag} /></label
-          >
-          <button class="btn btn-outline btn-sm" disabled={otherTag.trim() === ''} onclick={() => again(entry)}
-            >Send it under that tag</button
-          >
+{#if refused.length > 0}
+  <details
+    role="alert"
+    class="max-h-[60dvh] overflow-y-auto border-b-2 border-error px-4 py-1 print:hidden"
+    open={refused.length === 1}
+  >
+    <summary class="flex min-h-12 cursor-pointer flex-wrap items-center justify-between gap-x-4 font-semibold">
+      <span
+        >{refused.length === 1 ? 'One record was' : `${counted(refused.length, 'record')} were`} not stored; nothing is lost.
+        <span class="underline">What to do</span></span
+      >
+      {#if refused.length > 1}<button
+          class="btn min-h-12"
+          onclick={(event) => {
+            event.preventDefault();
+            void bush.outbox.again(refused);
+          }}>Send all again</button
+        >{/if}
+    </summary>
+    {#each refused as entry (entry.id)}
+      <div class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-base-300 py-2" data-testid="refused">
+        <p class="w-full">
+          The {recordKindOf(entry.record.kind).label} of {entry.record.on}{whose(entry)} was not stored:
+          <b>{entry.refused}</b>
+        </p>
+        {#if leaving === entry.id}
+          <p class="font-semibold text-error">Gone from this device, and nowhere else?</p>
+          <button class="btn min-h-12 btn-error" onclick={() => drop(entry)}>Take it off</button>
+          <button class="btn min-h-12" onclick={() => (leaving = null)}>Keep it</button>
+        {:else}
+          {#if isTree(entry)}
+            <label class="flex items-center gap-2"
+              >Another tag <input class="input h-12 w-24" maxlength="20" bind:value={tags[entry.id]} /></label
+            >
+            <button
+              class="btn min-h-12 btn-outline"
+              disabled={typed(entry) === ''}
+              onclick={() => bush.outbox.retag(entry, typed(entry))}>Send it under that tag</button
+            >
+          {:else}
+            <button class="btn min-h-12 btn-outline" onclick={() => bush.outbox.again([entry])}>Send it again</button>
+            {#if entry.treeId !== null && entry.record.correctsId === null}
+              <label class="flex items-center gap-2"
+                >It belongs to tree <input class="input h-12 w-24" maxlength="20" bind:value={tags[entry.id]} /></label
+              >
+              <button
+                class="btn min-h-12"
+                disabled={treeOf(entry) === null}
+                onclick={() => bush.outbox.giveTo(entry, treeOf(entry)!.id)}>Give it to that tree</button
+              >
+            {/if}
+          {/if}
+          <button class="min-h-12 link" onclick={() => (leaving = entry.id)}>Take it off this device</button>
         {/if}
-        <button class="link" onclick={() => bush.outbox.drop(entry.id)}>I have read it: take it off this device</button>
-      </p>
+      </div>
     {/each}
-  </div>
+  </details>
 {/if}

@@ -20,6 +20,7 @@
     if (bush.outbox.refused.length > 0) return `${bush.outbox.refused.length} refused`;
     if (bush.outbox.unkept !== null) return 'Not saved';
     if (bush.outbox.keeping > 0) return 'Saving …';
+    if (bush.signedOut) return bush.outbox.waiting > 0 ? `Signed out: ${bush.outbox.waiting} kept here` : 'Signed out';
     if (bush.outbox.waiting > 0)
       return bush.outbox.offline
         ? `No network: ${bush.outbox.waiting} kept on this device`

@@ -6,7 +6,16 @@
   import { TRAIL } from './stations.ts';
 
   /** The stations in working order, as blazes along a path; each says what is left to do there. */
-  const { current, treeId }: { current: Station | null; treeId: string | null } = $props();
+  const {
+    current,
+    treeId,
+    walking
+  }: {
+    current: Station | null;
+    treeId: string | null;
+    /** on a phone a walk has the screen to itself */
+    walking: boolean;
+  } = $props();
   const bush = useBush();
   /** Of a bush without trees nothing is done, nor to be done: it has yet to begin. */
   const begun = $derived(bush.overview !== null && bush.rows.length + bush.stumps.length > 0);
@@ -15,7 +24,9 @@
 
 <nav
   aria-label="Stations"
-  class="border-base-300 bg-base-200 max-md:order-last max-md:shrink-0 max-md:border-t md:w-[11.5rem] md:shrink-0 md:border-r md:px-4 md:py-5 print:hidden"
+  class="border-base-300 bg-base-200 max-md:order-last max-md:shrink-0 max-md:border-t md:w-[11.5rem] md:shrink-0 md:border-r md:px-4 md:py-5 print:hidden {walking
+    ? 'max-md:hidden'
+    : ''}"
 >
   <ol class="relative flex max-md:justify-around md:flex-col md:gap-1">
     <svg

@@ -26,11 +26,20 @@ export function newsWords(news: readonly RestsOn[]): string {
 const saving = (share: number) => `${Number((100 * share).toFixed(1))} % of each hole’s path`;
 
 /**
+ * The day since which a trunk's holes are planned as they are, ISO.
+ * @param since the day of the plan that is carried on; null where this record brought it
+ */
+export function plannedOn({ verdict, on }: Pick<RotationRecord, 'verdict' | 'on'>, since: string | null): string {
+  return verdict === 'carried' || verdict === 'holds' ? (since ?? on) : on;
+}
+
+/**
  * Since when a trunk's holes are planned as they are, and why they were changed or left.
  * @param since the day of the plan that is carried on; null where this record brought it
  */
-export function rotationWords({ verdict, on, news, saves }: RotationRecord, since: string | null): string {
-  const planned = since ?? on;
+export function rotationWords(record: RotationRecord, since: string | null): string {
+  const { verdict, on, news, saves } = record;
+  const planned = plannedOn(record, since);
   const because = news.length > 0 ? ` because ${newsWords(news)}` : '';
   switch (verdict) {
     case 'first':

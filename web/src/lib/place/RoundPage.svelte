@@ -1,41 +1,23 @@
 <script lang="ts">
   import { speciesById } from '@baumkin/core/identify';
-  import { barkThickness } from '@baumkin/core/measure';
-  import {
-    drillForbidden,
-    fewerSinceDecided,
-    tapsToHang,
-    type RotationRecord,
-    type Taphole,
-    type TreeRow,
-    type TreeState
-  } from '@baumkin/core/records';
-  import { minutesAHole } from '@baumkin/core/rotation';
-  import {
-    AS_PLANNED_MM,
-    countable,
-    instructionFor,
-    placementOf,
-    plannedDepth,
-    roundState,
-    walkRows,
-    type RoundState,
-    type TreePlacement
-  } from '@baumkin/core/bush';
+  import type { TreeRow } from '@baumkin/core/records';
+  import { AS_PLANNED_MM, countable, walkRows } from '@baumkin/core/bush';
   import Printer from '@lucide/svelte/icons/printer';
-  import { onDestroy, onMount, tick, untrack } from 'svelte';
+  import { onDestroy, tick, untrack } from 'svelte';
 
   import GoingThrough from '$lib/ui/GoingThrough.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { counted } from '$lib/labels/counted.ts';
-  import { instructionWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
 
   import { chanceInWords } from '$lib/labels/chance.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import { plannedOn } from '$lib/labels/rotation.ts';
+  import { PrintedRound } from './printedRound.svelte.ts';
   import { RoundPlan } from './roundPlan.svelte.ts';
+  import { isOffPlan, TappingRound, type RoundLine } from './tappingRound.svelte.ts';
   import HighHole from './HighHole.svelte';
   import Sketch from './Sketch.svelte';
 
@@ -45,135 +27,58 @@
   const plan = untrack(() => new RoundPlan(bush));
   onDestroy(() => plan.run.stop());
 
-  interface Placed {
-    readonly row: TreeRow;
-    readonly state: TreeState;
-    readonly placing: TreePlacement;
-    readonly taps: number;
-    readonly left: number;
-    /** seen since the count was decided, and asks for fewer taps */
-    readonly worse: boolean;
-  }
-  type RoundHole = RotationRecord['holes'][number];
-  interface Line extends Placed {
-    /** is its plan of this season in the book, and nothing learned since? */
-    readonly settled: boolean;
-    /** planned holes that are still to be drilled */
-    readonly open: readonly RoundHole[];
-    readonly off: RoundState<RoundHole, Taphole>;
-    /** drilled by eye where nothing was planned */
-    readonly elsewhere: number;
-  }
-  let states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
-  let reading = $state.raw({ done: 0, all: 0 });
-  onMount(async () => {
-    const found: [string, TreeState][] = [];
-    const decided = bush.walked.filter((row) => (row.decidedTaps ?? 0) > 0);
-    try {
-      for await (const { tree, records } of bush.lives(decided)) {
-        found.push([tree.id, bush.stateFrom(records)]);
-        if (found.length % 100 === 0) reading = { done: found.length, all: decided.length };
-      }
-    } catch {
-      // The page says what is missing.
-      return;
-    }
-    states = new Map(found);
-  });
-  /** Questions that were put together before: a record of one tree asks nothing anew of the others. */
-  const asked = $derived.by(() => (void settings, void bush.season, new WeakMap<TreeState, TreePlacement | null>()));
-  function placingOf(row: TreeRow, state: TreeState, left: number): TreePlacement | null {
-    const known = asked.get(state);
-    if (known?.task.wanted === left || known === null) return known;
-    const placing = placementOf(state, { treeId: row.id, settings, season: bush.season, wanted: left });
-    asked.set(state, placing);
-    return placing;
-  }
-  /** States of trees whose records are at hand: told anew where there is another record. */
-  const told = $derived.by(() => (void bush.expects, new Map<string, { of: string; state: TreeState }>()));
-  function stateOf(treeId: string): TreeState {
-    const records = bush.recordsOf(treeId);
-    const of = `${records.length} ${records.at(-1)?.id}`;
-    const before = told.get(treeId);
-    if (before?.of === of) return before.state;
-    const state = bush.stateFrom(records);
-    told.set(treeId, { of, state });
-    return state;
-  }
-  const placed = $derived.by((): Placed[] =>
-    bush.walked.flatMap((row) => {
-      // Records written since the page was opened count too.
-      const state = bush.hasLife(row.id) ? stateOf(row.id) : states?.get(row.id);
-      if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
-      const { taps } = state.decision;
-      if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
-      // The tree was seen in a worse state since its count: only what that state allows is drilled.
-      const left = Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - state.holesThisSeason.length);
-      const placing = placingOf(row, state, left);
-      return placing ? [{ row, state, placing, taps, left, worse: fewerSinceDecided(row, bush.today) !== null }] : [];
-    })
-  );
-  const lines = $derived(
-    placed.map((tree): Line => {
-      const { state, placing, left } = tree;
-      const planned = state.rotation?.season === bush.season ? state.rotation.holes : [];
-      const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
-      const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ strategy }) => strategy === null).length : 0;
-      const { settled } = placing.basis;
-      return { ...tree, settled, open: off.open.slice(0, left), off, elsewhere };
-    })
-  );
+  const round = untrack(() => new TappingRound(bush));
+  const lines = $derived(round.lines);
   const undecided = $derived(
     bush.walked.filter((row) => countable(row, bush.standOf(row)) && row.decidedTaps === null).length
   );
 
   let standId = $state('');
-  let only = $state<'all' | 'left' | 'off'>('all');
+  let only = $state<'all' | 'left' | 'new' | 'off'>('all');
+  const onPaper = untrack(() => new PrintedRound(bush));
+  const isAsked = {
+    left: ({ left }: RoundLine) => left > 0,
+    new: (line: RoundLine) => line.left > 0 && onPaper.isNew(line),
+    off: isOffPlan
+  };
   const shown = $derived(
-    lines.filter(
-      (line) =>
-        (standId === '' || line.row.standId === standId) &&
-        (only === 'all' || (only === 'left' ? line.left > 0 : offPlan(line)))
-    )
+    lines.filter((line) => (standId === '' || line.row.standId === standId) && (only === 'all' || isAsked[only](line)))
   );
   const toDrill = $derived(shown.reduce((sum, { left }) => sum + left, 0));
   const drilled = $derived(shown.reduce((sum, { state }) => sum + state.holesThisSeason.length, 0));
-  const pace = $derived(minutesAHole(lines.flatMap(({ state }) => state.holesThisSeason)));
-  /** How long so many holes take. */
-  function timeFor(holes: number): string {
-    const minutes = holes * (pace ?? settings.minutesAHole);
-    return minutes < 90 ? `about ${Math.round(minutes)} minutes` : `about ${Number((minutes / 60).toFixed(1))} hours`;
-  }
   const unplanned = $derived(shown.filter(({ left, settled }) => left > 0 && !settled));
   /** Of those, how many have holes already that are looked at again because something was learned. */
   const again = $derived(unplanned.filter(({ state }) => state.rotation?.season === bush.season).length);
   const planAll = () => plan.plan(unplanned.map(({ row, placing }) => ({ treeId: row.id, placing })));
 
-  const offPlan = ({ off: { offMm }, elsewhere }: Line) => elsewhere > 0 || (offMm !== null && offMm > AS_PLANNED_MM);
-  function wordsOn(line: Line): string {
+  function wordsOn(line: RoundLine): string {
     const { taps, left, worse, off, elsewhere, settled, open } = line;
     const { offMm } = off;
     if (worse) return 'seen worse since: count anew';
     if (elsewhere > 0) return `${elsewhere} drilled elsewhere`;
     if (offMm !== null && offMm > AS_PLANNED_MM) return `${preferences.length(offMm, 'hand')} off plan`;
     if (!settled && open.length > 0) return 'look again';
+    if (left > 0 && onPaper.isNew(line)) return `new since your print of ${onPaper.on}`;
     if (left === 0) return `${taps} drilled`;
     if (left < taps) return `${taps - left} of ${taps} drilled`;
-    return shallow(line) ? `only ${preferences.length(depthOf(line), 'drill')} deep` : '';
+    return round.isShallow(line) ? `only ${preferences.length(round.depthOf(line), 'drill')} deep` : '';
   }
-  const said = ({ placing, state }: Line, hole: RoundHole) =>
-    instructionWords(instructionFor(placing, state.trunkFeatures, hole, bush.asPlanned), preferences.units);
-  const depthOf = ({ state }: Line) => plannedDepth(state, bush.season, settings);
-  const tapeAt = (line: Line) => preferences.length(depthOf(line) + barkThickness(line.row.dbhMm!), 'drill');
-  const shallow = (line: Line) => depthOf(line) < settings.depthMm;
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
 
   let printing = $state<'cards' | 'list' | null>(null);
   async function print(what: 'cards' | 'list'): Promise<void> {
     printing = what;
+    printedBefore = onPaper.on;
+    freshOnPaper = new Set(printed.filter((line) => onPaper.isNew(line)).map(({ row }) => row.id));
     await tick();
     window.print();
+    await onPaper.keep(printed);
   }
+  /** as the paper says it that is printed now: when it was printed before, and what is new on it */
+  let printedBefore = $state<string | null>(null);
+  let freshOnPaper = $state.raw<ReadonlySet<string>>(new Set());
+  const since = ({ state: { rotation } }: RoundLine) =>
+    rotation ? plannedOn(rotation, rotation.earlier.coming ?? null) : '';
   const printed = $derived(shown.filter((line) => line.left > 0 && line.open.length > 0));
   const rows = $derived(walkRows(printed));
   let pacing = $state(untrack(() => settings.minutesAHole));
@@ -185,26 +90,31 @@
 <h1 class="sr-only">The tapping round</h1>
 <div class="print:hidden" bind:clientWidth={width}>
   <div class="max-w-prose text-lg">
-    {#if states === null}<GoingThrough {...reading} />
+    {#if !round.isRead}<GoingThrough {...round.reading} />
     {:else if lines.length === 0}No tree has a count for {bush.season} yet.
       <a class="link" href="/bush/{bush.id}/count/all">Decide the counts</a>, then the whole round is placed in one go.
     {:else}
       <b>{counted(toDrill, 'hole')} to drill</b> on {shown.filter(({ left }) => left > 0).length} trees,
-      {drilled} drilled{bush.paintOf(bush.season) ? `; ${bush.paintOf(bush.season)} paint this season` : ''}. That takes {timeFor(
+      {drilled} drilled{bush.paintOf(bush.season) ? `; ${bush.paintOf(bush.season)} paint this season` : ''}. That takes {round.timeFor(
         toDrill
       )} at
-      {pace === null
+      {round.pace === null
         ? `${settings.minutesAHole} minutes a hole`
-        : `your crew’s own pace, ${pace.toFixed(1)} minutes a hole`}.
+        : `your crew’s own pace, ${round.pace.toFixed(1)} minutes a hole`}.
       {undecided > 0 ? `${undecided} trees have no count yet.` : ''}
     {/if}
   </div>
   {#if lines.length > 0}
     <div class="mt-3 flex flex-wrap items-center gap-3">
+      {#if toDrill > 0 && bush.mayRecord}<a
+          class="btn max-md:h-14 max-md:w-full max-md:text-lg max-md:btn-primary md:btn-sm"
+          href="/bush/{bush.id}/walk">Walk it, tree by tree</a
+        >{/if}
       <StandSelect bind:value={standId} />
       <select class="select w-48 select-sm" aria-label="Which trees" bind:value={only}>
         <option value="all">all trees of the round</option>
         <option value="left">still to drill</option>
+        {#if onPaper.on}<option value="new">new since the print of {onPaper.on}</option>{/if}
         <option value="off">drilled off the plan</option>
       </select>
       <LongRunStatus run={plan.run} what="Placing the holes" />
@@ -219,7 +129,7 @@
         <button class="btn btn-sm" onclick={() => print('cards')}><Printer size={16} /> Cards, four a page</button>
         <button class="btn btn-sm" onclick={() => print('list')}><Printer size={16} /> List, a row a page</button>
       {/if}
-      {#if bush.mayDecide && pace === null}
+      {#if bush.mayDecide && round.pace === null}
         <label class="flex items-center gap-2 text-sm"
           >Minutes a hole <input
             class="input w-16 input-sm"
@@ -249,7 +159,7 @@
               >{item.left === 0
                 ? ''
                 : hole
-                  ? said(item, hole).sentence + (item.open.length > 1 ? ` And ${item.open.length - 1} more.` : '')
+                  ? round.said(item, hole).sentence + (item.open.length > 1 ? ` And ${item.open.length - 1} more.` : '')
                   : item.state.rotation?.season === bush.season
                     ? 'no room left'
                     : 'not placed yet'}</span
@@ -257,7 +167,9 @@
             {#if !narrow}<span class="text-sm"
                 >{hole ? chanceInWords(Math.min(...item.open.map((h) => h.pClear))) : ''}</span
               >{/if}
-            <span class="text-sm {item.worse || offPlan(item) ? 'font-semibold text-error' : ''}">{wordsOn(item)}</span>
+            <span class="text-sm {item.worse || isOffPlan(item) ? 'font-semibold text-error' : ''}"
+              >{wordsOn(item)}</span
+            >
           </div>
         {/snippet}
       </WindowedList>
@@ -272,26 +184,34 @@
         {#each page as item (item.row.id)}
           <article class="flex min-h-0 flex-col overflow-hidden border-2 border-black p-3">
             <header class="flex items-baseline justify-between border-b-2 border-black">
-              <h2 class="text-3xl">{item.row.tag}</h2>
+              <h2 class="text-3xl">
+                {item.row.tag}{#if freshOnPaper.has(item.row.id)}<span class="ml-2 text-xs"
+                    >new since {printedBefore}</span
+                  >{/if}
+              </h2>
               <p class="text-right text-xs leading-tight">
                 {[bush.overview!.bush.name, bush.standOf(item.row)?.name].filter(Boolean).join(', ')}<br />season {bush.season}{bush.paintOf(
                   bush.season
                 )
                   ? `, ${bush.paintOf(bush.season)} paint`
-                  : ''}
+                  : ''}<br />planned {since(item)}, printed {bush.today}
               </p>
             </header>
             <p class="mt-1 text-sm">
-              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {tapeAt(
+              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {round.tapeAt(
                 item
-              )}{#if shallow(item)}<b>: shallower than usual</b>{/if}
+              )}{#if round.isShallow(item)}<b>: shallower than usual</b>{/if}
             </p>
             {#each item.open as hole, k (k)}
-              {@const words = said(item, hole)}
+              {@const words = round.said(item, hole)}
               <p class="mt-2 font-slab text-lg leading-tight font-semibold">
                 {item.open.length > 1 ? `${k + 1}: ` : ''}{words.sentence}
               </p>
-              <p class="text-sm">{words.bodyHeight}, {words.compass}; clear {chanceInWords(hole.pClear)}</p>
+              <p class="text-sm">
+                {words.bodyHeight}, {preferences.length(hole.heightMm, 'hand')}; {words.compass}; clear {chanceInWords(
+                  hole.pClear
+                )}
+              </p>
               {#if words.highBare && settings.dropMm === null}<HighHole heightMm={hole.heightMm} plain />{/if}
               <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
                 {#each ['pale', 'partly', 'brown', 'dry'] as seen (seen)}<span class="flex items-center gap-1"
@@ -320,33 +240,38 @@
           ><br />
           {bush.overview!.bush.name}{stand ? `, ${bush.overview!.stands.find(({ id }) => id === stand)?.name}` : ''},
           season
-          {bush.season}. {counted(holes, 'hole')}, {timeFor(holes)}; {preferences.length(settings.bitMm, 'bit')} bit{bush.paintOf(
+          {bush.season}. {counted(holes, 'hole')}, {round.timeFor(holes)}; {preferences.length(settings.bitMm, 'bit')} bit{bush.paintOf(
             bush.season
           )
             ? `; ${bush.paintOf(bush.season)} paint`
-            : ''}.
+            : ''}. Printed {bush.today}{printedBefore ? `; * new since the print of ${printedBefore}` : ''}.
         </caption>
         <thead
           ><tr class="border-b-2 border-black"
-            ><th>Tree</th><th>Where</th><th>Height</th><th>Clear</th><th>Tape at</th><th>Shavings</th></tr
+            ><th>Tree</th><th>Where</th><th>Height</th><th>Clear</th><th>Tape at</th><th>Planned</th><th>Shavings</th
+            ></tr
           ></thead
         >
         <tbody>
           {#each trees as item (item.row.id)}
             {#each item.open as hole, k (k)}
-              {@const words = said(item, hole)}
+              {@const words = round.said(item, hole)}
               <tr class="break-inside-avoid border-b border-black/40">
-                <th class="py-1.5 pr-3 align-top text-base">{k === 0 ? item.row.tag : ''}</th>
+                <th class="py-1.5 pr-3 align-top text-base"
+                  >{k === 0 ? item.row.tag : ''}{k === 0 && freshOnPaper.has(item.row.id) ? ' *' : ''}</th
+                >
                 <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
                 <td class="pr-3"
-                  >{words.bodyHeight}{words.highBare && settings.dropMm === null
+                  >{words.bodyHeight}, {preferences.length(hole.heightMm, 'hand')}{words.highBare &&
+                  settings.dropMm === null
                     ? '; too high for a bucket when the snow is gone'
                     : ''}</td
                 >
                 <td class="pr-3">{chanceInWords(hole.pClear)}</td>
                 <td class="pr-3 whitespace-nowrap"
-                  >{#if shallow(item)}<b>{tapeAt(item)}</b>, shallower{:else}{tapeAt(item)}{/if}</td
+                  >{#if round.isShallow(item)}<b>{round.tapeAt(item)}</b>, shallower{:else}{round.tapeAt(item)}{/if}</td
                 >
+                <td class="pr-3 text-xs whitespace-nowrap">{since(item)}</td>
                 <td class="w-24 border-l border-black/40"></td>
               </tr>
             {/each}

@@ -6,7 +6,7 @@
   const bush = useBush();
 </script>
 
-<select class="select select-sm {size}" aria-label="Stand" bind:value>
+<select class="select max-md:h-12 max-md:text-base md:select-sm {size}" aria-label="Stand" bind:value>
   <option value="">All stands</option>
   {#each bush.overview?.stands ?? [] as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
 </select>

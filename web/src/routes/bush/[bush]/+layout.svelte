@@ -15,6 +15,7 @@
   import HelpDialog from '$lib/frame/HelpDialog.svelte';
   import NewVersion from '$lib/frame/NewVersion.svelte';
   import Refused from '$lib/frame/Refused.svelte';
+  import SignInAgain from '$lib/frame/SignInAgain.svelte';
   import { TRAIL } from '$lib/frame/stations.ts';
   import TopLine from '$lib/frame/TopLine.svelte';
   import Trail from '$lib/frame/Trail.svelte';
@@ -123,13 +124,16 @@
           >
         </div>
       {/if}
-      {#if bush.problem}<p role="alert" class="bg-error px-4 py-1.5 text-error-content print:hidden">
+      {#if bush.signedOut}<SignInAgain />{:else if bush.problem}<p
+          role="alert"
+          class="bg-error px-4 py-1.5 text-error-content print:hidden"
+        >
           {bush.problem}
         </p>{/if}
       <NewVersion />
       <Refused />
       <div class="flex min-h-0 grow max-md:flex-col print:block">
-        <Trail current={station} {treeId} />
+        <Trail current={station} {treeId} walking={page.route.id === '/bush/[bush]/walk'} />
         <main class="min-w-0 grow overflow-y-auto px-4 py-4 md:px-7 md:py-5 print:overflow-visible print:p-0">
           {#if bush.overview}
             {@render children()}

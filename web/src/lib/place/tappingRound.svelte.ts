@@ -1,0 +1,173 @@
+import {
+  AS_PLANNED_MM,
+  countable,
+  instructionFor,
+  placementOf,
+  plannedDepth,
+  roundState,
+  type RoundState,
+  type TreePlacement
+} from '@baumkin/core/bush';
+import { barkThickness } from '@baumkin/core/measure';
+import {
+  drillForbidden,
+  fewerSinceDecided,
+  tapsToHang,
+  type RotationRecord,
+  type Taphole,
+  type TreeRow,
+  type TreeState
+} from '@baumkin/core/records';
+import { minutesAHole } from '@baumkin/core/rotation';
+
+import type { BushState } from '$lib/client/bush.svelte.ts';
+import { preferences } from '$lib/client/preferences.svelte.ts';
+import { instructionWords, type InstructionWords } from '$lib/labels/placement.ts';
+
+interface Placed {
+  readonly row: TreeRow;
+  readonly state: TreeState;
+  readonly placing: TreePlacement;
+  readonly taps: number;
+  readonly left: number;
+  /** seen since the count was decided, and asks for fewer taps */
+  readonly worse: boolean;
+}
+
+export type RoundHole = RotationRecord['holes'][number];
+
+/** A tree of the round. */
+export interface RoundLine extends Placed {
+  /** is its plan of this season in the book, and nothing learned since? */
+  readonly settled: boolean;
+  /** planned holes that are still to be drilled */
+  readonly open: readonly RoundHole[];
+  readonly off: RoundState<RoundHole, Taphole>;
+  /** drilled by eye where nothing was planned */
+  readonly elsewhere: number;
+}
+
+/** The tapping round of a bush: every tree that has holes to drill this season, or had, with its plan. */
+export class TappingRound {
+  readonly #bush: BushState;
+  #states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
+  /** how many trees were read of those that have a count */
+  reading = $state.raw({ done: 0, all: 0 });
+
+  readonly #settings = $derived.by(() => this.#bush.overview!.bush.settings);
+  /** Questions that were put together before: a record of one tree asks nothing anew of the others. */
+  readonly #asked = $derived.by(
+    () => (void this.#settings, void this.#bush.season, new WeakMap<TreeState, TreePlacement | null>())
+  );
+  /** States of trees whose records are at hand: told anew where there is another record. */
+  readonly #told = $derived.by(() => (void this.#bush.expects, new Map<string, { of: string; state: TreeState }>()));
+  readonly #placed = $derived.by((): Placed[] => {
+    const bush = this.#bush;
+    return bush.walked.flatMap((row) => {
+      // Records written since the round was opened count too.
+      const state = bush.hasLife(row.id) ? this.#stateOf(row.id) : this.#states?.get(row.id);
+      if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
+      const { taps } = state.decision;
+      if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
+      // The tree was seen in a worse state since its count: only what that state allows is drilled.
+      const left = Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - state.holesThisSeason.length);
+      const placing = this.#placingOf(row, state, left);
+      return placing ? [{ row, state, placing, taps, left, worse: fewerSinceDecided(row, bush.today) !== null }] : [];
+    });
+  });
+  readonly lines = $derived.by(() =>
+    this.#placed.map((tree): RoundLine => {
+      const { state, placing, left } = tree;
+      const planned = state.rotation?.season === this.#bush.season ? state.rotation.holes : [];
+      const off = roundState(planned, state.holesThisSeason, placing.task.trunk.barkRadiusMm);
+      const elsewhere = planned.length > 0 ? off.elsewhere.filter(({ strategy }) => strategy === null).length : 0;
+      const { settled } = placing.basis;
+      return { ...tree, settled, open: off.open.slice(0, left), off, elsewhere };
+    })
+  );
+  /** minutes a hole at the crew's own pace; null while too few are written down */
+  readonly pace = $derived.by(() => minutesAHole(this.lines.flatMap(({ state }) => state.holesThisSeason)));
+
+  constructor(bush: BushState) {
+    this.#bush = bush;
+    void this.#read();
+  }
+
+  /** Are all trees read that have a count? */
+  get isRead(): boolean {
+    return this.#states !== null;
+  }
+
+  async #read(): Promise<void> {
+    const bush = this.#bush;
+    const found: [string, TreeState][] = [];
+    const decided = bush.walked.filter((row) => (row.decidedTaps ?? 0) > 0);
+    try {
+      for await (const { tree, records } of bush.lives(decided)) {
+        found.push([tree.id, bush.stateFrom(records)]);
+        if (found.length % 100 === 0) this.reading = { done: found.length, all: decided.length };
+      }
+    } catch {
+      // The page says what is missing.
+      return;
+    }
+    this.#states = new Map(found);
+  }
+
+  #placingOf(row: TreeRow, state: TreeState, left: number): TreePlacement | null {
+    const known = this.#asked.get(state);
+    if (known?.task.wanted === left || known === null) return known;
+    const placing = placementOf(state, {
+      treeId: row.id,
+      settings: this.#settings,
+      season: this.#bush.season,
+      wanted: left
+    });
+    this.#asked.set(state, placing);
+    return placing;
+  }
+
+  #stateOf(treeId: string): TreeState {
+    const records = this.#bush.recordsOf(treeId);
+    const of = `${records.length} ${records.at(-1)?.id}`;
+    const before = this.#told.get(treeId);
+    if (before?.of === of) return before.state;
+    const state = this.#bush.stateFrom(records);
+    this.#told.set(treeId, { of, state });
+    return state;
+  }
+
+  /** How long so many holes take. */
+  timeFor(holes: number): string {
+    const minutes = holes * (this.pace ?? this.#settings.minutesAHole);
+    return minutes < 90 ? `about ${Math.round(minutes)} minutes` : `about ${Number((minutes / 60).toFixed(1))} hours`;
+  }
+
+  /** Where to drill, in words. */
+  said({ placing, state }: RoundLine, spot: Pick<RoundHole, 'bearingDeg' | 'heightMm'>): InstructionWords {
+    return instructionWords(
+      instructionFor(placing, state.trunkFeatures, spot, this.#bush.asPlanned),
+      preferences.units
+    );
+  }
+
+  /** How deep into the wood a tree's holes go, mm. */
+  depthOf({ state }: RoundLine): number {
+    return plannedDepth(state, this.#bush.season, this.#settings);
+  }
+
+  /** Are a tree's holes made shallower than the bush drills? */
+  isShallow(line: RoundLine): boolean {
+    return this.depthOf(line) < this.#settings.depthMm;
+  }
+
+  /** Where the tape stands on the bit: wood and bark. */
+  tapeAt(line: RoundLine): string {
+    return preferences.length(this.depthOf(line) + barkThickness(line.row.dbhMm!), 'drill');
+  }
+}
+
+/** Were holes of a tree drilled elsewhere than they were planned? */
+export function isOffPlan({ off: { offMm }, elsewhere }: RoundLine): boolean {
+  return elsewhere > 0 || (offMm !== null && offMm > AS_PLANNED_MM);
+}

@@ -1,0 +1,140 @@
+import { stopsAhead, type Stop } from '@baumkin/core/bush';
+import type { WorkRecord } from '@baumkin/core/records';
+import { SvelteSet } from 'svelte/reactivity';
+
+import type { BushState } from '$lib/client/bush.svelte.ts';
+import { store } from '$lib/client/store.ts';
+
+/** So many of the last things done can be taken back on the walk. */
+const DONE_KEPT = 30;
+
+/** Something that was done on a walk, by its records, the newest last. */
+export interface Done {
+  readonly treeId: string;
+  readonly says: string;
+  readonly records: readonly WorkRecord[];
+}
+
+/** What of a walk is kept on this device: a phone that went out goes on where it was. */
+interface Kept {
+  readonly started: boolean;
+  readonly standId: string;
+  readonly at: number | null;
+  readonly here: string | null;
+  readonly later: readonly string[];
+  readonly passed: readonly string[];
+  readonly done: readonly Done[];
+}
+
+/**
+ * A round that somebody walks on this device, one tree at a time, whatever is asked at the trees. What is left to do is told by
+ * the records; where she is, what she put off and what she did last are kept on the device as it changes.
+ */
+export class Walk<S extends Stop> {
+  started = $state(false);
+  /** the stand that is walked; all where it is empty */
+  standId = $state('');
+  /** questions that were passed over, by the record that they are about */
+  readonly passed = new SvelteSet<string>();
+  readonly later = new SvelteSet<string>();
+  done = $state.raw<readonly Done[]>([]);
+  isRead = $state(false);
+  #at = $state<number | null>(null);
+  /** the tree where she stands, as long as there is anything left to do at it */
+  #here = $state<string | null>(null);
+  readonly #bush: BushState;
+  readonly #key: string;
+  readonly #stops: () => readonly S[];
+
+  readonly ahead = $derived.by(() => stopsAhead(this.#stops(), { at: this.#at, later: this.later }));
+  readonly stop = $derived.by(() => this.ahead.find(({ treeId }) => treeId === this.#here) ?? this.ahead[0] ?? null);
+
+  /** @param round which round it is @param stops what is left to do on it */
+  constructor(bush: BushState, round: string, stops: () => readonly S[]) {
+    this.#bush = bush;
+    this.#key = `walk/${round}/${bush.id}`;
+    this.#stops = stops;
+    void this.#read();
+  }
+
+  async #read(): Promise<void> {
+    const kept = (await store.drafts.get(this.#key))?.value as Kept | undefined;
+    if (kept) {
+      this.started = kept.started;
+      this.standId = kept.standId;
+      this.#at = kept.at;
+      this.#here = kept.here;
+      this.done = kept.done;
+      for (const id of kept.later) this.later.add(id);
+      for (const id of kept.passed) this.passed.add(id);
+    }
+    this.isRead = true;
+  }
+
+  /** Keeps on this device how far she is. */
+  async #keep(): Promise<void> {
+    const { started, standId, done } = this;
+    const value: Kept = {
+      started,
+      standId,
+      at: this.#at,
+      here: this.#here,
+      later: [...this.later],
+      passed: [...this.passed],
+      done: $state.snapshot(done) as Done[]
+    };
+    await store.drafts.put({ key: this.#key, bushId: this.#bush.id, value, at: Date.now() });
+  }
+
+  start(): Promise<void> {
+    this.started = true;
+    return this.#keep();
+  }
+
+  end(): Promise<void> {
+    this.started = false;
+    this.#at = null;
+    this.#here = null;
+    this.later.clear();
+    return this.#keep();
+  }
+
+  /** Something was done at a tree; it can be taken back as long as it is among the last. */
+  did(stop: S, says: string, records: readonly WorkRecord[]): Promise<void> {
+    this.done = [...this.done, { treeId: stop.treeId, says, records }].slice(-DONE_KEPT);
+    return this.#onward(stop);
+  }
+
+  /** A question about a record of a tree is passed over. */
+  pass(stop: S, recordId: string): Promise<void> {
+    this.passed.add(recordId);
+    return this.#onward(stop);
+  }
+
+  /** Stays at a tree as long as anything is left to do at it; then on to the next. */
+  #onward({ treeId, walkOrder }: S): Promise<void> {
+    const left = this.#stops().some((stop) => stop.treeId === treeId);
+    this.#here = left ? treeId : null;
+    if (!left) {
+      this.#at = walkOrder;
+      this.later.delete(treeId);
+    }
+    return this.#keep();
+  }
+
+  /** Out of reach now: the tree comes again after the others. */
+  putOff(stop: S): Promise<void> {
+    this.later.add(stop.treeId);
+    this.#at = stop.walkOrder;
+    this.#here = null;
+    return this.#keep();
+  }
+
+  /** Takes back one of the last things that were done, and goes back to its tree. */
+  async takeBack(what: Done): Promise<void> {
+    await this.#bush.withdraw(...what.records);
+    this.done = this.done.filter((each) => each !== what);
+    this.#here = what.treeId;
+    await this.#keep();
+  }
+}

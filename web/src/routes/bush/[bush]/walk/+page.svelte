@@ -1,0 +1,5 @@
+<script lang="ts">
+  import WalkPage from '$lib/walk/WalkPage.svelte';
+</script>
+
+<WalkPage />
