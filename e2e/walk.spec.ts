@@ -40,7 +40,7 @@ async function expectForGloves(page: Page): Promise<void> {
   expect(found).toEqual({ small: [], fine: [], below: [], scrolls: false, sideways: false });
 }
 
-test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
 test('the tapping round on a phone without a network: one tree, one question, one answer', async ({
   page,
@@ -60,7 +60,7 @@ test('the tapping round on a phone without a network: one tree, one question, on
   let touches = 0;
   const touch = async (name: string | RegExp) => {
     touches += 1;
-    await page.getByTestId('walk').getByRole('button', { name }).tap();
+    await page.getByTestId('walk').getByRole('button', { name, exact: true }).tap();
   };
   const tag = () => page.getByTestId('walk-tag').innerText();
   const asks = page.getByTestId('asks');
@@ -74,7 +74,7 @@ test('the tapping round on a phone without a network: one tree, one question, on
   const words = await page.getByTestId('walk-words').innerText();
   await touch('Drilled');
   await expect(asks).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Drilled' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Drilled', exact: true })).toHaveCount(0);
   await expectForGloves(page);
   await expectAccessible(page);
   // The phone goes out, and on again: the question stands where it stood.
@@ -111,6 +111,10 @@ test('the tapping round on a phone without a network: one tree, one question, on
   await expect(page.getByTestId('walk').getByText(/^Moved by hand: clear wood a/)).toBeVisible();
   await touch('Drilled');
   await touch(/^All brown/);
+  // All of the last things stand in a list, and each can be taken back from it.
+  await page.getByTestId('walk-last').tap();
+  await expect(page.getByTestId('walk-done').getByRole('listitem').first()).toContainText('all brown');
+  await page.keyboard.press('Escape');
   await touch('Stop');
   await expect(page.getByTestId('walk-start')).toContainText('by you today');
 
@@ -121,14 +125,73 @@ test('the tapping round on a phone without a network: one tree, one question, on
   const drilledIn = async (of: string) => {
     const records = await recordsOf(page, bushId, rows.find((row) => row.tag === of)!.id);
     const taken = new Set(records.filter((r) => r.withdrawn).map((r) => r.correctsId));
-    const [today] = records.filter(
-      (r) => r.kind === 'taphole' && r.season === 2027 && !r.withdrawn && !taken.has(r.id)
-    );
-    const seen = records.filter(
-      (r) => r.kind === 'shavings' && r.tapholeId === today!.id && !r.withdrawn && !taken.has(r.id)
-    );
-    return { strategy: today!.strategy, seen: seen.map((r) => r.seen) };
+    const stands = records.filter((r) => !r.withdrawn && !taken.has(r.id));
+    return stands
+      .filter((r) => r.kind === 'taphole' && r.season === 2027)
+      .map(({ id, strategy }) => ({
+        strategy,
+        seen: stands.filter((r) => r.kind === 'shavings' && r.tapholeId === id).map((r) => r.seen)
+      }));
   };
-  expect(await drilledIn(first)).toEqual({ strategy: 'rotation', seen: [] });
-  expect(await drilledIn(moved)).toEqual({ strategy: null, seen: ['brown'] });
+  expect(await drilledIn(first)).toContainEqual({ strategy: 'rotation', seen: [] });
+  expect(await drilledIn(moved)).toContainEqual({ strategy: null, seen: ['brown'] });
+});
+
+test('a tree is found on a pad of numbers, and before anything is typed among those next to the last one', async ({
+  page
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const trees = (await treesOf(page, bushId)).filter(({ eastM, tag }) => eastM !== null && /^\d+$/.test(tag));
+  const here = trees.find(({ tag }) => tag === '12')!;
+  await page.goto(`/bush/${bushId}/life/${here.id}`);
+  await page.getByRole('button', { name: 'Tree 12' }).click();
+  const dialog = page.getByRole('dialog', { name: /^Find a tree/ });
+  const next = dialog.getByTestId('found').getByRole('button');
+  await expect(dialog.getByText('Next to tree 12')).toBeVisible();
+  const away = ({ eastM, northM }: (typeof trees)[number]) => Math.hypot(eastM! - here.eastM!, northM! - here.northM!);
+  const nearest = Math.min(...trees.filter(({ id }) => id !== here.id).map(away));
+  await expect(next.first()).toContainText(`${Math.round(nearest)} m`);
+  for (const digit of ['2', '4', '4']) await dialog.getByRole('button', { name: digit, exact: true }).click();
+  await dialog.getByRole('button', { name: 'Take back a digit' }).click();
+  await expect(next.first()).toContainText('24');
+  await next.first().click();
+  await expect(page.getByRole('heading', { name: 'Tree 24', exact: true }).first()).toBeVisible();
+});
+
+test('the installed program has its icons and shortcuts, and a shortcut leads where it says, without a network too', async ({
+  page,
+  context,
+  request
+}) => {
+  const manifest = (await (await request.get('/manifest.webmanifest')).json()) as {
+    icons: { src: string; sizes: string; type: string; purpose?: string }[];
+    shortcuts: { name: string; url: string }[];
+  };
+  for (const { src, sizes, type } of manifest.icons) {
+    const icon = await request.get(src);
+    expect([src, icon.status(), icon.headers()['content-type']]).toEqual([src, 200, type]);
+    // A PNG says its size in its first bytes (ISO/IEC 15948).
+    if (type === 'image/png')
+      expect(`${(await icon.body()).readUInt32BE(16)}x${(await icon.body()).readUInt32BE(20)}`).toBe(sizes);
+  }
+  expect(manifest.icons.filter(({ purpose }) => purpose === 'maskable')).toHaveLength(1);
+
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await expect(page.locator('link[rel=apple-touch-icon]')).toHaveAttribute('href', /apple-touch-icon\.png$/);
+  const lead = async () => {
+    for (const { name, url } of manifest.shortcuts) {
+      await page.goto(url);
+      if (name === 'Find a tree') await expect(page.getByRole('dialog', { name: /^Find a tree/ })).toBeVisible();
+      else await expect(page.getByTestId('walk-start')).toBeVisible();
+      expect(page.url()).toContain(bushId);
+    }
+  };
+  await lead();
+  await page.evaluate(async () => void (await navigator.serviceWorker.ready));
+  await page.reload();
+  await wholeBook(page, bushId);
+  await context.setOffline(true);
+  await lead();
 });

@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { comingToSize, costOfTheThinnest, tappedTrees } from '../src/bush/index.ts';
 import { basalAreaFactors, stickMarks } from '../src/cruise/index.ts';
 import { meanFix, phoneFix, receiverFix } from '../src/geometry/index.ts';
-import { bushSettingsSchema, deriveTree, standSchema, treeRow, type Tree, type TreeRow } from '../src/records/index.ts';
+import {
+  bushSettingsSchema,
+  deriveTree,
+  mayTakeBack,
+  standSchema,
+  treeRow,
+  type Tree,
+  type TreeRow
+} from '../src/records/index.ts';
 
 /* What is decided of a bush as a whole, by figures that can be worked by hand. */
 
@@ -129,5 +137,25 @@ describe('fixes', () => {
     const many = Array.from({ length: 3000 }, () => phoneFix({ latitude: 44.5, longitude: -73.2, accuracy: 4 }));
     expect(meanFix(many)!.accuracyM).toBe(3);
     expect(phoneFix({ latitude: 0, longitude: 0, accuracy: 30 }).sdM).toBe(20);
+  });
+});
+
+describe('a record is taken back', () => {
+  const [hedda, tomke] = ['00000000-0000-4000-8000-0000000000a1', '00000000-0000-4000-8000-0000000000a2'] as const;
+  const written = { authorId: tomke, recordedAt: '2027-03-03T15:20:00.000Z' };
+  const by = (memberId: string, role: 'steward' | 'crew' | 'viewer', today: string) =>
+    mayTakeBack(written, { memberId, role, today });
+
+  it('by crew, their own alone, until the next day is over', () => {
+    expect([by(tomke, 'crew', '2027-03-03'), by(tomke, 'crew', '2027-03-04')]).toEqual([true, true]);
+    expect([by(tomke, 'crew', '2027-03-05'), by(hedda, 'crew', '2027-03-03')]).toEqual([false, false]);
+    expect(by(tomke, 'viewer', '2027-03-03')).toBe(false);
+  });
+
+  it('by stewards always', () => expect(by(hedda, 'steward', '2031-01-01')).toBe(true));
+
+  it('the last day of a month is followed by the first of the next', () => {
+    const old = { authorId: tomke, recordedAt: '2027-02-28T23:10:00.000Z' };
+    expect(mayTakeBack(old, { memberId: tomke, role: 'crew', today: '2027-03-01' })).toBe(true);
   });
 });

@@ -2,6 +2,8 @@
 /// <reference lib="webworker" />
 import { build, files, version } from '$service-worker';
 
+import { shortcutIn } from './lib/frame/shortcuts.ts';
+
 declare const self: ServiceWorkerGlobalScope;
 
 /*
@@ -49,7 +51,7 @@ self.addEventListener('fetch', (event) => {
   if (build.includes(url.pathname) || files.includes(url.pathname) || url.pathname.startsWith('/_app/immutable/'))
     event.respondWith(keptFirst(request));
   else if (request.mode === 'navigate')
-    event.respondWith(url.pathname.startsWith('/bush/') ? shell(request, url) : networkThenBush(request));
+    event.respondWith(url.pathname.startsWith('/bush/') ? shell(request, url) : networkThenBush(request, url));
 });
 
 async function keptFirst(request: Request): Promise<Response> {
@@ -63,12 +65,12 @@ async function shell(request: Request, { pathname }: URL): Promise<Response> {
 }
 
 /** Pages that the server alone draws: without it the way leads to the bush that is on this device. */
-async function networkThenBush(request: Request): Promise<Response> {
+async function networkThenBush(request: Request, url: URL): Promise<Response> {
   try {
     return await fetch(request);
   } catch (error) {
     const last = await (await caches.open(LAST)).match(LAST);
     if (!last) throw error;
-    return Response.redirect(`/bush/${await last.text()}`);
+    return Response.redirect(`/bush/${await last.text()}${shortcutIn(url)}`);
   }
 }

@@ -1,7 +1,9 @@
 import { conditionCap, type ConditionCap } from '../taps/index.ts';
 import type { NotOurs } from '../thinning/index.ts';
+import type { Role } from './kind.ts';
 import { holdsOn, type TapBanReason } from './kinds/index.ts';
 import { knownMaple } from './maple.ts';
+import type { WorkRecord } from './registry.ts';
 import type { Stand } from './site.ts';
 import { conditionOf, type TreeRow } from './treeRow.ts';
 
@@ -81,4 +83,19 @@ export function tapsToHang(
 ): number {
   if (drillForbidden(row, stand, today) !== null) return 0;
   return Math.min(row.decidedTaps ?? 0, fewerSinceDecided(row, today)?.taps ?? Infinity);
+}
+
+/**
+ * May somebody take a record back where it is seen? Stewards always; crew their own, until the day after they wrote it is over.
+ * @param today ISO date
+ */
+export function mayTakeBack(
+  { authorId, recordedAt }: Pick<WorkRecord, 'authorId' | 'recordedAt'>,
+  by: { readonly memberId: string; readonly role: Role; readonly today: string }
+): boolean {
+  if (by.role === 'steward') return true;
+  if (by.role === 'viewer' || authorId !== by.memberId) return false;
+  const until = new Date(recordedAt);
+  until.setUTCDate(until.getUTCDate() + 1);
+  return by.today <= until.toISOString().slice(0, 10);
 }

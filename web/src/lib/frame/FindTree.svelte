@@ -1,18 +1,54 @@
 <script lang="ts">
+  import { wayTo } from '@baumkin/core/bush';
   import { speciesById } from '@baumkin/core/identify';
+  import { compassPoint } from '@baumkin/core/math';
+  import type { TreeRow } from '@baumkin/core/records';
+  import Delete from '@lucide/svelte/icons/delete';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
-  let { open = $bindable(), onchoose }: { open: boolean; onchoose: (treeId: string) => void } = $props();
+  /** A tree by its tag, on a pad of numbers where there are no keys; before anything is typed, those that stand next to the last one. */
+  let {
+    open = $bindable(),
+    near,
+    onchoose
+  }: { open: boolean; near: string | null; onchoose: (treeId: string) => void } = $props();
   const bush = useBush();
+  const MOST = 8;
   let wanted = $state('');
-  const found = $derived.by(() => {
+  let field = $state<HTMLInputElement>();
+  /** letters are typed on the device's own keys */
+  let letters = $state(false);
+
+  interface Found {
+    readonly row: TreeRow;
+    readonly says: string;
+  }
+  const found = $derived.by((): Found[] => {
     const text = wanted.trim().toLowerCase();
-    if (text === '') return [];
+    if (text === '') return nearest;
     const starts = bush.rows.filter((row) => row.tag.toLowerCase().startsWith(text));
-    return starts.sort((a, b) => a.tag.length - b.tag.length).slice(0, 8);
+    return starts
+      .sort((a, b) => a.tag.length - b.tag.length)
+      .slice(0, MOST)
+      .map((row) => ({ row, says: row.dbhMm ? preferences.length(row.dbhMm, 'trunk') : '' }));
+  });
+  const here = $derived(near === null ? null : (bush.byId.get(near) ?? null));
+  const nearest = $derived.by((): Found[] => {
+    if (!open || !here) return [];
+    return bush.walked
+      .flatMap((row) => {
+        const way = row.id === here.id ? null : wayTo(here, row);
+        return way ? [{ row, way }] : [];
+      })
+      .sort((a, b) => a.way.metres - b.way.metres)
+      .slice(0, MOST)
+      .map(({ row, way: { metres, bearingDeg } }) => ({
+        row,
+        says: `${preferences.length(1000 * metres, 'way')}${bearingDeg === null ? '' : ` ${compassPoint(bearingDeg)}`}`
+      }));
   });
 
   function choose(treeId: string): void {
@@ -20,24 +56,51 @@
     open = false;
     onchoose(treeId);
   }
+  function write(): void {
+    letters = true;
+    field?.blur();
+    // The keys come only with a focus that is new.
+    setTimeout(() => field?.focus());
+  }
 </script>
 
 <ModalDialog bind:open title="Find a tree by its tag">
   <form
     onsubmit={(event) => {
       event.preventDefault();
-      if (found[0]) choose(found[0].id);
+      if (wanted.trim() !== '' && found[0]) choose(found[0].row.id);
     }}
   >
-    <input class="input w-full" aria-label="Tag" autocomplete="off" bind:value={wanted} />
+    <input
+      class="input w-full max-md:h-14 max-md:text-2xl"
+      aria-label="Tag"
+      autocomplete="off"
+      inputmode={letters ? 'text' : 'none'}
+      bind:this={field}
+      bind:value={wanted}
+    />
   </form>
-  <ul class="mt-2">
-    {#each found as row (row.id)}
+  <div class="mt-2 hidden grid-cols-3 gap-2 pointer-coarse:grid" role="group" aria-label="Numbers">
+    {#each ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as digit (digit)}
+      <button class="btn h-14 text-2xl" onclick={() => (wanted += digit)}>{digit}</button>
+    {/each}
+    <button class="btn h-14 text-lg" onclick={write}>abc</button>
+    <button class="btn h-14 text-2xl" onclick={() => (wanted += '0')}>0</button>
+    <button class="btn h-14" aria-label="Take back a digit" onclick={() => (wanted = wanted.slice(0, -1))}
+      ><Delete /></button
+    >
+  </div>
+  {#if wanted.trim() === '' && found.length > 0}<p class="mt-3 font-semibold">Next to tree {here?.tag}</p>{/if}
+  <ul class="mt-2" data-testid="found">
+    {#each found as { row, says } (row.id)}
       <li>
-        <button class="flex w-full gap-3 px-2 py-2 text-left hover:bg-base-200" onclick={() => choose(row.id)}>
+        <button
+          class="flex min-h-12 w-full items-center gap-3 px-2 text-left hover:bg-base-200 max-md:text-lg"
+          onclick={() => choose(row.id)}
+        >
           <b class="min-w-12">{row.tag}</b>
           <span>{row.species ? speciesById(row.species).name : 'unsettled'}</span>
-          <span class="ml-auto">{row.dbhMm ? preferences.length(row.dbhMm, 'trunk') : ''}</span>
+          <span class="ml-auto">{says}</span>
         </button>
       </li>
     {/each}

@@ -88,7 +88,7 @@
 <!-- What the line has no room for on a phone. -->
 <ModalDialog bind:open={more} title="More">
   <ul class="flex flex-col text-lg">
-    {#each [['State of the bush', ''], ['Map', '/map'], ['Files and people', '/exchange']] as [label, path] (path)}
+    {#each [['Walk the tapping round', '/walk'], ['State of the bush', ''], ['Map', '/map'], ['Files and people', '/exchange']] as [label, path] (path)}
       <li class="border-b border-base-300">
         <a class="flex min-h-12 items-center" href="/bush/{bush.id}{path}" onclick={() => (more = false)}>{label}</a>
       </li>

@@ -1,6 +1,13 @@
 <script lang="ts">
   import Printer from '@lucide/svelte/icons/printer';
-  import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core/records';
+  import {
+    effectiveRecords,
+    inOrder,
+    mayTakeBack,
+    recordKindOf,
+    type RecordGroup,
+    type WorkRecord
+  } from '@baumkin/core/records';
 
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { counted } from '$lib/labels/counted.ts';
@@ -39,6 +46,21 @@
     const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];
     return all.map((year): [string, WorkRecord[]] => [year, sorted.filter((record) => record.on.startsWith(year))]);
   });
+  const me = $derived({
+    memberId: bush.overview!.member.id,
+    role: bush.overview!.bush.role,
+    today: bush.today
+  });
+  /** Entries and places are changed in the registry, and a plan is not taken back: the next look at the trunk makes another. */
+  const NOT_HERE: readonly WorkRecord['kind'][] = ['entry', 'place', 'rotation'];
+  const canGo = (record: WorkRecord) =>
+    valid.has(record.id) && !NOT_HERE.includes(record.kind) && mayTakeBack(record, me);
+  /** what is about to be taken back */
+  let asked = $state<string | null>(null);
+  async function takeBack(record: WorkRecord): Promise<void> {
+    asked = null;
+    await bush.withdraw(record);
+  }
   const brown = $derived([...tree.shavings.values()].filter((s) => s.seen !== 'pale').length);
 </script>
 
@@ -74,6 +96,20 @@
                 >(corrected or taken back)</span
               >{/if}
             {#if waiting.has(record.id)}<span class="aside">(waits on this device)</span>{/if}
+            {#if record.authorId}<span class="aside">· {bush.authorOf(record)}</span>{/if}
+            {#if asked === record.id}
+              <span class="flex flex-wrap items-center gap-2 py-1">
+                <b>Take this back?</b>
+                <button class="btn btn-sm max-md:min-h-12" onclick={() => takeBack(record)}>Take it back</button>
+                <button class="btn btn-ghost btn-sm max-md:min-h-12" onclick={() => (asked = null)}>Leave it</button>
+              </span>
+            {:else if canGo(record)}
+              <button
+                class="aside link max-md:inline-flex max-md:min-h-12 max-md:items-center"
+                aria-label="Take back: {describe(record, ruler)}"
+                onclick={() => (asked = record.id)}>Take back</button
+              >
+            {/if}
           </span>
         </li>
       {/each}

@@ -6,9 +6,11 @@
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { deviceSpace, keepForGood } from '$lib/client/deviceSpace.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
   import GoingThrough from '$lib/ui/GoingThrough.svelte';
+  import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { TappingRound } from '$lib/place/tappingRound.svelte.ts';
 
@@ -16,7 +18,7 @@
   import { tapStops, type TapStop } from './tapStops.ts';
   import { keepAwake } from './keepAwake.ts';
   import { PlanAhead } from './planAhead.svelte.ts';
-  import { Walk } from './walk.svelte.ts';
+  import { Walk, type Done } from './walk.svelte.ts';
 
   /** So many trees have their holes planned before they are come to. */
   const TREES_AHEAD = 3;
@@ -48,13 +50,26 @@
     const found = before && stop ? wayTo(before, stop.line.row) : null;
     return before && found ? { ...found, tag: before.tag } : null;
   });
-  /** Brown wood of the tree before sticks to the bit. */
-  const wipe = $derived.by(() => {
-    const seen = last?.records.find((record) => record.kind === 'shavings');
-    return (
-      seen?.kind === 'shavings' && (seen.seen === 'partly' || seen.seen === 'brown') && last!.treeId !== stop?.treeId
-    );
+  /** Brown wood of the hole before sticks to the bit. */
+  const wipe = $derived(
+    last?.records.some((record) => record.kind === 'shavings' && (record.seen === 'partly' || record.seen === 'brown'))
+  );
+
+  /** the list of the last things done is open */
+  let looking = $state(false);
+  async function takeBack(what: Done): Promise<void> {
+    looking = false;
+    await walk.takeBack(what);
+  }
+
+  let space = $state.raw<Awaited<ReturnType<typeof deviceSpace>>>(null);
+  $effect(() => {
+    if (!walk.started) void deviceSpace().then((found) => (space = found));
   });
+  async function start(): Promise<void> {
+    await walk.start();
+    await keepForGood();
+  }
 
   $effect(() => (walk.started ? keepAwake() : undefined));
   // Where nobody planned the holes of a tree yet, or something was learned since, it is planned before she gets there.
@@ -70,12 +85,14 @@
   <GoingThrough {...round.reading} />
 {:else if stop}
   <div class="mx-auto flex h-full max-w-xl flex-col gap-2" data-testid="walk">
-    <div
-      class="flex min-h-12 shrink-0 items-center justify-between gap-2 border-b border-base-300 text-base leading-tight"
-    >
-      <span class="min-w-0 truncate" data-testid="walk-last"
-        >{last ? last.says : `${counted(left, 'hole')} on ${counted(walk.ahead.length, 'tree')}`}</span
-      >
+    <div class="flex min-h-12 shrink-0 items-center justify-between gap-2 text-base leading-tight">
+      {#if last}
+        <button
+          class="min-h-12 min-w-0 truncate text-left underline"
+          data-testid="walk-last"
+          onclick={() => (looking = true)}>{last.says}</button
+        >
+      {:else}<span class="min-w-0 truncate">{counted(left, 'hole')} on {counted(walk.ahead.length, 'tree')}</span>{/if}
       <span class="flex shrink-0 items-center gap-1">
         {#if last}<button class="btn h-12 btn-ghost text-base" onclick={() => walk.takeBack(last)}
             ><Undo2 size={20} /> Undo</button
@@ -83,6 +100,12 @@
         <button class="btn h-12 btn-ghost text-base" onclick={() => walk.end()}>Stop</button>
       </span>
     </div>
+    <progress
+      class="progress h-1.5 w-full shrink-0 progress-secondary"
+      max={drilled + left}
+      value={drilled}
+      aria-label="{drilled} of {drilled + left} holes of the round are drilled, {mine} of them by you today"
+    ></progress>
     <header class="flex shrink-0 items-baseline gap-3">
       <h2 class="text-5xl font-bold tabular-nums" data-testid="walk-tag">{stop.line.row.tag}</h2>
       <p class="text-lg leading-tight">
@@ -100,7 +123,7 @@
       </p>
     </header>
     {#if stop.sick}<p class="caution shrink-0 text-base">Sick tree: wipe the bit before and after.</p>
-    {:else if wipe && !stop.asks}<p class="caution shrink-0 text-base">Brown wood before: wipe the bit.</p>{/if}
+    {:else if wipe && !stop.asks}<p class="caution shrink-0 text-base">Brown wood: wipe the bit.</p>{/if}
     {#key `${stop.treeId} ${stop.asks?.id ?? ''} ${stop.line.left}`}<TapStopView
         {stop}
         {round}
@@ -129,7 +152,25 @@
       people come first.
     </p>
     <div class="grow"></div>
-    {#if left > 0}<button class="btn h-20 shrink-0 text-2xl btn-primary" onclick={() => walk.start()}>Start</button>
+    {#if space && bush.progress === null}<p class="text-base" data-testid="device-space">
+        This bush is on this device and works without a network: {space.megabytes < 1
+          ? 'under 1'
+          : Math.round(space.megabytes)} MB{space.kept
+          ? '.'
+          : ', which the browser may clear away when room runs short. Put the program on your home screen to keep it.'}
+      </p>{/if}
+    {#if left > 0}<button class="btn h-20 shrink-0 text-2xl btn-primary" onclick={start}>Start</button>
     {:else}<a class="btn h-16 shrink-0 text-lg" href="/bush/{bush.id}/place/round">The whole round</a>{/if}
   </div>
 {/if}
+
+<ModalDialog bind:open={looking} title="What was done last">
+  <ul class="flex flex-col text-lg" data-testid="walk-done">
+    {#each walk.done.toReversed() as what (what.records[0]?.id)}
+      <li class="flex min-h-14 items-center justify-between gap-3 border-b border-base-300">
+        {what.says}
+        <button class="btn h-12 text-base" onclick={() => takeBack(what)}>Take back</button>
+      </li>
+    {/each}
+  </ul>
+</ModalDialog>

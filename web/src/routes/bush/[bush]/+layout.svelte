@@ -48,7 +48,8 @@
   const tag = $derived(treeId ? (bush.byId.get(treeId)?.tag ?? null) : null);
 
   let helpOpen = $state(false);
-  let findOpen = $state(false);
+  // A shortcut of the installed program asks for it at once.
+  let findOpen = $state(untrack(() => page.url.searchParams.has('find')));
 
   /** The tree that is being gone to: keys pressed faster than the page follows count on from there. */
   let heading: string | null = null;
@@ -148,6 +149,6 @@
     </div>
 
     <HelpDialog bind:open={helpOpen} />
-    <FindTree bind:open={findOpen} onchoose={choose} />
+    <FindTree bind:open={findOpen} near={treeId} onchoose={choose} />
   </BushContext>
 {/key}
