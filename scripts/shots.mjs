@@ -12,7 +12,7 @@ import { ensureNodeModules, ensurePrograms, program } from './lib/setup.mjs';
 import { signIn } from './lib/signIn.mjs';
 import { wholeBook } from './lib/deviceStore.mjs';
 
-/** One picture of each main view, from a fresh demo bush on a fixed day, into docs/screenshots. */
+/** One picture of each main view, or of those that are named after the command, from a fresh demo bush on a fixed day, into docs/screenshots. */
 const TODAY = '2026-11-23';
 const BENCH = { width: 1280, height: 800 };
 const WALK = { width: 390, height: 844 };
@@ -78,7 +78,9 @@ await run(async () => {
     const overview = await (await page.request.get(`/api/v1/bushes/${bushId}`)).json();
     // The head of the page tells of trees that come: no picture of a view is one of its first minute.
     await wholeBook(page, /** @type {string} */ (bushId));
-    for (const { name, path, of, size = BENCH, theme = 'snow', click, until } of VIEWS) {
+    const asked = process.argv.slice(2);
+    const views = VIEWS.filter(({ name }) => asked.length === 0 || asked.includes(name));
+    for (const { name, path, of, size = BENCH, theme = 'snow', click, until } of views) {
       const tree = of && overview.trees.find(of);
       await page.setViewportSize(size);
       await page.evaluate(

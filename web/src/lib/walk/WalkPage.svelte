@@ -100,12 +100,13 @@
         <button class="btn h-12 btn-ghost text-base" onclick={() => walk.end()}>Stop</button>
       </span>
     </div>
-    <progress
-      class="progress h-1.5 w-full shrink-0 progress-secondary"
-      max={drilled + left}
-      value={drilled}
+    <div
+      class="h-1.5 shrink-0 bg-base-300"
+      role="img"
       aria-label="{drilled} of {drilled + left} holes of the round are drilled, {mine} of them by you today"
-    ></progress>
+    >
+      <div class="h-full bg-secondary" style:width="{(100 * drilled) / (drilled + left)}%"></div>
+    </div>
     <header class="flex shrink-0 items-baseline gap-3">
       <h2 class="text-5xl font-bold tabular-nums" data-testid="walk-tag">{stop.line.row.tag}</h2>
       <p class="text-lg leading-tight">
