@@ -30,9 +30,9 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   const weights = weightsOf(task);
   const board = new Board(task, weights);
   greedyStart(board);
-  const greedy = { places: board.places(), parts: partsOf(board), cost: board.total() };
+  const greedy = { places: board.places(), parts: partsOf(board, board.losses()), cost: board.total() };
   evenStart(board, Math.max(1, ...task.taps));
-  const limits = limitsOf(greedy.parts, partsOf(board));
+  const limits = limitsOf(greedy.parts, partsOf(board, board.losses()));
   if (greedy.cost < board.total()) board.put(greedy.places);
   if (before.length > 0) {
     const [places, cost] = [board.places(), board.total()];
@@ -98,11 +98,10 @@ const GUARD = 1.2;
 const GUARD_STEP = 3;
 
 /** What a hole loses in the mean of each guarded part. */
-function partsOf(board: Board): number[] {
-  const losses = board.losses().map((lost) => Math.min(1, lost));
+function partsOf({ seasons }: Board, losses: readonly number[]): number[] {
   return GUARDED.map(([from, until]) => {
-    const these = losses.filter((_, i) => board.seasons[i]! >= from && board.seasons[i]! < until);
-    return these.length === 0 ? 0 : mean(these);
+    const these = losses.filter((_, i) => seasons[i]! >= from && seasons[i]! < until);
+    return these.length === 0 ? 0 : mean(these.map((lost) => Math.min(1, lost)));
   });
 }
 
@@ -136,7 +135,7 @@ class Judge {
     const losses = board.losses().map((lost) => Math.min(1, lost));
     const counts = losses.map((_, i) => weights[board.seasons[i]!]!);
     const weighed = sum(losses.map((lost, i) => lost * counts[i]!)) / sum(counts);
-    const parts = partsOf(board);
+    const parts = partsOf(board, losses);
     const short = sum(parts.map((lost, part) => Math.max(0, lost - limits[part]!)));
     const over = parts.map((lost, part) => lost / limits[part]!);
     return { places: board.places(), over, short, score: weighed + GUARD * short };

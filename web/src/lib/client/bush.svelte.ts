@@ -24,12 +24,8 @@ import { livesOf, withAtHand, type TreeLife } from './lives.ts';
 import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
-import { addToLives, keeping, notKept, store, type OutboxEntry } from './store.ts';
+import { addToLives, keeping, notKept, store, treesIn, type OutboxEntry } from './store.ts';
 import { Waiting } from './waiting.ts';
-
-/** The trees that waiting records belong to. */
-const treesIn = (outbox: readonly OutboxEntry[]) =>
-  outbox.flatMap((entry) => (entry.treeId === null ? [] : [entry.treeId]));
 
 const RETRY_MS = 15_000;
 /**

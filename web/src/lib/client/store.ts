@@ -19,6 +19,10 @@ export interface OutboxEntry {
   readonly refused: string | null;
 }
 
+/** The trees that waiting records belong to. */
+export const treesIn = (outbox: readonly OutboxEntry[]): string[] =>
+  outbox.flatMap((entry) => (entry.treeId === null ? [] : [entry.treeId]));
+
 /** A tree with everything recorded of it. */
 export interface Life {
   readonly treeId: string;

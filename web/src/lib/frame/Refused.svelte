@@ -6,6 +6,7 @@
   import { counted } from '$lib/labels/counted.ts';
 
   /** Records that the server would not take: shown until a person has done something about them. Nothing is thrown away unasked. */
+  const { walking }: { /** a walk keeps its screen: it is opened by whoever wants to */ walking: boolean } = $props();
   const bush = useBush();
   const refused = $derived(bush.outbox.refused);
   const whose = ({ treeId, record }: OutboxEntry) => {
@@ -30,8 +31,8 @@
 {#if refused.length > 0}
   <details
     role="alert"
-    class="max-h-[60dvh] overflow-y-auto border-b-2 border-error px-4 py-1 print:hidden"
-    open={refused.length === 1}
+    class="max-h-[60dvh] shrink-0 overflow-y-auto border-b-2 border-error px-4 py-1 print:hidden"
+    open={refused.length === 1 && !walking}
   >
     <summary class="flex min-h-12 cursor-pointer flex-wrap items-center justify-between gap-x-4 font-semibold">
       <span

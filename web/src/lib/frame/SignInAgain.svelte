@@ -10,7 +10,7 @@
 
 <div
   role="alert"
-  class="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 bg-error px-4 py-1.5 text-error-content print:hidden"
+  class="flex shrink-0 flex-wrap items-center justify-between gap-x-4 gap-y-1 bg-error px-4 py-1.5 text-error-content print:hidden"
 >
   <p>
     You are signed out. Go on working: {kept > 0

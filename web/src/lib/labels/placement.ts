@@ -2,7 +2,7 @@ import type { Learned } from '@baumkin/core/trunk';
 import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import { FORESIGHTS, type Foresight, type Objection, type PlacementStrategyId } from '@baumkin/core/rotation';
-import type { SawnColumn, TreeState, TrunkFeature } from '@baumkin/core/records';
+import type { SawnColumn, Shavings, TreeState, TrunkFeature } from '@baumkin/core/records';
 import type { BodyHeight, Instruction, LandmarkName, OldHole, TrunkFeatureKind } from '@baumkin/core/trunk';
 import { formatLength, type LengthUse, type UnitSystem } from '@baumkin/core/units';
 
@@ -104,6 +104,14 @@ export const FORESIGHT_LABELS: Readonly<Record<Foresight, { readonly name: strin
     says: 'A little more stain in the next years, so that those who drill after you find clear wood.'
   }
 };
+
+/** What shavings may look like, and what that means, in the order in which it is asked. */
+export const SHAVINGS_LABELS: readonly (readonly [seen: Shavings['seen'], label: string, meaning: string])[] = [
+  ['pale', 'Pale cream', 'clear wood'],
+  ['partly', 'Partly brown', 'met old wood'],
+  ['brown', 'All brown', 'in old wood'],
+  ['dry', 'Stays dry', 'no sap comes']
+];
 
 /** The step that a strategy wants from the last hole. */
 const STEPS: Readonly<Partial<Record<PlacementStrategyId, string>>> = {

@@ -99,7 +99,7 @@
             {#if record.authorId}<span class="aside">· {bush.authorOf(record)}</span>{/if}
             {#if asked === record.id}
               <span class="flex flex-wrap items-center gap-2 py-1">
-                <b>Take this back?</b>
+                <b>Take this back?{record.correctsId === null ? '' : ' What it corrected does not come back.'}</b>
                 <button class="btn btn-sm max-md:min-h-12" onclick={() => takeBack(record)}>Take it back</button>
                 <button class="btn btn-ghost btn-sm max-md:min-h-12" onclick={() => (asked = null)}>Leave it</button>
               </span>

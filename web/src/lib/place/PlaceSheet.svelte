@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { writtenSpot, type BarkSpot } from '@baumkin/core/geometry';
+  import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
   import type { PlacementTask, SpotAnswer } from '@baumkin/core/rotation';
@@ -25,6 +25,7 @@
   import Lengthwise from './Lengthwise.svelte';
   import { lastAsked } from '$lib/workers/lastAsked.ts';
 
+  import { drilledHole } from './drilling.ts';
   import { keepRotation } from './keepRotation.ts';
   import { LivePlacement } from './placement.svelte.ts';
   import OldHoles from './OldHoles.svelte';
@@ -116,16 +117,9 @@
 
   async function drilled(): Promise<void> {
     if (!spot || !outlook || !answered) return;
-    const hole = await bush.record(treeId, {
-      kind: 'taphole',
-      season: bush.season,
-      ...writtenSpot({ bearingDeg: spot.bearingDeg, heightMm: spot.heightMm }),
-      bitMm: settings.bitMm,
-      depthMm,
-      predictedClear: outlook.pClear,
-      // Whoever asks for another spot places it by eye, whatever the bush goes by.
-      strategy: asked === null ? settings.strategy : null
-    });
+    const asNamed = asked === null;
+    const draft = drilledHole(bush, spot, { depthMm, predictedClear: outlook.pClear, asNamed });
+    const hole = await bush.record(treeId, draft);
     asked = null;
     chosen = 0;
     saved(bush, `Tree ${row.tag}: hole written down. What did the shavings look like?`, hole);

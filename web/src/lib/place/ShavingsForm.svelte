@@ -4,28 +4,17 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { SHAVINGS_LABELS } from '$lib/labels/placement.ts';
+
+  import { shavingsSeen } from './drilling.ts';
 
   /** What came out of a hole of this season: one tap says it, and it teaches the sheet about this trunk. */
   const { hole, number, seen }: { hole: Taphole; number: number; seen: Shavings | null } = $props();
   const bush = useBush();
 
-  const SEEN: readonly [Shavings['seen'], string, string][] = [
-    ['pale', 'Pale cream', 'clear wood'],
-    ['partly', 'Partly brown', 'met old wood'],
-    ['brown', 'All brown', 'in old wood'],
-    ['dry', 'Stays dry', 'no sap comes']
-  ];
   async function log(kind: Shavings['seen']): Promise<void> {
     if (seen?.seen === kind) return;
-    await bush.record(hole.treeId, {
-      kind: 'shavings',
-      tapholeId: hole.id,
-      seen: kind,
-      brownShare: kind === 'partly' ? 0.5 : null,
-      brownFromMm: null,
-      othersRan: null,
-      ...(seen ? { correctsId: seen.id } : {})
-    });
+    await bush.record(hole.treeId, { ...shavingsSeen(hole, kind), ...(seen ? { correctsId: seen.id } : {}) });
     toast.success('Shavings written down.');
   }
   async function refine(change: Pick<Partial<Shavings>, 'brownShare' | 'brownFromMm'>): Promise<void> {
@@ -65,7 +54,7 @@
 <div class="border-t border-base-300 pt-3" data-testid="drilled">
   <h2>Hole {number} of this season: the shavings?</h2>
   <div class="mt-1.5 grid grid-cols-2 gap-2">
-    {#each SEEN as [kind, label, meaning] (kind)}
+    {#each SHAVINGS_LABELS as [kind, label, meaning] (kind)}
       <button
         class="min-h-12 border-2 px-2 text-left leading-tight {seen?.seen === kind
           ? 'border-primary bg-primary/15'

@@ -1,11 +1,13 @@
 <script lang="ts">
-  import { instructionFor } from '@baumkin/core/bush';
-  import { writtenSpot, type BarkSpot } from '@baumkin/core/geometry';
+  import { landmarkNear } from '@baumkin/core/bush';
+  import type { BarkSpot } from '@baumkin/core/geometry';
   import type { Shavings, Taphole } from '@baumkin/core/records';
   import type { SpotAnswer } from '@baumkin/core/rotation';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { chanceInWords } from '$lib/labels/chance.ts';
+  import { SHAVINGS_LABELS } from '$lib/labels/placement.ts';
+  import { drilledHole, shavingsSeen } from '$lib/place/drilling.ts';
   import HighHole from '$lib/place/HighHole.svelte';
   import type { TappingRound } from '$lib/place/tappingRound.svelte.ts';
   import { placeWorker } from '$lib/place/worker.ts';
@@ -41,13 +43,7 @@
   const planned = $derived(line.open[0] ?? null);
   const spot = $derived<BarkSpot | null>(moved ?? planned);
   const words = $derived(spot && round.said(line, spot));
-  const from = $derived.by(() => {
-    if (!spot) return null;
-    const { from: mark } = instructionFor(placing, tree.trunkFeatures, spot, bush.asPlanned);
-    if (!mark) return null;
-    const degrees = ((mark.leftMm / placing.task.trunk.barkRadiusMm) * 180) / Math.PI;
-    return { bearingDeg: spot.bearingDeg - degrees, heightMm: spot.heightMm - mark.upMm };
-  });
+  const from = $derived(spot && landmarkNear(placing, tree.trunkFeatures, spot, bush.asPlanned));
   const clear = $derived(moved ? (answer?.spot === moved ? answer.outlook.pClear : null) : (planned?.pClear ?? null));
   const against = $derived(moved && answer?.spot === moved ? answer.objections.length > 0 : false);
   const spots = $derived(spot ? [spot, ...line.open.slice(1)] : []);
@@ -68,39 +64,19 @@
     navigator.vibrate?.(40);
     // Once it is written down, the walk may stand at another tree already.
     const here = stop;
-    const hole = await bush.record(here.treeId, {
-      kind: 'taphole',
-      season: bush.season,
-      ...writtenSpot({ bearingDeg: spot.bearingDeg, heightMm: spot.heightMm }),
-      bitMm: settings.bitMm,
-      depthMm: round.depthOf(line),
-      predictedClear: clear,
-      strategy: moved ? null : settings.strategy
-    });
+    const how = { depthMm: round.depthOf(line), predictedClear: clear, asNamed: moved === null };
+    const hole = await bush.record(here.treeId, drilledHole(bush, spot, how));
     moved = null;
     await walk.did(here, `Tree ${here.line.row.tag}: hole drilled`, [hole]);
     busy = false;
   }
 
-  const SEEN: readonly [Shavings['seen'], string, string][] = [
-    ['pale', 'Pale cream', 'clear wood'],
-    ['partly', 'Partly brown', 'met old wood'],
-    ['brown', 'All brown', 'in old wood'],
-    ['dry', 'Stays dry', 'no sap comes']
-  ];
   async function looked(hole: Taphole, seen: Shavings['seen'], label: string): Promise<void> {
     if (busy) return;
     busy = true;
     navigator.vibrate?.(20);
     const here = stop;
-    const shavings = await bush.record(here.treeId, {
-      kind: 'shavings',
-      tapholeId: hole.id,
-      seen,
-      brownShare: seen === 'partly' ? 0.5 : null,
-      brownFromMm: null,
-      othersRan: null
-    });
+    const shavings = await bush.record(here.treeId, shavingsSeen(hole, seen));
     await walk.did(here, `Tree ${here.line.row.tag}: ${label.toLowerCase()}`, [shavings]);
     busy = false;
   }
@@ -124,7 +100,7 @@
       </p>{/if}
   </div>
   <div class="grid shrink-0 grid-cols-2 gap-2">
-    {#each SEEN as [kind, label, meaning] (kind)}
+    {#each SHAVINGS_LABELS as [kind, label, meaning] (kind)}
       <button
         class="min-h-20 border-2 border-current px-3 text-left text-xl leading-tight font-bold"
         disabled={busy}

@@ -15,7 +15,7 @@
   import { TappingRound } from '$lib/place/tappingRound.svelte.ts';
 
   import TapStopView from './TapStop.svelte';
-  import { tapStops, type TapStop } from './tapStops.ts';
+  import { drilledToday, tapStops, type TapStop } from './tapStops.ts';
   import { keepAwake } from './keepAwake.ts';
   import { PlanAhead } from './planAhead.svelte.ts';
   import { Walk, type Done } from './walk.svelte.ts';
@@ -29,19 +29,10 @@
   const walk: Walk<TapStop> = untrack(() => new Walk(bush, 'tap', () => stops));
   const inStand = (standId: string | null) => walk.standId === '' || walk.standId === standId;
   const lines = $derived(round.lines.filter(({ row }) => inStand(row.standId)));
-  const stops = $derived(
-    tapStops(lines, { memberId: bush.overview!.member.id, today: bush.today, passed: walk.passed })
-  );
+  const by = $derived({ memberId: bush.overview!.member.id, today: bush.today });
+  const stops = $derived(tapStops(lines, by, walk.passed));
   const left = $derived(lines.reduce((sum, line) => sum + line.left, 0));
-  const mine = $derived(
-    lines.reduce(
-      (sum, { state }) =>
-        sum +
-        state.holesThisSeason.filter(({ authorId, on }) => authorId === bush.overview!.member.id && on === bush.today)
-          .length,
-      0
-    )
-  );
+  const mine = $derived(lines.reduce((sum, line) => sum + drilledToday(line, by).length, 0));
   const drilled = $derived(lines.reduce((sum, { state }) => sum + state.holesThisSeason.length, 0));
   const stop = $derived(walk.started ? walk.stop : null);
   const last = $derived(walk.done.at(-1) ?? null);

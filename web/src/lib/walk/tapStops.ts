@@ -10,26 +10,30 @@ export interface TapStop extends Stop {
   readonly asks: Taphole | null;
 }
 
-/** Whose holes are asked about, and what is not asked again. */
-interface AskedOf {
+/** Whose walk it is, and on which day. */
+export interface WalkedBy {
   readonly memberId: string;
   /** ISO date */
   readonly today: string;
-  /** holes whose shavings nobody looked at */
-  readonly passed: { readonly has: (holeId: string) => boolean };
 }
 
-/** Holes that one drilled oneself today and said nothing of yet. */
-function unsaid({ state }: RoundLine, { memberId, today, passed }: AskedOf): Taphole[] {
-  return state.holesThisSeason.filter(
-    ({ id, authorId, on }) => authorId === memberId && on === today && !state.shavings.has(id) && !passed.has(id)
-  );
+/** The holes of a tree that somebody drilled today. */
+export function drilledToday({ state }: RoundLine, { memberId, today }: WalkedBy): Taphole[] {
+  return state.holesThisSeason.filter(({ authorId, on }) => authorId === memberId && on === today);
 }
 
-/** The trees of a tapping round where something is left to do: a hole to drill, or to say what came out of one. */
-export function tapStops(lines: readonly RoundLine[], of: AskedOf): TapStop[] {
+/**
+ * The trees of a tapping round where something is left to do: a hole to drill, or to say what came out of one that she drilled.
+ * @param passed holes whose shavings she did not look at
+ */
+export function tapStops(
+  lines: readonly RoundLine[],
+  by: WalkedBy,
+  passed: { readonly has: (holeId: string) => boolean }
+): TapStop[] {
   return lines.flatMap((line): TapStop[] => {
-    const asks = unsaid(line, of).at(-1) ?? null;
+    const unsaid = drilledToday(line, by).filter(({ id }) => !line.state.shavings.has(id) && !passed.has(id));
+    const asks = unsaid.at(-1) ?? null;
     if (line.left === 0 && asks === null) return [];
     const { id, walkOrder } = line.row;
     return [{ treeId: id, walkOrder, sick: isSick(line.row), line, asks }];

@@ -44,6 +44,7 @@
     return part === 'life' || STATIONS.some((s) => s === part) ? part : null;
   });
   const station = $derived<Station | null>(STATIONS.find((s) => s === where) ?? null);
+  const walking = $derived(page.route.id === '/bush/[bush]/walk');
   const index = $derived(bush.walked.findIndex((row) => row.id === treeId));
   const tag = $derived(treeId ? (bush.byId.get(treeId)?.tag ?? null) : null);
 
@@ -132,9 +133,9 @@
           {bush.problem}
         </p>{/if}
       <NewVersion />
-      <Refused />
+      <Refused {walking} />
       <div class="flex min-h-0 grow max-md:flex-col print:block">
-        <Trail current={station} {treeId} walking={page.route.id === '/bush/[bush]/walk'} />
+        <Trail current={station} {treeId} {walking} />
         <main class="min-w-0 grow overflow-y-auto px-4 py-4 md:px-7 md:py-5 print:overflow-visible print:p-0">
           {#if bush.overview}
             {@render children()}
