@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it, vi } from 'vitest';
 
 import { tries } from '../../../testing/long.ts';
-import { device, empty, openBush, store, whole, type State } from './device.ts';
+import { device, empty, newTab, openBush, store, whole, type State } from './device.ts';
 import { BUSH, FailingServer, trees, type Mood } from './server.ts';
 
 /* The bush on a device as its pages see it, with a server that fails in every way in which servers fail. */
@@ -37,6 +37,18 @@ describe('a record written on this device', () => {
     expect(bush.outbox.entries).toEqual([]);
     expect(bush.recordsOf(tree.id).filter(({ id }) => id === record.id)).toHaveLength(1);
     expect(bush.byId.get(tree.id)).toEqual(before);
+  });
+
+  it('waits to be sent from the moment the bush shows: never is all said to be saved before', async () => {
+    const before = await whole();
+    device.server.mood = 'away';
+    await before.record(tree.id, reading(girth));
+    await before.close();
+    const bush = newTab();
+    const opening = bush.open();
+    while (bush.overview === null) await new Promise((done) => setImmediate(done));
+    expect(bush.outbox.waiting).toBe(1);
+    await opening;
   });
 
   it('leaves what is known of its tree, also where the device’s book begins anew meanwhile', async () => {

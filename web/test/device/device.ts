@@ -13,10 +13,16 @@ export type State = InstanceType<typeof BushState>;
 
 const open: State[] = [];
 
-/** Opens the bush in one more tab; it is closed after the test. */
-export async function openBush(): Promise<State> {
+/** The bush in one more tab, not opened yet; it is closed after the test. */
+export function newTab(): State {
   const bush = new BushState(BUSH);
   open.push(bush);
+  return bush;
+}
+
+/** Opens the bush in one more tab. */
+export async function openBush(): Promise<State> {
+  const bush = newTab();
   await bush.open();
   return bush;
 }

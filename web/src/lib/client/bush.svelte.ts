@@ -145,10 +145,11 @@ export class BushState {
   }
 
   async #open(): Promise<void> {
+    // Before anything shows: a bush without what waits here would say that all is saved.
+    await this.outbox.read();
     await this.#server.read();
     const round = await store.drafts.get(`round/${this.id}`);
     this.round = round?.value ? new Set(round.value as string[]) : null;
-    await this.outbox.read();
     await this.#fromDevice(treesIn(this.outbox.entries));
     // The page may be gone by now: its timers and listeners end with it.
     if (this.#closed) return;

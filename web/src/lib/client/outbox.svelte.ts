@@ -31,7 +31,10 @@ export interface OutboxOwner {
  * and leave only when the server has them or a person has read why it does not want them.
  */
 export class Outbox {
-  entries = $state.raw<readonly OutboxEntry[]>([]);
+  /** what the device keeps of this bush, whoever wrote it */
+  #kept = $state.raw<readonly OutboxEntry[]>([]);
+  /** what the one who works here wrote */
+  readonly entries = $derived(this.#kept.filter((entry) => entry.memberId === this.owner.memberId()));
   /** batches that are just being put onto this device: nothing is saved before they are there */
   keeping = $state(0);
   /** the server could not be reached at the last try */
@@ -59,11 +62,10 @@ export class Outbox {
     readonly owner: OutboxOwner
   ) {}
 
-  /** Reads what the device keeps for this member. */
+  /** Reads what the device keeps. */
   async read(): Promise<void> {
-    const entries = await store.outbox.where('bushId').equals(this.bushId).toArray();
-    const own = entries.filter((entry) => entry.memberId === this.owner.memberId());
-    this.entries = own.sort((a, b) => a.addedAt - b.addedAt);
+    const kept = await store.outbox.where('bushId').equals(this.bushId).toArray();
+    this.#kept = kept.sort((a, b) => a.addedAt - b.addedAt);
   }
 
   /**
