@@ -23,7 +23,8 @@ import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts'
 import { loadDemo } from '../../demo/load.ts';
 import { setBaseMap, baseMapOf } from '../src/lib/server/baseMap.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
-import { recordsByTree, storeRecords } from '../src/lib/server/records.ts';
+import { recordsByTree } from '../src/lib/server/recordRows.ts';
+import { storeRecords } from '../src/lib/server/records.ts';
 import { treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, emptyDatabase, useFreshDatabase } from './database.ts';
 import { treeRows } from './treeRows.ts';

@@ -6,7 +6,7 @@ import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
 import { User } from '../src/lib/server/db/index.ts';
 import { loadDemo } from '../../demo/load.ts';
 import { importFile } from '../src/lib/server/importTrees.ts';
-import { recordsByTree } from '../src/lib/server/records.ts';
+import { recordsByTree } from '../src/lib/server/recordRows.ts';
 import { treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 import { treeRows } from './treeRows.ts';

@@ -8,7 +8,7 @@ import { tries } from '../../testing/long.ts';
 import { LineBook, SnapshotPart, tables, TreeLine } from '../src/lib/server/db/index.ts';
 import { dropLines } from '../src/lib/server/lines.ts';
 import { log } from '../src/lib/server/log.ts';
-import { recordsByTree } from '../src/lib/server/records.ts';
+import { recordsByTree } from '../src/lib/server/recordRows.ts';
 import { reorderWalk, treesOf } from '../src/lib/server/trees.ts';
 import { snapshotOf } from '../src/lib/server/snapshot.ts';
 import { book, entry, made, reading, TODAY } from './doorsSupport.ts';

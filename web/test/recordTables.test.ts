@@ -74,6 +74,7 @@ describe('migrations that landed', () => {
     '0015-changes.ts': 'c2fd1d0bc64ba339',
     '0016-lines.ts': '425bc08511a713cc',
     '0017-rotations.ts': '7709dfefad3d5e22',
+    '0018-learning.ts': '072d4becc0218fad',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

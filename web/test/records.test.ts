@@ -9,7 +9,8 @@ import {
 } from '@baumkin/core/records';
 import { beforeAll, describe, expect, it } from 'vitest';
 
-import { bushRecordsOf, recordsByTree, storeRecords } from '../src/lib/server/records.ts';
+import { bushRecordsOf, recordsByTree } from '../src/lib/server/recordRows.ts';
+import { storeRecords } from '../src/lib/server/records.ts';
 import { reorderWalk, treeLife, treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 import { treeRows } from './treeRows.ts';

@@ -1,3 +1,4 @@
+export * from './clashes.ts';
 export * from './comingToSize.ts';
 export * from './cruised.ts';
 export * from './growthRows.ts';

@@ -3,7 +3,7 @@ import type { NotOurs } from '../thinning/index.ts';
 import type { Role } from './kind.ts';
 import { holdsOn, type TapBanReason } from './kinds/index.ts';
 import { knownMaple } from './maple.ts';
-import type { WorkRecord } from './registry.ts';
+import type { AnyRecord } from './registry.ts';
 import type { Stand } from './site.ts';
 import { conditionOf, type TreeRow } from './treeRow.ts';
 
@@ -90,7 +90,7 @@ export function tapsToHang(
  * @param today ISO date
  */
 export function mayTakeBack(
-  { authorId, recordedAt }: Pick<WorkRecord, 'authorId' | 'recordedAt'>,
+  { authorId, recordedAt }: Pick<AnyRecord, 'authorId' | 'recordedAt'>,
   by: { readonly memberId: string; readonly role: Role; readonly today: string }
 ): boolean {
   if (by.role === 'steward') return true;

@@ -1,3 +1,4 @@
+import { answer } from './answer.ts';
 import { assessment } from './assessment.ts';
 import { cropChoice } from './cropChoice.ts';
 import { crownCard } from './crownCard.ts';
@@ -10,9 +11,12 @@ import { mark } from './mark.ts';
 import { place } from './place.ts';
 import { planting } from './planting.ts';
 import { plot } from './plot.ts';
+import { question } from './question.ts';
 import { reading } from './reading.ts';
+import { remark } from './remark.ts';
 import { ringCount } from './ringCount.ts';
 import { rotation } from './rotation.ts';
+import { roundShare } from './roundShare.ts';
 import { sawnColumn } from './sawnColumn.ts';
 import { scars } from './scars.ts';
 import { seedlings } from './seedlings.ts';
@@ -46,12 +50,17 @@ export const KINDS = [
   crownCard,
   cut,
   tapBan,
+  remark,
   plot,
   seedlings,
   planting,
-  thinningPlan
+  thinningPlan,
+  question,
+  answer,
+  roundShare
 ] as const;
 
+export * from './answer.ts';
 export * from './assessment.ts';
 export * from './cropChoice.ts';
 export * from './crownCard.ts';
@@ -64,9 +73,12 @@ export * from './mark.ts';
 export * from './place.ts';
 export * from './planting.ts';
 export * from './plot.ts';
+export * from './question.ts';
 export * from './reading.ts';
+export * from './remark.ts';
 export * from './ringCount.ts';
 export * from './rotation.ts';
+export * from './roundShare.ts';
 export * from './sawnColumn.ts';
 export * from './scars.ts';
 export * from './seedlings.ts';

@@ -1,8 +1,9 @@
 import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
-  paintOf,
   effectiveRecords,
+  mayTakeBack,
+  paintOf,
   type BushRecord,
   type Entry,
   type Expectations,
@@ -363,6 +364,12 @@ export class BushState {
       });
     await this.recordAll(drafts);
     return () => this.putIntoStands(moves.map(({ row }) => ({ row, standId: row.standId })));
+  }
+
+  /** May whoever works here take a record back? The server holds to the same. */
+  mayTakeBack(record: WorkRecord | BushRecord): boolean {
+    const { overview, today } = this;
+    return overview !== null && mayTakeBack(record, { memberId: overview.member.id, role: overview.bush.role, today });
   }
 
   isOutstanding(station: Station, row: TreeRow): boolean {

@@ -45,7 +45,7 @@
           <span class="grow {valid ? '' : 'line-through opacity-80'}"
             >{describe(entry, ruler)} <span class="aside">· {grounds(entry)} · {bush.authorOf(entry)}</span></span
           >
-          {#if valid && bush.mayRecord}
+          {#if valid && bush.mayTakeBack(entry)}
             <button class="btn btn-ghost btn-sm" onclick={() => takeBack(entry)}>Take back</button>
           {/if}
         </li>

@@ -1,13 +1,6 @@
 <script lang="ts">
   import Printer from '@lucide/svelte/icons/printer';
-  import {
-    effectiveRecords,
-    inOrder,
-    mayTakeBack,
-    recordKindOf,
-    type RecordGroup,
-    type WorkRecord
-  } from '@baumkin/core/records';
+  import { effectiveRecords, inOrder, recordKindOf, type RecordGroup, type WorkRecord } from '@baumkin/core/records';
 
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { counted } from '$lib/labels/counted.ts';
@@ -46,15 +39,10 @@
     const all = [...new Set(sorted.map((record) => record.on.slice(0, 4)))];
     return all.map((year): [string, WorkRecord[]] => [year, sorted.filter((record) => record.on.startsWith(year))]);
   });
-  const me = $derived({
-    memberId: bush.overview!.member.id,
-    role: bush.overview!.bush.role,
-    today: bush.today
-  });
   /** Entries and places are changed in the registry, and a plan is not taken back: the next look at the trunk makes another. */
   const NOT_HERE: readonly WorkRecord['kind'][] = ['entry', 'place', 'rotation'];
   const canGo = (record: WorkRecord) =>
-    valid.has(record.id) && !NOT_HERE.includes(record.kind) && mayTakeBack(record, me);
+    valid.has(record.id) && !NOT_HERE.includes(record.kind) && bush.mayTakeBack(record);
   /** what is about to be taken back */
   let asked = $state<string | null>(null);
   async function takeBack(record: WorkRecord): Promise<void> {

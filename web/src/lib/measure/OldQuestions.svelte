@@ -104,7 +104,9 @@
           >
         {/if}
         <button class="btn btn-outline btn-sm" onclick={() => answer(reading, null)}>It is right as it stands</button>
-        <button class="btn btn-outline btn-sm" onclick={() => withdraw(reading)}>Set it aside</button>
+        {#if bush.mayTakeBack(reading)}<button class="btn btn-outline btn-sm" onclick={() => withdraw(reading)}
+            >Set it aside</button
+          >{/if}
       </div>
     {/if}
   </div>

@@ -144,7 +144,7 @@
                 <span class="whitespace-nowrap">{plot.on}</span> · {bush.authorOf(plot)}</span
               ></span
             >
-            {#if bush.mayRecord}<button class="btn btn-ghost btn-sm" onclick={() => bush.withdraw(plot)}
+            {#if bush.mayTakeBack(plot)}<button class="btn btn-ghost btn-sm" onclick={() => bush.withdraw(plot)}
                 >Take back<span class="sr-only"> plot {plot.name}</span></button
               >{/if}
           </li>

@@ -84,8 +84,9 @@
           {@const column = tree.sawnColumns.get(known.id)!}
           <li class="flex flex-wrap items-baseline gap-x-3 border-b border-base-300/60 py-1">
             <span>{called(known)}: {sawnWords(column, preferences)}</span>
-            {#if bush.mayRecord}<button class="link text-sm max-md:min-h-11" onclick={() => bush.withdraw(column)}
-                >Take away</button
+            {#if bush.mayTakeBack(column)}<button
+                class="link text-sm max-md:min-h-11"
+                onclick={() => bush.withdraw(column)}>Take away</button
               >{/if}
           </li>
         {/each}

@@ -114,7 +114,7 @@
       </p>
     </fieldset>
   {/if}
-  <button class="aside mt-1.5 link" onclick={() => bush.withdraw(hole)} disabled={!bush.mayRecord}
-    >Take this hole back</button
-  >
+  {#if bush.mayTakeBack(hole)}<button class="aside mt-1.5 link" onclick={() => bush.withdraw(hole)}
+      >Take this hole back</button
+    >{/if}
 </div>

@@ -79,7 +79,9 @@
       {#each [...tree.trunkFeatures, ...tree.scars] as record (record.id)}
         <li class="flex items-baseline gap-3">
           {say(record)}
-          {#if bush.mayRecord}<button class="link text-sm" onclick={() => bush.withdraw(record)}>Take away</button>{/if}
+          {#if bush.mayTakeBack(record)}<button class="link text-sm" onclick={() => bush.withdraw(record)}
+              >Take away</button
+            >{/if}
         </li>
       {/each}
     </ul>

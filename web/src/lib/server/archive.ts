@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import {
   ArchiveReader,
   headUnderIds,
@@ -19,6 +18,7 @@ import { storeMany } from './recordRows.ts';
 import { Refused } from './refusals.ts';
 import { GIVEN_UP_MS, snapshotHead, snapshotOf, snapshotTrees } from './snapshot.ts';
 import { storeLines } from './treeRegistry.ts';
+import { uuidFrom } from './uuidFrom.ts';
 
 /** How long is waited before the next part of a snapshot is asked for. */
 const PART_WAIT_MS = 100;
@@ -198,14 +198,4 @@ async function authorsIn(
     await Membership.create({ userId: own, bushId, role: 'former' }, { transaction });
   }
   return authors;
-}
-
-/**
- * A UUID of its own kind (RFC 9562, version 8) that is always the same for the same text.
- * @param place where it is to stand in the order of its fellows, below 2^32; by the text alone where none is given
- */
-function uuidFrom(text: string, place?: number): string {
-  const digest = createHash('sha256').update(text).digest('hex');
-  const hex = (place?.toString(16).padStart(8, '0') ?? digest.slice(0, 8)) + digest.slice(8);
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }

@@ -13,7 +13,7 @@ import { strToU8, zipSync } from 'fflate';
 
 import { archiveText } from './archive.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
-import { recordsByTree } from './records.ts';
+import { recordsByTree } from './recordRows.ts';
 import { treesOf } from './trees.ts';
 
 type BushFile =

@@ -14,9 +14,8 @@ import type { Touched } from './bushWrite.ts';
 import type { AnswerOf } from './contract.ts';
 import { Bush, Change, TreeRecord } from './db/index.ts';
 import { reading } from './db/reading.ts';
-import { recordsWhere } from './recordRows.ts';
+import { bushRecordsOf, recordsWhere } from './recordRows.ts';
 import { Refused } from './refusals.ts';
-import { bushRecordsOf } from './records.ts';
 import { walkOf } from './treeRegistry.ts';
 import { treeOf } from './trees.ts';
 

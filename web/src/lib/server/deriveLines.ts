@@ -6,7 +6,7 @@ import { Bush } from './db/index.ts';
 import { derivedLine, type DerivedLine } from './derivedLine.ts';
 import { LineThreads } from './lineThreads.ts';
 import { log } from './log.ts';
-import { recordsByTree } from './records.ts';
+import { recordsByTree } from './recordRows.ts';
 import { snapshotPart, standingSnapshot } from './snapshot.ts';
 
 /** Trees whose records are held in memory at once. */

@@ -14,8 +14,7 @@ import { standsOf, type BushAccess } from './bushes.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
 import { BushChange, StandRow, TreeRecord } from './db/index.ts';
 import { expectedOf, keptLines } from './lines.ts';
-import { recordsByTree } from './records.ts';
-import { storeMany, type Writing } from './recordRows.ts';
+import { recordsByTree, storeMany, type Writing } from './recordRows.ts';
 import { treesOf } from './trees.ts';
 
 /** Trees of the file that are looked up at once. */

@@ -1,8 +1,16 @@
-import { pointersIn, recordKindOf, type AnyRecord, type AnyRecordKind } from '@baumkin/core/records';
+import {
+  mayTakeBack,
+  pointersIn,
+  recordKindOf,
+  type AnyRecord,
+  type AnyRecordKind,
+  type Role
+} from '@baumkin/core/records';
 import { Op } from 'sequelize';
 
 import type { BushWrite } from './bushWrite.ts';
 import { StandRow, tables, TreeRecord } from './db/index.ts';
+import { askWhereTheyClash } from './questions.ts';
 import { rowOf, sameRecord, storeMany, type Writing } from './recordRows.ts';
 import { TreeRegistry } from './treeRegistry.ts';
 
@@ -10,6 +18,12 @@ type Row = Record<string, unknown>;
 
 /** What became of a record: nothing to do where it came twice. */
 export type Taken = 'stored' | 'already' | { readonly refused: string };
+
+/** Who writes records down. */
+export interface Writer {
+  readonly id: string;
+  readonly role: Role;
+}
 
 const refuse = (refused: string): Taken => ({ refused });
 
@@ -24,17 +38,19 @@ export class RecordBatch {
   readonly #stands = new Set<string>();
   readonly #taken: AnyRecord[] = [];
   readonly #by: Writing;
+  readonly #role: Role;
   readonly #write: BushWrite;
   #registry!: TreeRegistry;
 
-  private constructor(write: BushWrite, authorId: string) {
+  private constructor(write: BushWrite, { id, role }: Writer) {
     this.#write = write;
-    this.#by = { bushId: write.bush.id, authorId, now: write.now };
+    this.#role = role;
+    this.#by = { bushId: write.bush.id, authorId: id, now: write.now };
   }
 
   /** @param records that are well formed, and that their writer may write */
-  static async open(records: readonly AnyRecord[], authorId: string, write: BushWrite): Promise<RecordBatch> {
-    const batch = new RecordBatch(write, authorId);
+  static async open(records: readonly AnyRecord[], writer: Writer, write: BushWrite): Promise<RecordBatch> {
+    const batch = new RecordBatch(write, writer);
     const named = records.flatMap((record) => pointersIn(record));
     await batch.#readRecords(records, named);
     await batch.#readGround(records, named);
@@ -104,6 +120,8 @@ export class RecordBatch {
     if (astray !== null) return refuse(astray);
     if (record.correctsId !== null && this.#corrected.has(record.correctsId))
       return refuse('Somebody else has corrected this record already. Look at it again.');
+    if (!this.#mayWithdraw(record))
+      return refuse('Only a steward takes back what somebody else wrote, or what was written before yesterday.');
     if (record.kind === 'entry' || record.kind === 'place') {
       const refused = this.#registry.take(record);
       if (refused !== null) return refuse(refused);
@@ -113,6 +131,15 @@ export class RecordBatch {
     rows.set(record.id, rowOf(record, this.#by));
     this.#taken.push(record);
     return 'stored';
+  }
+
+  /** Whoever takes something back had the right to when she did, however late it comes here. */
+  #mayWithdraw(record: AnyRecord): boolean {
+    if (!record.withdrawn || record.correctsId === null) return true;
+    const { authorId, recordedAt } = this.#rows.get(record.kind)!.get(record.correctsId)!;
+    const written = { authorId: authorId as string, recordedAt: (recordedAt as Date).toISOString() };
+    const today = record.recordedAt.slice(0, 10);
+    return mayTakeBack(written, { memberId: this.#by.authorId, role: this.#role, today });
   }
 
   /** A correction must correct a record of its kind and tree, and what a record names must be there. */
@@ -144,5 +171,6 @@ export class RecordBatch {
     await this.#registry.keep();
     await storeMany(this.#taken, this.#by, transaction);
     this.#write.records(this.#taken);
+    await askWhereTheyClash(this.#taken, this.#by, this.#write);
   }
 }

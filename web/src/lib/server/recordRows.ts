@@ -1,4 +1,12 @@
-import type { AnyRecord, AnyRecordKind } from '@baumkin/core/records';
+import {
+  BUSH_RECORD_KINDS,
+  RECORD_KINDS,
+  type AnyRecord,
+  type AnyRecordKind,
+  type BushRecord,
+  type RecordKindName,
+  type WorkRecord
+} from '@baumkin/core/records';
 
 import { group } from 'd3-array';
 import type { Transaction } from 'sequelize';
@@ -101,6 +109,37 @@ export async function recordsWhere<K extends AnyRecordKind>(
     { replacements: which, transaction }
   );
   return (rows as Record<string, unknown>[]).map((row) => recordOf(kind, row));
+}
+
+/**
+ * All records of a bush, or of some of its trees, by tree. One kind after the other on one connection: many readers at
+ * once leave connections to each other, and to whoever writes.
+ */
+export async function recordsByTree(
+  bushId: string,
+  options: {
+    readonly treeIds?: readonly string[];
+    readonly kinds?: readonly RecordKindName[];
+    readonly transaction?: Transaction;
+  } = {}
+): Promise<Map<string, WorkRecord[]>> {
+  const { treeIds, kinds = RECORD_KINDS, transaction } = options;
+  const where = treeIds ? { bushId, treeId: [...treeIds] } : { bushId };
+  const byTree = new Map<string, WorkRecord[]>();
+  for (const kind of kinds)
+    for (const record of await recordsWhere(kind, where, { transaction, byTree: treeIds !== undefined })) {
+      const list = byTree.get(record.treeId);
+      if (list) list.push(record);
+      else byTree.set(record.treeId, [record]);
+    }
+  return byTree;
+}
+
+/** All records of the bush as a whole. */
+export async function bushRecordsOf(bushId: string, transaction?: Transaction): Promise<BushRecord[]> {
+  const records: BushRecord[] = [];
+  for (const kind of BUSH_RECORD_KINDS) records.push(...(await recordsWhere(kind, { bushId }, { transaction })));
+  return records;
 }
 
 /** Is what is stored what came in again? */

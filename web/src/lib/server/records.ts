@@ -1,23 +1,15 @@
 import {
-  BUSH_RECORD_KINDS,
   bushRecordSchema,
   fromOlderRecord,
   isBushRecordKind,
-  RECORD_KINDS,
   recordKindOf,
   recordSchema,
-  type AnyRecord,
-  type BushRecord,
-  type RecordKindName,
-  type Role,
-  type WorkRecord
+  type AnyRecord
 } from '@baumkin/core/records';
-import type { Transaction } from 'sequelize';
 import { z } from 'zod';
 
 import { writeToBush } from './bushWrite.ts';
-import { RecordBatch } from './recordBatch.ts';
-import { recordsWhere } from './recordRows.ts';
+import { RecordBatch, type Writer } from './recordBatch.ts';
 
 /** What became of one record of a batch. */
 export interface RecordOutcome {
@@ -25,12 +17,6 @@ export interface RecordOutcome {
   readonly status: 'stored' | 'already' | 'refused';
   /** a sentence for people, where it was refused */
   readonly reason?: string;
-}
-
-/** Who writes records down. */
-interface Writer {
-  readonly id: string;
-  readonly role: Role;
 }
 
 /**
@@ -51,7 +37,7 @@ export async function storeRecords(
   return writeToBush(
     bushId,
     async (write) => {
-      const batch = await RecordBatch.open(records, member.id, write);
+      const batch = await RecordBatch.open(records, member, write);
       const outcomes = judged.map((each): RecordOutcome => {
         if (!('record' in each)) return each;
         const { id } = each.record;
@@ -88,37 +74,6 @@ function judge(candidate: unknown, { role }: Writer, now: Date): RecordOutcome |
 /** Records of trees and of the bush are checked by different schemas; the kind says which. */
 function schemaFor(candidate: unknown) {
   return isBushRecordKind((candidate as { kind?: unknown } | null)?.kind) ? bushRecordSchema : recordSchema;
-}
-
-/**
- * All records of a bush, or of some of its trees, by tree. One kind after the other on one connection: many readers at
- * once leave connections to each other, and to whoever writes.
- */
-export async function recordsByTree(
-  bushId: string,
-  options: {
-    readonly treeIds?: readonly string[];
-    readonly kinds?: readonly RecordKindName[];
-    readonly transaction?: Transaction;
-  } = {}
-): Promise<Map<string, WorkRecord[]>> {
-  const { treeIds, kinds = RECORD_KINDS, transaction } = options;
-  const where = treeIds ? { bushId, treeId: [...treeIds] } : { bushId };
-  const byTree = new Map<string, WorkRecord[]>();
-  for (const kind of kinds)
-    for (const record of await recordsWhere(kind, where, { transaction, byTree: treeIds !== undefined })) {
-      const list = byTree.get(record.treeId);
-      if (list) list.push(record);
-      else byTree.set(record.treeId, [record]);
-    }
-  return byTree;
-}
-
-/** All records of the bush as a whole. */
-export async function bushRecordsOf(bushId: string, transaction?: Transaction): Promise<BushRecord[]> {
-  const records: BushRecord[] = [];
-  for (const kind of BUSH_RECORD_KINDS) records.push(...(await recordsWhere(kind, { bushId }, { transaction })));
-  return records;
 }
 
 function firstIssue(error: z.ZodError): string {

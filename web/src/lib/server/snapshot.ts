@@ -8,7 +8,7 @@ import type { AnswerOf } from './contract.ts';
 import { Bush, Snapshot, SnapshotPart } from './db/index.ts';
 import { reading } from './db/reading.ts';
 import { log } from './log.ts';
-import { recordsByTree } from './records.ts';
+import { recordsByTree } from './recordRows.ts';
 import { walkOf } from './treeRegistry.ts';
 
 const gzipped = promisify(gzip);

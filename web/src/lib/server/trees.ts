@@ -5,7 +5,7 @@ import { Op, type InferAttributes, type Transaction, type WhereOptions } from 's
 
 import { writeToBush } from './bushWrite.ts';
 import { TreeRecord } from './db/index.ts';
-import { recordsByTree } from './records.ts';
+import { recordsByTree } from './recordRows.ts';
 import { storeSteps, walkOf } from './treeRegistry.ts';
 
 /**

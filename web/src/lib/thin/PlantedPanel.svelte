@@ -126,11 +126,11 @@
                     tallM = group.heightM ?? 0.5;
                   }}>Count again</button
                 >
-                <button
-                  class="btn btn-square btn-ghost btn-sm"
-                  aria-label="Take {group.name} back"
-                  onclick={() => void bush.withdraw(group)}><Trash size={14} /></button
-                >
+                {#if bush.mayTakeBack(group)}<button
+                    class="btn btn-square btn-ghost btn-sm"
+                    aria-label="Take {group.name} back"
+                    onclick={() => void bush.withdraw(group)}><Trash size={14} /></button
+                  >{/if}
               </div>
             {/if}
           {/if}

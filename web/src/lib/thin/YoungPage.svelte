@@ -176,7 +176,7 @@
           {#each plots as plot (plot.id)}
             <li>
               {plot.name} <span class="aside">{plot.on}{plot.fenced ? ', fenced' : ''}</span>
-              {#if bush.mayRecord}<button
+              {#if bush.mayTakeBack(plot)}<button
                   class="btn btn-square btn-ghost btn-xs"
                   aria-label="Take plot {plot.name} back"
                   onclick={() => void bush.withdraw(plot)}><Trash size={14} /></button

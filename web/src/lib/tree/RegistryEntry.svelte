@@ -166,7 +166,7 @@
           <button class="btn btn-primary btn-sm" disabled={tag.trim() === '' || holder !== undefined}
             >Change the line</button
           >
-          {#if entry}<button type="button" class="btn btn-outline btn-sm" onclick={takeOut}
+          {#if entry && bush.mayTakeBack(entry)}<button type="button" class="btn btn-outline btn-sm" onclick={takeOut}
               >Take it out of the book</button
             >{/if}
         </div>
