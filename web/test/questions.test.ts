@@ -53,7 +53,7 @@ const count = (taps: number) => ({
   binding: 'size' as const,
   reason: ''
 });
-const takenBack = <R extends { id: string }>(record: R) => ({
+const takenBack = (record: { readonly id: string }): object => ({
   ...record,
   id: randomUUID(),
   correctsId: record.id,
@@ -89,16 +89,10 @@ describe('two who did not know of each other', () => {
     await steward(count(1), hole(90));
     await crew(hole(92));
     const [question] = (await asked()).open;
-    const answer = {
-      ...envelope(),
-      treeId: undefined,
-      kind: 'answer' as const,
-      questionId: question!.id,
-      says: 'stays' as const,
-      note: ''
-    };
-    const { treeId: _tree, ...ofBush } = answer;
-    expect(await crew(ofBush)).toEqual(['stored']);
+    const { treeId: _tree, ...ofBush } = envelope();
+    expect(await crew({ ...ofBush, kind: 'answer', questionId: question!.id, says: 'stays', note: '' })).toEqual([
+      'stored'
+    ]);
     const { feedId } = await Bush.findByPk(bush.bushId, { rejectOnEmpty: true });
     const told = await changesAfter(bush.bushId, feedId, 0);
     const kinds = told.bushRecords.map(({ kind }) => kind);
@@ -122,8 +116,8 @@ describe('two who did not know of each other', () => {
   });
 
   it('a hole on a tree that was taken out of the book meanwhile is kept, and asked about', async () => {
-    const [born] = [randomUUID()];
-    const came = entry(born, 'X1') as { id: string };
+    const born = randomUUID();
+    const came = entry(born, 'X1');
     expect(await steward(came)).toEqual(['stored']);
     tree = born;
     expect(await steward({ ...takenBack(came), on: '2027-02-20', recordedAt: '2027-02-20T09:00:00.000Z' })).toEqual([

@@ -5,7 +5,9 @@ import {
   treeRow,
   treeSchema,
   type AnyRecord,
+  type BushRecord,
   type KeptLine,
+  type Role,
   type WorkRecord
 } from '@baumkin/core/records';
 
@@ -26,6 +28,7 @@ export class FailingServer {
   /** moods of the next requests that bring records, before `mood` holds again */
   next: Mood[] = [];
   member = { id: 'a1f9c2f7-7f2f-4d43-9c4e-0d7a3c6f1b02', name: 'Hedda' };
+  role: Role = 'steward';
   /** larger batches are not taken */
   mostRecords = 500;
   /** it breaks whenever one of these is among the records */
@@ -97,12 +100,13 @@ export class FailingServer {
     const after = Number(query.get('after'));
     if (query.get('feed') !== this.feed || after > this.#last || after < this.begins)
       return json(410, { message: 'Begin anew.' });
-    const records = this.stored.slice(after) as WorkRecord[];
+    const news = this.stored.slice(after);
+    const records = news.filter((record): record is WorkRecord => 'treeId' in record);
     const born = this.glance().trees.filter(({ id }) =>
       records.some(({ kind, treeId }) => kind === 'entry' && treeId === id)
     );
     return json(200, {
-      role: 'steward',
+      role: this.role,
       memberId: this.member.id,
       today: this.today,
       season: this.season,
@@ -111,7 +115,7 @@ export class FailingServer {
       last: this.#last,
       trees: born.map(registered),
       records,
-      bushRecords: [],
+      bushRecords: news.filter((record): record is BushRecord => !('treeId' in record)),
       stands: [],
       features: [],
       walk: null,
@@ -149,7 +153,7 @@ export class FailingServer {
       bush: {
         id: BUSH,
         name: 'Corran Hill',
-        role: 'steward',
+        role: this.role,
         settings: bushSettingsSchema.parse({}),
         version: 1,
         origin: null
@@ -162,7 +166,7 @@ export class FailingServer {
       damaged: [],
       people: [],
       baseMap: null,
-      bushRecords: [],
+      bushRecords: this.stored.filter((record): record is BushRecord => !('treeId' in record)),
       trees: all.map((row, walkOrder) => ({ ...row, walkOrder })),
       feed: this.feed,
       number: this.#last

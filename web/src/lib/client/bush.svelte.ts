@@ -86,6 +86,15 @@ export class BushState {
     const waiting = (this.outbox.byTree.get(null) ?? []).map(({ record }) => record as BushRecord);
     return effectiveRecords([...stored, ...waiting.filter(({ id }) => !known.has(id))]);
   });
+  /** Questions of the bush, each with what was answered; null while it is open. */
+  readonly questions = $derived.by(() => {
+    const answers = this.bushRecords.filter((record) => record.kind === 'answer');
+    const byQuestion = new Map(answers.map((answer) => [answer.questionId, answer]));
+    return this.bushRecords.flatMap((record) =>
+      record.kind === 'question' ? { question: record, answer: byQuestion.get(record.id) ?? null } : []
+    );
+  });
+  readonly openQuestions = $derived(this.questions.filter(({ answer }) => answer === null).length);
   /** the trees of a round that was taken out of the walk; null while the whole walk is walked */
   round = $state.raw<ReadonlySet<string> | null>(null);
   /** what the bead string and the keys step through */
@@ -280,8 +289,8 @@ export class BushState {
     return this.outbox.put(records, () => this.#fromDevice(treeIds));
   }
 
-  /** Takes records back, a tree's or the bush's: corrections that say nothing instead. */
-  async withdraw(...records: readonly (WorkRecord | BushRecord)[]): Promise<void> {
+  /** Takes records back, a tree's or the bush's. @returns the corrections that say nothing instead */
+  async withdraw(...records: readonly (WorkRecord | BushRecord)[]): Promise<(WorkRecord | BushRecord)[]> {
     const taken = records.map((record) => {
       const { id, recordedAt: _at, ...rest } = record;
       const draft = { ...rest, correctsId: id, withdrawn: true };
@@ -290,6 +299,7 @@ export class BushState {
         : writeDownOfBush(draft as BushDraft, this.#writer);
     });
     await this.#keep(taken);
+    return taken;
   }
 
   /** Steps through these trees alone, in walking order, until the round is ended. */

@@ -1,10 +1,18 @@
-import { recordSchema, type BushRecord, type WorkRecord } from '@baumkin/core/records';
+import {
+  bushRecordSchema,
+  isBushRecordKind,
+  recordSchema,
+  type BushRecord,
+  type WorkRecord
+} from '@baumkin/core/records';
 import { group } from 'd3-array';
 
 import { api, asked, KEPT_HERE } from './api.ts';
 import { SIGN_IN } from './deviceBook.ts';
 import { sendInHalves, type Answer } from './sendInHalves.ts';
 import { notKept, store, type OutboxEntry } from './store.ts';
+
+const schemaOf = ({ kind }: OutboxEntry['record']) => (isBushRecordKind(kind) ? bushRecordSchema : recordSchema);
 
 /** A record on which the server breaks is tried so often before it is set aside. */
 const MAX_TRIES = 3;
@@ -128,6 +136,13 @@ export class Outbox {
   async giveTo(entry: OutboxEntry, treeId: string): Promise<void> {
     const record = recordSchema.parse({ ...entry.record, treeId });
     await store.outbox.update(entry.id, { treeId, record: { ...record, authorId: entry.memberId } });
+    await this.again([entry]);
+  }
+
+  /** Sends a refused record for another season. @throws ZodError where it can be of none */
+  async toSeason(entry: OutboxEntry, season: number): Promise<void> {
+    const record = schemaOf(entry.record).parse({ ...entry.record, season });
+    await store.outbox.update(entry.id, { record: { ...record, authorId: entry.memberId } });
     await this.again([entry]);
   }
 

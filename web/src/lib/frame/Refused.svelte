@@ -1,9 +1,12 @@
 <script lang="ts">
-  import { recordKindOf } from '@baumkin/core/records';
+  import { recordKindOf, type WorkRecord } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import type { OutboxEntry } from '$lib/client/store.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { describe } from '$lib/labels/records.ts';
   import { counted } from '$lib/labels/counted.ts';
+  import { keepAsRemark, ofKnownTree, propose } from '$lib/questions/handing.ts';
 
   /** Records that the server would not take: shown until a person has done something about them. Nothing is thrown away unasked. */
   const { walking }: { /** a walk keeps its screen: it is opened by whoever wants to */ walking: boolean } = $props();
@@ -22,6 +25,15 @@
   const treeOf = (entry: OutboxEntry) => bush.rows.find(({ tag }) => tag === typed(entry)) ?? null;
   const isTree = ({ record }: OutboxEntry) => record.kind === 'entry' && !record.withdrawn;
 
+  /** what is typed for each: another season */
+  let seasons = $state<Record<string, number | undefined>>({});
+  const seasonOf = ({ record }: OutboxEntry) => ('season' in record ? record.season : null);
+
+  const said = (record: WorkRecord) =>
+    describe(record, {
+      length: (...to) => preferences.length(...to),
+      paintOf: (season) => bush.paintOf(season)
+    });
   async function drop({ id }: OutboxEntry): Promise<void> {
     leaving = null;
     await bush.outbox.drop(id);
@@ -79,6 +91,32 @@
                 onclick={() => bush.outbox.giveTo(entry, treeOf(entry)!.id)}>Give it to that tree</button
               >
             {/if}
+          {/if}
+          {#if seasonOf(entry) !== null}
+            <label class="flex items-center gap-2"
+              >It is of season <input
+                class="input h-12 w-24"
+                type="number"
+                min="1900"
+                max={bush.season + 1}
+                bind:value={seasons[entry.id]}
+                placeholder={String(seasonOf(entry))}
+              /></label
+            >
+            <button
+              class="btn min-h-12"
+              disabled={!seasons[entry.id] || seasons[entry.id] === seasonOf(entry)}
+              onclick={() => bush.outbox.toSeason(entry, seasons[entry.id]!)}>Send it for that season</button
+            >
+          {/if}
+          {@const record = ofKnownTree(bush, entry)}
+          {#if record && bush.mayRecord}
+            {#if !bush.mayDecide}<button class="btn min-h-12" onclick={() => propose(bush, entry, record)}
+                >Propose it to the steward</button
+              >{/if}
+            <button class="btn min-h-12" onclick={() => keepAsRemark(bush, entry, { record, said: said(record) })}
+              >Keep it as a remark</button
+            >
           {/if}
           <button class="min-h-12 link" onclick={() => (leaving = entry.id)}>Take it off this device</button>
         {/if}

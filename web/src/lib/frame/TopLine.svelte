@@ -5,6 +5,7 @@
   import Sun from '@lucide/svelte/icons/sun';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
@@ -49,14 +50,23 @@
 <header class="flex h-12 shrink-0 items-center gap-x-4 bg-neutral px-3 text-neutral-content md:px-4 print:hidden">
   <a href="/bush/{bush.id}" class="flex min-w-0 items-center gap-2.5" aria-label="State of the bush">
     <img src="/icon.svg" alt="" class="h-7 w-7 rounded-sm ring-1 ring-white/30" />
-    <span class="truncate font-slab text-[1.05rem] font-semibold">{bush.overview?.bush.name ?? 'Baumkin'}</span>
+    <span class="truncate font-slab text-[1.05rem] font-semibold {bush.openQuestions > 0 ? 'max-md:hidden' : ''}"
+      >{bush.overview?.bush.name ?? 'Baumkin'}</span
+    >
   </a>
   {#if bush.overview}<span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>{/if}
   <a
     href="/bush/{bush.id}/exchange"
     class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a
   >
-  <span class="truncate text-sm whitespace-nowrap max-md:ml-auto" role="status" data-testid="saved"
+  {#if bush.openQuestions > 0}<a
+      class="ml-auto flex min-h-11 items-center text-sm font-bold whitespace-nowrap underline underline-offset-4 md:ml-0"
+      href="/bush/{bush.id}/questions">{counted(bush.openQuestions, 'question')}</a
+    >{/if}
+  <span
+    class="truncate text-sm whitespace-nowrap {bush.openQuestions > 0 ? '' : 'max-md:ml-auto'}"
+    role="status"
+    data-testid="saved"
     >{saved}{#if saved === 'No network' && bush.overview}<span class="max-md:hidden">: working from this device</span
       >{/if}</span
   >
@@ -88,7 +98,7 @@
 <!-- What the line has no room for on a phone. -->
 <ModalDialog bind:open={more} title="More">
   <ul class="flex flex-col text-lg">
-    {#each [['Walk the tapping round', '/walk'], ['State of the bush', ''], ['Map', '/map'], ['Files and people', '/exchange']] as [label, path] (path)}
+    {#each [['Walk the tapping round', '/walk'], ['State of the bush', ''], ['Map', '/map'], ['Questions', '/questions'], ['Files and people', '/exchange']] as [label, path] (path)}
       <li class="border-b border-base-300">
         <a class="flex min-h-12 items-center" href="/bush/{bush.id}{path}" onclick={() => (more = false)}>{label}</a>
       </li>

@@ -104,6 +104,8 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
         (record.reviewOn ? `; look again by ${record.reviewOn}` : '') +
         (record.note ? `: ${record.note}` : '')
       );
+    case 'remark':
+      return `Noted: ${record.text}`;
     case 'tapBan':
       return `Never to be tapped: ${record.reasons.map((reason) => BAN_LABELS[reason]).join(', ')}${record.until ? `, until ${record.until}` : ''}${record.note ? `: ${record.note}` : ''}`;
     default:

@@ -47,18 +47,25 @@ export async function askWhereTheyClash(taken: readonly AnyRecord[], by: Writing
   const lives = await recordsByTree(bush.id, { treeIds, transaction });
   const asked = effectiveRecords(await recordsWhere('question', { bushId: bush.id }, { transaction }));
   const answers = effectiveRecords(await recordsWhere('answer', { bushId: bush.id }, { transaction }));
+  const moment = {
+    now: write.now,
+    on: taken
+      .map(({ on }) => on)
+      .sort()
+      .at(-1)!
+  };
   const answered = new Set(answers.map(({ questionId }) => questionId));
   const made: (Question | Answer)[] = [];
   for (const [treeId, seasons] of trees)
     for (const season of seasons) {
       const records = lives.get(treeId) ?? [];
       const about = { treeId, season, tag: tagIn(records) ?? (await tagOf(treeId, write)) };
-      const clashes = clashesOf(records, season).map((clash) => questionOf(clash, about, write.now));
+      const clashes = clashesOf(records, season).map((clash) => questionOf(clash, about, moment));
       const known = asked.filter((each) => each.ofTreeId === treeId && each.season === season);
       made.push(...clashes.filter(({ id }) => !known.some((each) => each.id === id)));
       for (const { id, proposal } of known)
         if (proposal === null && !answered.has(id) && !clashes.some((clash) => clash.id === id))
-          made.push(settled(id, write.now));
+          made.push(settled(id, moment));
     }
   await storeMany(made, by, transaction);
   write.records(made);
@@ -73,8 +80,15 @@ async function tagOf(treeId: string, { transaction }: BushWrite): Promise<string
   return (await TreeRecord.findByPk(treeId, { transaction }))?.tag ?? '?';
 }
 
-const stamped = (now: Date) => ({
-  on: now.toISOString().slice(0, 10),
+/** When a question is asked or closed: on the day of what raised it. */
+interface Moment {
+  readonly now: Date;
+  /** ISO date */
+  readonly on: string;
+}
+
+const stamped = ({ now, on }: Moment) => ({
+  on,
   recordedAt: now.toISOString(),
   correctsId: null,
   withdrawn: false,
@@ -85,10 +99,10 @@ const stamped = (now: Date) => ({
 function questionOf(
   { about, tapholeIds }: Clash,
   { treeId, season, tag }: { readonly treeId: string; readonly season: number; readonly tag: string },
-  now: Date
+  moment: Moment
 ): Question {
   return {
-    ...stamped(now),
+    ...stamped(moment),
     id: uuidFrom(['question', treeId, about, ...tapholeIds].join(' ')),
     kind: 'question',
     about,
@@ -100,6 +114,6 @@ function questionOf(
   };
 }
 
-function settled(questionId: string, now: Date): Answer {
-  return { ...stamped(now), id: uuidFrom(`settled ${questionId}`), kind: 'answer', questionId, says: 'settled' };
+function settled(questionId: string, moment: Moment): Answer {
+  return { ...stamped(moment), id: uuidFrom(`settled ${questionId}`), kind: 'answer', questionId, says: 'settled' };
 }

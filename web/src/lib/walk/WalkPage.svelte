@@ -138,6 +138,10 @@
         : ''}
       {left === 0 && drilled > 0 ? 'Count the spouts that are left over.' : ''}
     </p>
+    {#if bush.openQuestions > 0}<a
+        class="flex min-h-12 link items-center border-l-[6px] border-warning pl-4 font-semibold"
+        href="/bush/{bush.id}/questions">{counted(bush.openQuestions, 'question')} about what was drilled</a
+      >{/if}
     <StandSelect bind:value={walk.standId} />
     <p class="caution">
       Both hands on the drill, firm footing, goggles. In and out in one go, slightly upward. Local rules and trained

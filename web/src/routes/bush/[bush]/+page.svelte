@@ -60,6 +60,13 @@
             : `${counted(taps, 'taphole is', 'tapholes are')} decided on ${counted(toHang.length, 'tree')}, ${drilled} drilled`}.
         </p>
       </div>
+      {#if bush.openQuestions > 0}
+        <p class="border-l-[6px] border-warning pl-4">
+          <a class="inline-flex min-h-11 link items-center text-lg font-semibold" href="/bush/{bush.id}/questions"
+            >{counted(bush.openQuestions, 'question')} to answer</a
+          ><br />People wrote what does not go together, or propose something.
+        </p>
+      {/if}
       {#if next}
         <div class="border-l-[6px] border-primary pl-4">
           <p class="aside">The next best job</p>

@@ -1,0 +1,5 @@
+<script lang="ts">
+  import QuestionsPage from '$lib/questions/QuestionsPage.svelte';
+</script>
+
+<QuestionsPage />
