@@ -1,7 +1,7 @@
 <script lang="ts">
   import { speciesById } from '@baumkin/core/identify';
   import type { TreeRow } from '@baumkin/core/records';
-  import { AS_PLANNED_MM, countable, walkRows } from '@baumkin/core/bush';
+  import { AS_PLANNED_MM, countable } from '@baumkin/core/bush';
   import Printer from '@lucide/svelte/icons/printer';
   import { onDestroy, tick, untrack } from 'svelte';
 
@@ -14,12 +14,11 @@
 
   import { chanceInWords } from '$lib/labels/chance.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
-  import { plannedOn } from '$lib/labels/rotation.ts';
   import { PrintedRound } from './printedRound.svelte.ts';
   import { RoundPlan } from './roundPlan.svelte.ts';
   import { isOffPlan, TappingRound, type RoundLine } from './tappingRound.svelte.ts';
-  import HighHole from './HighHole.svelte';
-  import Sketch from './Sketch.svelte';
+  import HandOut from './HandOut.svelte';
+  import RoundPrint from './RoundPrint.svelte';
 
   /** The whole bush placed in one go, to be printed, walked and checked off. */
   const bush = useBush();
@@ -42,7 +41,12 @@
     off: isOffPlan
   };
   const shown = $derived(
-    lines.filter((line) => (standId === '' || line.row.standId === standId) && (only === 'all' || isAsked[only](line)))
+    lines.filter(
+      (line) =>
+        (standId === '' || line.row.standId === standId) &&
+        (helper === '' || helperOf(line) === helper) &&
+        (only === 'all' || isAsked[only](line))
+    )
   );
   const toDrill = $derived(shown.reduce((sum, { left }) => sum + left, 0));
   const drilled = $derived(shown.reduce((sum, { state }) => sum + state.holesThisSeason.length, 0));
@@ -63,6 +67,11 @@
     if (left < taps) return `${taps - left} of ${taps} drilled`;
     return round.isShallow(line) ? `only ${preferences.length(round.depthOf(line), 'drill')} deep` : '';
   }
+  /** whose part of the round; empty for all */
+  let helper = $state('');
+  const helpers = $derived([...new Set(round.helpers.values())]);
+  const helperOf = (line: RoundLine) => round.helpers.get(line.row.id) ?? null;
+  let handingOut = $state(false);
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
 
   let printing = $state<'cards' | 'list' | null>(null);
@@ -77,10 +86,7 @@
   /** as the paper says it that is printed now: when it was printed before, and what is new on it */
   let printedBefore = $state<string | null>(null);
   let freshOnPaper = $state.raw<ReadonlySet<string>>(new Set());
-  const since = ({ state: { rotation } }: RoundLine) =>
-    rotation ? plannedOn(rotation, rotation.earlier.coming ?? null) : '';
   const printed = $derived(shown.filter((line) => line.left > 0 && line.open.length > 0));
-  const rows = $derived(walkRows(printed));
   let pacing = $state(untrack(() => settings.minutesAHole));
   let problem = $state<string | null>(null);
   let width = $state(1000);
@@ -111,6 +117,14 @@
           href="/bush/{bush.id}/walk">Walk it, tree by tree</a
         >{/if}
       <StandSelect bind:value={standId} />
+      {#if helpers.length > 0}<select
+          class="select w-44 max-md:h-12 max-md:text-base md:select-sm"
+          aria-label="Whose part"
+          bind:value={helper}
+        >
+          <option value="">everybody’s part</option>
+          {#each helpers as name (name)}<option value={name}>{name}</option>{/each}
+        </select>{/if}
       <select class="select w-48 select-sm" aria-label="Which trees" bind:value={only}>
         <option value="all">all trees of the round</option>
         <option value="left">still to drill</option>
@@ -125,6 +139,9 @@
             : `Place the holes of ${counted(unplanned.length, 'tree')}`}</button
         >
       {/if}
+      {#if bush.mayDecide && toDrill > 0}<button class="btn btn-sm" onclick={() => (handingOut = true)}
+          >{helpers.length > 0 ? 'Handed out' : 'Hand it out'}</button
+        >{/if}
       {#if printed.length > 0}
         <button class="btn btn-sm" onclick={() => print('cards')}><Printer size={16} /> Cards, four a page</button>
         <button class="btn btn-sm" onclick={() => print('list')}><Printer size={16} /> List, a row a page</button>
@@ -177,107 +194,5 @@
   {/if}
 </div>
 
-{#if printing === 'cards'}
-  <div class="hidden print:block" data-testid="cards">
-    {#each Array.from( { length: Math.ceil(printed.length / 4) }, (_, i) => printed.slice(4 * i, 4 * i + 4) ) as page, i (i)}
-      <div class="grid h-[97vh] grid-cols-2 grid-rows-2 gap-4 bg-white text-black not-last:break-after-page">
-        {#each page as item (item.row.id)}
-          <article class="flex min-h-0 flex-col overflow-hidden border-2 border-black p-3">
-            <header class="flex items-baseline justify-between border-b-2 border-black">
-              <h2 class="text-3xl">
-                {item.row.tag}{#if freshOnPaper.has(item.row.id)}<span class="ml-2 text-xs"
-                    >new since {printedBefore}</span
-                  >{/if}
-              </h2>
-              <p class="text-right text-xs leading-tight">
-                {[bush.overview!.bush.name, bush.standOf(item.row)?.name].filter(Boolean).join(', ')}<br />season {bush.season}{bush.paintOf(
-                  bush.season
-                )
-                  ? `, ${bush.paintOf(bush.season)} paint`
-                  : ''}<br />planned {since(item)}, printed {bush.today}
-              </p>
-            </header>
-            <p class="mt-1 text-sm">
-              {speciesOf(item.row)}, {preferences.length(item.row.dbhMm!, 'trunk')}; tape at {round.tapeAt(
-                item
-              )}{#if round.isShallow(item)}<b>: shallower than usual</b>{/if}
-            </p>
-            {#each item.open as hole, k (k)}
-              {@const words = round.said(item, hole)}
-              <p class="mt-2 font-slab text-lg leading-tight font-semibold">
-                {item.open.length > 1 ? `${k + 1}: ` : ''}{words.sentence}
-              </p>
-              <p class="text-sm">
-                {words.bodyHeight}, {preferences.length(hole.heightMm, 'hand')}; {words.compass}; clear {chanceInWords(
-                  hole.pClear
-                )}
-              </p>
-              {#if words.highBare && settings.dropMm === null}<HighHole heightMm={hole.heightMm} plain />{/if}
-              <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
-                {#each ['pale', 'partly', 'brown', 'dry'] as seen (seen)}<span class="flex items-center gap-1"
-                    ><span class="inline-block h-3 w-3 border border-black"></span>{seen}</span
-                  >{/each}
-              </p>
-            {/each}
-            <Sketch task={item.placing.task} holes={item.placing.holes} spots={item.open} />
-            <p class="mt-auto border-t border-black pt-1 text-[10px]">
-              Both hands on the drill, firm footing, goggles. Local rules and trained people come first.
-            </p>
-          </article>
-        {/each}
-      </div>
-    {/each}
-  </div>
-{:else if printing === 'list'}
-  <div class="hidden bg-white text-black print:block" data-testid="rows">
-    {#each rows as { standId: stand, lines: trees, holes }, i (i)}
-      <table class="w-full text-left text-sm not-last:break-after-page">
-        <caption class="pb-2 text-left">
-          <b class="font-slab text-lg"
-            >Row {i + 1} of {rows.length}: {trees.length === 1
-              ? `tree ${trees[0]!.row.tag}`
-              : `trees ${trees[0]!.row.tag} to ${trees.at(-1)!.row.tag}`}</b
-          ><br />
-          {bush.overview!.bush.name}{stand ? `, ${bush.overview!.stands.find(({ id }) => id === stand)?.name}` : ''},
-          season
-          {bush.season}. {counted(holes, 'hole')}, {round.timeFor(holes)}; {preferences.length(settings.bitMm, 'bit')} bit{bush.paintOf(
-            bush.season
-          )
-            ? `; ${bush.paintOf(bush.season)} paint`
-            : ''}. Printed {bush.today}{printedBefore ? `; * new since the print of ${printedBefore}` : ''}.
-        </caption>
-        <thead
-          ><tr class="border-b-2 border-black"
-            ><th>Tree</th><th>Where</th><th>Height</th><th>Clear</th><th>Tape at</th><th>Planned</th><th>Shavings</th
-            ></tr
-          ></thead
-        >
-        <tbody>
-          {#each trees as item (item.row.id)}
-            {#each item.open as hole, k (k)}
-              {@const words = round.said(item, hole)}
-              <tr class="break-inside-avoid border-b border-black/40">
-                <th class="py-1.5 pr-3 align-top text-base"
-                  >{k === 0 ? item.row.tag : ''}{k === 0 && freshOnPaper.has(item.row.id) ? ' *' : ''}</th
-                >
-                <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
-                <td class="pr-3"
-                  >{words.bodyHeight}, {preferences.length(hole.heightMm, 'hand')}{words.highBare &&
-                  settings.dropMm === null
-                    ? '; too high for a bucket when the snow is gone'
-                    : ''}</td
-                >
-                <td class="pr-3">{chanceInWords(hole.pClear)}</td>
-                <td class="pr-3 whitespace-nowrap"
-                  >{#if round.isShallow(item)}<b>{round.tapeAt(item)}</b>, shallower{:else}{round.tapeAt(item)}{/if}</td
-                >
-                <td class="pr-3 text-xs whitespace-nowrap">{since(item)}</td>
-                <td class="w-24 border-l border-black/40"></td>
-              </tr>
-            {/each}
-          {/each}
-        </tbody>
-      </table>
-    {/each}
-  </div>
-{/if}
+<RoundPrint {printing} {round} lines={printed} {helperOf} {printedBefore} fresh={freshOnPaper} />
+<HandOut bind:open={handingOut} {round} />

@@ -1,6 +1,7 @@
 import {
   AS_PLANNED_MM,
   countable,
+  helpersByTree,
   instructionFor,
   placementOf,
   plannedDepth,
@@ -87,6 +88,17 @@ export class TappingRound {
   );
   /** minutes a hole at the crew's own pace; null while too few are written down */
   readonly pace = $derived.by(() => minutesAHole(this.lines.flatMap(({ state }) => state.holesThisSeason)));
+
+  /** who walks which tree, as the stewards handed the round out; empty where they did not */
+  readonly helpers = $derived.by(() => {
+    const { bushRecords, season, walked } = this.#bush;
+    const shared = bushRecords.findLast((record) => record.kind === 'roundShare' && record.season === season);
+    const stretches = shared?.kind === 'roundShare' ? shared.stretches : [];
+    return helpersByTree(
+      stretches,
+      walked.map(({ id }) => id)
+    );
+  });
 
   constructor(bush: BushState) {
     this.#bush = bush;

@@ -28,7 +28,15 @@
   const round = untrack(() => new TappingRound(bush));
   const walk: Walk<TapStop> = untrack(() => new Walk(bush, 'tap', () => stops));
   const inStand = (standId: string | null) => walk.standId === '' || walk.standId === standId;
-  const lines = $derived(round.lines.filter(({ row }) => inStand(row.standId)));
+  const me = $derived(bush.overview!.member.name);
+  const helpers = $derived([...new Set(round.helpers.values())]);
+  /** whose part is walked: her own, where she has one and chose no other */
+  const part = $derived(
+    walk.helper !== null && [...helpers, ''].includes(walk.helper) ? walk.helper : helpers.includes(me) ? me : ''
+  );
+  const lines = $derived(
+    round.lines.filter(({ row }) => inStand(row.standId) && (part === '' || round.helpers.get(row.id) === part))
+  );
   const by = $derived({ memberId: bush.overview!.member.id, today: bush.today });
   const stops = $derived(tapStops(lines, by, walk.passed));
   const left = $derived(lines.reduce((sum, line) => sum + line.left, 0));
@@ -142,7 +150,17 @@
         class="flex min-h-12 link items-center border-l-[6px] border-warning pl-4 font-semibold"
         href="/bush/{bush.id}/questions">{counted(bush.openQuestions, 'question')} about what was drilled</a
       >{/if}
-    <StandSelect bind:value={walk.standId} />
+    <div class="flex flex-wrap gap-2">
+      <StandSelect bind:value={walk.standId} />
+      {#if helpers.length > 0}<select
+          class="select h-12 w-44 text-base"
+          aria-label="Whose part"
+          bind:value={() => part, (chosen) => (walk.helper = chosen)}
+        >
+          <option value="">everybody’s part</option>
+          {#each helpers as name (name)}<option value={name}>{name === me ? 'your part' : name}</option>{/each}
+        </select>{/if}
+    </div>
     <p class="caution">
       Both hands on the drill, firm footing, goggles. In and out in one go, slightly upward. Local rules and trained
       people come first.

@@ -19,6 +19,7 @@ export interface Done {
 interface Kept {
   readonly started: boolean;
   readonly standId: string;
+  readonly helper?: string | null;
   readonly at: number | null;
   readonly here: string | null;
   readonly later: readonly string[];
@@ -34,6 +35,8 @@ export class Walk<S extends Stop> {
   started = $state(false);
   /** the stand that is walked; all where it is empty */
   standId = $state('');
+  /** whose part is walked; all where it is empty, and null as long as nobody chose */
+  helper = $state<string | null>(null);
   /** questions that were passed over, by the record that they are about */
   readonly passed = new SvelteSet<string>();
   readonly later = new SvelteSet<string>();
@@ -62,6 +65,7 @@ export class Walk<S extends Stop> {
     if (kept) {
       this.started = kept.started;
       this.standId = kept.standId;
+      this.helper = kept.helper ?? null;
       this.#at = kept.at;
       this.#here = kept.here;
       this.done = kept.done;
@@ -73,10 +77,11 @@ export class Walk<S extends Stop> {
 
   /** Keeps on this device how far she is. */
   async #keep(): Promise<void> {
-    const { started, standId, done } = this;
+    const { started, standId, helper, done } = this;
     const value: Kept = {
       started,
       standId,
+      helper,
       at: this.#at,
       here: this.#here,
       later: [...this.later],
