@@ -70,19 +70,23 @@ test('a tree is told by keyboard alone, left mid-way, taken up again, saved, and
   await expect(page.getByText('species unsettled')).toBeVisible();
 });
 
-test('in summer the leaf is asked first, in swelling time the buds are mistrusted', async ({ page }) => {
+test('branching is asked first, in summer the leaf after it, in swelling time the buds are mistrusted', async ({
+  page
+}) => {
   await signIn(page);
   const bushId = bushIdOf(page);
   const tree = (await treesOf(page, bushId)).filter((t) => t.verdict === null).at(-2)!;
   await page.goto(`/bush/${bushId}/identify/${tree.id}`);
   await page.getByLabel('in leaf').check();
+  await expect(page.locator('#look')).toHaveText(/How do twigs and buds sit/);
+  await expect(page.getByTestId('why-look')).toHaveText('Nothing is settled without it.');
+  await page.getByRole('button', { name: /^Opposite/ }).click();
   await expect(page.locator('#look')).toHaveText(/leaf/i);
   await page.getByLabel('buds swelling').check();
   await expect(page.locator('#look')).toHaveText(/swelling/);
   await page.getByRole('button', { name: /^Swelling/ }).click();
   // Of a tree that may be a beech nothing is said of spouts; of a maple it is.
   await expect(page.getByTestId('season-ending')).toHaveCount(0);
-  await look(page, 'Branching', 'Opposite');
   await look(page, 'Bud shape', 'Sharp, many scales');
   await page.getByLabel('grown').check();
   await look(page, 'Bud colour', 'Brown');

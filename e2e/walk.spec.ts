@@ -7,7 +7,7 @@ import { allSaved, bushIdOf, expectAccessible, recordsOf, signIn, treesOf } from
 const TARGET_PX = 48;
 const TYPE_PX = 16;
 
-/** Everything lies in sight, every target is large enough, and nothing is set in small type. */
+/** Everything lies in sight, or in a list that scrolls by itself, every target is large enough, and nothing is set in small type. */
 async function expectForGloves(page: Page): Promise<void> {
   const found = await page.evaluate(
     ([target, type]) => {
@@ -17,7 +17,8 @@ async function expectForGloves(page: Page): Promise<void> {
       const small = shown
         .filter((e) => e.matches('button, a, select, input'))
         .filter((e) => {
-          const { width, height } = e.getBoundingClientRect();
+          // A label is touched for what it is the label of.
+          const { width, height } = (e.closest('label') ?? e).getBoundingClientRect();
           return width < target! || height < target!;
         });
       const fine = shown.filter(
@@ -26,7 +27,12 @@ async function expectForGloves(page: Page): Promise<void> {
           parseFloat(getComputedStyle(e).fontSize) < type!
       );
       const { bottom } = main.getBoundingClientRect();
-      const below = shown.filter((e) => e.matches('button, a') && e.getBoundingClientRect().bottom > bottom + 1);
+      const below = shown.filter(
+        (e) =>
+          e.matches('button, a') &&
+          !e.closest('.overflow-y-auto:not(main)') &&
+          e.getBoundingClientRect().bottom > bottom + 1
+      );
       return {
         small: small.map(says),
         fine: fine.map(says),
@@ -137,6 +143,90 @@ test('the tapping round on a phone without a network: one tree, one question, on
   expect(await drilledIn(moved)).toContainEqual({ strategy: null, seen: ['brown'] });
 });
 
+test('every other round is walked the same way: one tree, one question, and a way back', async ({ page, context }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/walk`);
+  await page.evaluate(async () => void (await navigator.serviceWorker.ready));
+  await page.reload();
+  await wholeBook(page, bushId);
+  await context.setOffline(true);
+  const walk = page.getByTestId('walk');
+  const touch = (name: string | RegExp) => walk.getByRole('button', { name, exact: true }).tap();
+  const tag = () => page.getByTestId('walk-tag').innerText();
+  const left = async () => Number(/^\d+ of (\d+)/.exec(await page.getByTestId('walk-progress').innerText())![1]);
+  const begin = async (slug: string) => {
+    await page.goto(`/bush/${bushId}/walk/${slug}`);
+    await expect(page.getByTestId('walk-start')).toBeVisible();
+    await expectForGloves(page);
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Start' }).tap();
+    await expect(walk).toBeVisible();
+    await expectForGloves(page);
+    await expectAccessible(page);
+  };
+  /** Goes on to the next tree; undo leads back. */
+  const onwardAndBack = async (first: string, says: RegExp) => {
+    await expect(page.getByTestId('walk-tag')).not.toHaveText(first);
+    await expect(page.getByTestId('walk-last')).toHaveText(says);
+    await expect(page.getByTestId('walk-progress')).toHaveText(/^1 of/);
+    await touch('Undo');
+    await expect(page.getByTestId('walk-tag')).toHaveText(first);
+  };
+
+  // A girth on the pad; one that is out of line is asked about before it is written down, and is never saved as typed.
+  await begin('measure');
+  let first = await tag();
+  for (const key of ['9', '9', '9']) await touch(key);
+  await touch('Write it down');
+  await expect(page.getByTestId('asks')).toContainText('is that right?');
+  await expectForGloves(page);
+  await expectAccessible(page);
+  await touch('Type it again');
+  const before = /([\d.]+) cm round/.exec(await page.getByTestId('girth').innerText());
+  for (const key of before ? String(Math.ceil(Number(before[1]) + 2)) : '80') await touch(key);
+  await touch('Write it down');
+  await onwardAndBack(first, /thick$/);
+
+  // A crown in one touch.
+  await begin('crown');
+  first = await tag();
+  await touch(/^Full/);
+  await onwardAndBack(first, /crown full$/);
+
+  // Branching is the first thing that is asked, and the verdict stands below every question.
+  await begin('identify');
+  first = await tag();
+  await expect(page.getByTestId('asks')).toContainText('How do twigs and buds sit');
+  await touch(/^Opposite/);
+  await expect(page.getByTestId('asks')).not.toContainText('How do twigs and buds sit');
+  await expectForGloves(page);
+  await touch('Can’t tell');
+  await touch('Write it down');
+  await onwardAndBack(first, /^Tree/);
+
+  // A mark that is doubted before the tree becomes a question to the stewards.
+  await begin('paint');
+  first = await tag();
+  await touch(/^It is on/);
+  await onwardAndBack(first, /its mark is on$/);
+  const marks = await left();
+  await touch(/^Not this tree/);
+  await expect(page.getByRole('link', { name: '1 question' })).toBeVisible();
+  expect(await left()).toBe(marks);
+  await page.getByRole('link', { name: '1 question' }).tap();
+  await expect(page.getByTestId('question')).toContainText('Mark taken off');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: /^Leave it/ }).tap();
+  await expect(page.getByTestId('question')).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'Answered' })).toContainText('left as it was');
+
+  await begin('closing');
+  first = await tag();
+  await touch(/^All closed/);
+  await onwardAndBack(first, /old holes closed$/);
+});
+
 test('a tree is found on a pad of numbers, and before anything is typed among those next to the last one', async ({
   page
 }) => {
@@ -194,4 +284,20 @@ test('the installed program has its icons and shortcuts, and a shortcut leads wh
   await wholeBook(page, bushId);
   await context.setOffline(true);
   await lead();
+});
+
+test('a tree that is not in the book is added where it stands, in three touches after its number', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/walk/crown`);
+  await page.getByRole('button', { name: 'Start' }).tap();
+  const next = await page.getByTestId('walk-tag').innerText();
+  await page.getByTestId('walk-tag').tap();
+  for (const digit of '9041') await page.getByRole('button', { name: digit, exact: true }).tap();
+  await page.getByRole('button', { name: `Add tree 9041 to the book, next to ${next}` }).tap();
+  await expect(page).toHaveURL(/\/life\//);
+  await allSaved(page);
+  const rows = await treesOf(page, bushId);
+  const at = rows.findIndex(({ tag }) => tag === '9041');
+  expect(rows[at - 1]!.tag).toBe(next);
 });

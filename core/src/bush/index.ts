@@ -10,6 +10,7 @@ export * from './policy.ts';
 export * from './prior.ts';
 export * from './rotationBasis.ts';
 export * from './round.ts';
+export * from './roundsDue.ts';
 export * from './shares.ts';
 export * from './standTrees.ts';
 export * from './suggestion.ts';

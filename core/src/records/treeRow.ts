@@ -12,6 +12,8 @@ interface JointLine {
   readonly lookedSinceDecided: boolean;
   /** when one that is watched or braced, stands girdled or lies alive is to be looked at again */
   readonly reviewOn: string | null;
+  /** does its mark stand on its trunk? */
+  readonly markPainted: boolean;
 }
 
 /** What of a line hangs on the day, and on the bush's other trees. */
@@ -95,7 +97,8 @@ export function treeRow(tree: Tree, state: TreeState): TreeRow {
 export function ownLine(tree: Tree, state: TreeState): OwnLine {
   const joint: JointLine = {
     lookedSinceDecided: (state.assessment?.recordedAt ?? '') > (state.decision?.recordedAt ?? '9'),
-    reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null
+    reviewOn: state.fallen?.reviewOn ?? state.mark?.reviewOn ?? null,
+    markPainted: state.painted !== null && state.painted.markId === state.mark?.id
   };
   const line = emptyOwn();
   for (const part of [tree, registryLine(state), state.line, joint])
@@ -148,7 +151,7 @@ const toldLine = (
 const IN_GROUNDS = ['crownClass', 'standId', 'species', 'tapBan'] satisfies (keyof Grounds)[];
 const OWN_KEYS = [
   ...[...Object.keys(treeSchema.shape), ...LINE_KEYS].filter((key) => !(IN_GROUNDS as string[]).includes(key)),
-  ...(['lookedSinceDecided', 'reviewOn'] satisfies (keyof JointLine)[])
+  ...(['lookedSinceDecided', 'reviewOn', 'markPainted'] satisfies (keyof JointLine)[])
 ];
 const emptyOwn = shapeOf(OWN_KEYS);
 const emptyRow = shapeOf([

@@ -8,9 +8,11 @@ import { determination } from './determination.ts';
 import { entry } from './entry.ts';
 import { heightAndCrown } from './heightAndCrown.ts';
 import { mark } from './mark.ts';
+import { painted } from './painted.ts';
 import { place } from './place.ts';
 import { planting } from './planting.ts';
 import { plot } from './plot.ts';
+import { pulling } from './pulling.ts';
 import { question } from './question.ts';
 import { reading } from './reading.ts';
 import { remark } from './remark.ts';
@@ -45,7 +47,9 @@ export const KINDS = [
   trunkFeature,
   scars,
   sawnColumn,
+  pulling,
   mark,
+  painted,
   cropChoice,
   crownCard,
   cut,
@@ -70,9 +74,11 @@ export * from './determination.ts';
 export * from './entry.ts';
 export * from './heightAndCrown.ts';
 export * from './mark.ts';
+export * from './painted.ts';
 export * from './place.ts';
 export * from './planting.ts';
 export * from './plot.ts';
+export * from './pulling.ts';
 export * from './question.ts';
 export * from './reading.ts';
 export * from './remark.ts';

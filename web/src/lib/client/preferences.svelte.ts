@@ -16,15 +16,18 @@ import {
 const KEY = 'baumkin-preferences';
 type Theme = 'snow' | 'night';
 
-/** What this device's steward prefers: units and theme. One switch changes every figure at once. */
+/** What this device's steward prefers: units, theme, voice. One switch changes every figure at once. */
 class Preferences {
   units = $state<UnitSystem>('metric');
   theme = $state<Theme>('snow');
+  /** is what a walk says read out? */
+  aloud = $state(false);
 
   /** Reads what was kept; the system's own theme where nothing was. */
   restore(): void {
     const kept = readKept();
     this.units = kept.units ?? 'metric';
+    this.aloud = kept.aloud ?? false;
     this.theme = kept.theme ?? (window.matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'snow');
     document.documentElement.dataset.theme = this.theme;
   }
@@ -40,8 +43,14 @@ class Preferences {
     this.#keep();
   }
 
+  setAloud(aloud: boolean): void {
+    this.aloud = aloud;
+    this.#keep();
+  }
+
   #keep(): void {
-    localStorage.setItem(KEY, JSON.stringify({ units: this.units, theme: this.theme }));
+    const { units, theme, aloud } = this;
+    localStorage.setItem(KEY, JSON.stringify({ units, theme, aloud }));
   }
 
   length(mm: number, use: LengthUse): string {
@@ -86,12 +95,13 @@ class Preferences {
   }
 }
 
-function readKept(): { units?: UnitSystem; theme?: Theme } {
+function readKept(): { units?: UnitSystem; theme?: Theme; aloud?: boolean } {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as { units?: unknown; theme?: unknown };
+    const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, unknown>;
     return {
       units: kept.units === 'inch' || kept.units === 'metric' ? kept.units : undefined,
-      theme: kept.theme === 'snow' || kept.theme === 'night' ? kept.theme : undefined
+      theme: kept.theme === 'snow' || kept.theme === 'night' ? kept.theme : undefined,
+      aloud: kept.aloud === true
     };
   } catch {
     return {};

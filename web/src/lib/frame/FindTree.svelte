@@ -2,12 +2,13 @@
   import { wayTo } from '@baumkin/core/bush';
   import { speciesById } from '@baumkin/core/identify';
   import { compassPoint } from '@baumkin/core/math';
-  import type { TreeRow } from '@baumkin/core/records';
-  import Delete from '@lucide/svelte/icons/delete';
+  import { tagKey, type TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { saved } from '$lib/client/saved.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
+  import NumberPad from '$lib/ui/NumberPad.svelte';
 
   /** A tree by its tag, on a pad of numbers where there are no keys; before anything is typed, those that stand next to the last one. */
   let {
@@ -51,6 +52,24 @@
       }));
   });
 
+  const isTaken = $derived(bush.rows.some(({ tag }) => tagKey(tag) === tagKey(wanted.trim())));
+  /** A tree that is not in the book yet: it is walked after the one where she was last. */
+  async function addHere(): Promise<void> {
+    const treeId = crypto.randomUUID();
+    const tag = wanted.trim();
+    const record = await bush.record(treeId, {
+      kind: 'entry',
+      tag,
+      tagged: true,
+      standId: here?.standId ?? null,
+      stemOf: null,
+      afterId: here?.id ?? null,
+      note: ''
+    });
+    saved(bush, `Tree ${tag} is in the book.`, record);
+    choose(treeId);
+  }
+
   function choose(treeId: string): void {
     wanted = '';
     open = false;
@@ -80,15 +99,12 @@
       bind:value={wanted}
     />
   </form>
-  <div class="mt-2 hidden grid-cols-3 gap-2 pointer-coarse:grid" role="group" aria-label="Numbers">
-    {#each ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as digit (digit)}
-      <button class="btn h-14 text-2xl" onclick={() => (wanted += digit)}>{digit}</button>
-    {/each}
-    <button class="btn h-14 text-lg" onclick={write}>abc</button>
-    <button class="btn h-14 text-2xl" onclick={() => (wanted += '0')}>0</button>
-    <button class="btn h-14" aria-label="Take back a digit" onclick={() => (wanted = wanted.slice(0, -1))}
-      ><Delete /></button
-    >
+  <div class="mt-2 hidden pointer-coarse:block">
+    <NumberPad
+      onkey={(digit) => (wanted += digit)}
+      ondelete={() => (wanted = wanted.slice(0, -1))}
+      extra={{ label: 'abc', press: write }}
+    />
   </div>
   {#if wanted.trim() === '' && found.length > 0}<p class="mt-3 font-semibold">Next to tree {here?.tag}</p>{/if}
   <ul class="mt-2" data-testid="found">
@@ -105,7 +121,10 @@
       </li>
     {/each}
   </ul>
-  {#if wanted.trim() !== '' && found.length === 0}<p class="aside px-2">
-      No tree has a tag that starts like that.
-    </p>{/if}
+  {#if wanted.trim() !== '' && !isTaken}
+    {#if found.length === 0}<p class="px-2">No tree has a tag that starts like that.</p>{/if}
+    {#if bush.mayRecord}<button class="btn mt-2 h-auto min-h-14 w-full text-base leading-tight" onclick={addHere}
+        >Add tree {wanted.trim()} to the book{here ? `, next to ${here.tag}` : ''}</button
+      >{/if}
+  {/if}
 </ModalDialog>

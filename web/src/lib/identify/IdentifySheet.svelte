@@ -1,98 +1,36 @@
 <script lang="ts">
-  import {
-    judge,
-    likelyAge,
-    lookSeasonOf,
-    nextLooks,
-    questionAge,
-    speciesById,
-    worth,
-    WORTH_LOOKING_BITS,
-    type AgeClass,
-    type Character,
-    type CharacterId,
-    type Evidence,
-    type LookSeason,
-    type SpeciesId
-  } from '@baumkin/core/identify';
-  import { priorFor } from '@baumkin/core/bush';
+  import { questionAge, speciesById, type Character, type SpeciesId } from '@baumkin/core/identify';
   import { onMount, tick, untrack } from 'svelte';
 
   import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { dropDraft, keepDraft, readDraft } from '$lib/client/draft.ts';
   import Told from '$lib/ui/Told.svelte';
   import { capital } from '$lib/words/capital.ts';
+  import { headlineOf, inHundred, labelOf, toneOf } from '$lib/labels/identify.ts';
 
   import Circumstances from './Circumstances.svelte';
   import Declared from './Declared.svelte';
   import History from './History.svelte';
   import LookCard from './LookCard.svelte';
+  import { Looking } from './looking.svelte.ts';
   import OtherLooks from './OtherLooks.svelte';
   import SideBySide from './SideBySide.svelte';
   import Standing from './Standing.svelte';
-  import { headlineOf, inHundred, labelOf, toneOf } from '$lib/labels/identify.ts';
 
   const { treeId }: { treeId: string } = $props();
   const bush = useBush();
-  const row = $derived(bush.byId.get(treeId)!);
-  const table = $derived(bush.clueTable);
+  const looking = untrack(() => new Looking(bush, treeId));
+  const { row, table, work, last, judgement, leading, begun, current, best } = $derived(looking);
 
   /** Keys of the look-cards: letters that the frame leaves free. */
   const CARD_KEYS = 'abcdefghijkm';
 
-  interface Draft {
-    age: AgeClass;
-    season: LookSeason;
-    evidence: Partial<Record<CharacterId, string>>;
-    skipped: CharacterId[];
-  }
-
-  // The last determination's clues are where a new look begins; what is chosen here is kept on this device until it is
-  // saved or begun afresh.
-  const last = $derived(bush.stateOf(treeId).determination);
-  let work = $state<Draft>(untrack(begin));
-  let asked = $state<CharacterId | null>(null);
-  let keptAt = $state<number | null>(null);
   let comparing = $state(false);
   let heading = $state<HTMLHeadingElement | null>(null);
   let pair = $state<{ a: SpeciesId; b: SpeciesId } | null>(null);
 
-  function begin(): Draft {
-    return {
-      age: last?.age ?? likelyAge(row.dbhMm),
-      season: lookSeasonOf(bush.today),
-      evidence: { twigsFrom: 'own', ...(last?.evidence as Evidence | undefined) },
-      skipped: []
-    };
-  }
+  onMount(() => looking.read());
 
-  onMount(async () => {
-    const kept = await readDraft<Draft>(bush, 'identify', treeId);
-    if (!kept) return;
-    work = kept.value;
-    keptAt = kept.at;
-  });
-
-  const prior = $derived(priorFor(row, bush.rows));
-  const judgement = $derived(judge(work.evidence, work.age, { prior, table, season: work.season }));
-  const leading = $derived(judgement.candidates[0]!);
-  const begun = $derived(judgement.reasons.length > 0);
-  const looks = $derived(nextLooks(work.evidence, work.age, work.season, { prior, table, skipped: work.skipped }));
-  const best = $derived(looks[0] && worth(looks[0]) >= WORTH_LOOKING_BITS ? looks[0] : null);
-  /** When the buds may be swelling, that is asked before any bud is judged. */
-  const stageFirst = $derived(
-    work.season === 'swelling' && !work.evidence.budStage && !work.skipped.includes('budStage')
-  );
-  const current = $derived<Character | null>(
-    asked
-      ? table.character(asked)
-      : stageFirst
-        ? table.character('budStage')
-        : best
-          ? table.character(best.character)
-          : null
-  );
   const seen = $derived(
     table.forAge(work.age).filter((c) => c.id !== 'twigsFrom' && work.evidence[c.id] !== undefined)
   );
@@ -103,58 +41,22 @@
       .toSorted((a, b) => rank(a) - rank(b))
   );
   const rank = (c: Character) => {
-    const i = looks.findIndex((look) => look.character === c.id);
-    return i < 0 ? looks.length : i;
+    const i = looking.looks.findIndex((look) => look.character === c.id);
+    return i < 0 ? looking.looks.length : i;
   };
   const ageQuestion = $derived(questionAge(work.age, row.dbhMm));
 
-  async function keep(): Promise<void> {
-    keptAt = null;
-    if (bush.mayRecord) await keepDraft(bush, 'identify', treeId, $state.snapshot(work));
-  }
-
   /** On to the next question, which has to be seen: on a phone the cards before it filled the page. */
-  async function answered(): Promise<void> {
-    asked = null;
-    await Promise.all([tick(), keep()]);
+  async function answered(keeping: Promise<void>): Promise<void> {
+    await Promise.all([tick(), keeping]);
     heading?.scrollIntoView({ block: 'nearest' });
   }
-
-  function choose(character: Character, state: string): void {
-    if (work.evidence[character.id] === state) delete work.evidence[character.id];
-    else work.evidence[character.id] = state;
-    work.skipped = work.skipped.filter((id) => id !== character.id);
-    void answered();
-  }
-
-  function cannotTell(): void {
-    if (!current) return;
-    delete work.evidence[current.id];
-    if (!work.skipped.includes(current.id)) work.skipped.push(current.id);
-    void answered();
-  }
-
-  async function afresh(): Promise<void> {
-    await dropDraft(bush, 'identify', treeId);
-    work = begin();
-    asked = keptAt = null;
-  }
+  const choose = (character: Character, state: string) => void answered(looking.choose(character, state));
+  const cannotTell = () => void answered(looking.cannotTell());
 
   async function save(): Promise<void> {
-    const record = await bush.record(treeId, {
-      kind: 'determination',
-      verdict: judgement.verdict,
-      species: leading.species,
-      probability: leading.probability,
-      age: work.age,
-      basis: 'clues',
-      lookSeason: work.season,
-      evidence: usable,
-      note: ''
-    });
-    await dropDraft(bush, 'identify', treeId);
-    keptAt = null;
-    saved(bush, `Tree ${row.tag}: ${headlineOf(judgement.verdict, leading.species, true).toLowerCase()}.`, record);
+    const says = headlineOf(judgement.verdict, leading.species, true).toLowerCase();
+    saved(bush, `Tree ${row.tag}: ${says}.`, await looking.save());
   }
 
   function compare(): void {
@@ -162,21 +64,6 @@
     pair = comparing ? { a: leading.species, b: judgement.rival } : null;
   }
 
-  /** The clues that hold for this bark: what is saved. */
-  const usable = $derived(
-    Object.fromEntries(table.forAge(work.age).flatMap(({ id }) => (work.evidence[id] ? [[id, work.evidence[id]]] : [])))
-  );
-  /** The last determination says just this, and would be the same today. */
-  const savedNow = $derived(
-    last?.basis === 'clues' &&
-      last.age === work.age &&
-      last.verdict === judgement.verdict &&
-      last.species === leading.species &&
-      Object.keys({ ...last.evidence, ...usable }).every(
-        (id) => ({ twigsFrom: 'own', ...last.evidence })[id] === usable[id]
-      )
-  );
-  const maySave = $derived(bush.mayRecord && begun && !savedNow);
   /** Somebody who knew said what it is, and no clue was looked at. */
   const declared = $derived(last?.basis === 'declared' && !begun ? last : null);
 
@@ -189,7 +76,7 @@
     else if (!bush.mayRecord) return;
     else if (state && event.key.length === 1) choose(current!, state.id);
     else if (event.key === '0') cannotTell();
-    else if (event.key === 's' && maySave) void save();
+    else if (event.key === 's' && looking.maySave) void save();
     else return;
     event.preventDefault();
   }
@@ -199,17 +86,17 @@
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[1fr_20.5rem]">
   <section aria-labelledby="look" class="min-w-0">
     <Circumstances
-      bind:season={work.season}
-      bind:age={work.age}
-      bind:twigsFrom={work.evidence.twigsFrom}
+      bind:season={looking.work.season}
+      bind:age={looking.work.age}
+      bind:twigsFrom={looking.work.evidence.twigsFrom}
       twigs={table.character('twigsFrom')}
-      onchange={keep}
+      onchange={() => looking.keep()}
     />
     {#if ageQuestion}<p class="mb-3 border-l-4 border-primary pl-3" data-testid="age-question">{ageQuestion}</p>{/if}
-    {#if keptAt !== null}
+    {#if looking.keptAt !== null}
       <p class="mb-3 border-l-4 border-base-content pl-3">
-        Here is what you had chosen on {new Date(keptAt).toLocaleDateString('en-GB')} and not saved.
-        <button class="link" onclick={afresh}>Begin afresh</button>
+        Here is what you had chosen on {new Date(looking.keptAt).toLocaleDateString('en-GB')} and not saved.
+        <button class="link" onclick={() => looking.afresh()}>Begin afresh</button>
       </p>
     {/if}
     {#each judgement.conflicts.slice(0, 1) as { a, b } (a.character + b.character)}
@@ -221,7 +108,7 @@
         </p>
         <p class="mt-1 flex flex-wrap gap-2">
           {#each [a, b] as { character } (character)}
-            <button class="btn btn-outline btn-sm" onclick={() => (asked = character)}
+            <button class="btn btn-outline btn-sm" onclick={() => (looking.asked = character)}
               >Look again: {table.character(character).name.toLowerCase()}</button
             >
           {/each}
@@ -236,7 +123,8 @@
           {#if current.fromTwigs && work.evidence.twigsFrom === 'beside'}They may be a neighbour’s twigs: a weak clue.
           {:else if current.strength === 'weak'}A weak clue: it can nudge, never decide.
           {:else if current.strength === 'context'}It says how far the buds can be trusted, and whether the season ends.
-          {:else if asked === null && best}The look that tells most now{best.settles >= 0.05
+          {:else if looking.askedFor === 'branchingFirst'}Nothing is settled without it.
+          {:else if looking.askedFor === 'tellsMost' && best}The look that tells most now{best.settles >= 0.05
               ? `: it would settle about ${Math.round(best.settles * 100)} in 100 such trees`
               : ''}.
           {:else}{current.name}{/if}
@@ -258,7 +146,7 @@
         <button class="btn btn-outline btn-sm max-md:w-full" onclick={cannotTell} disabled={!bush.mayRecord}
           >Can’t tell <kbd class="font-sans text-xs opacity-70 max-md:hidden">0</kbd></button
         >
-        {#if asked !== null}<button class="btn btn-ghost btn-sm" onclick={() => (asked = null)}
+        {#if looking.asked !== null}<button class="btn btn-ghost btn-sm" onclick={() => (looking.asked = null)}
             >Leave it as it is</button
           >{/if}
       </div>
@@ -275,7 +163,7 @@
       </p>
     {/if}
 
-    <OtherLooks {seen} {others} evidence={work.evidence} skipped={work.skipped} bind:asked />
+    <OtherLooks {seen} {others} evidence={work.evidence} skipped={work.skipped} bind:asked={looking.asked} />
     <button class="btn mt-4 btn-outline btn-sm" aria-expanded={comparing} onclick={compare}
       >{comparing
         ? 'Close the comparison'
@@ -286,7 +174,7 @@
 
   <aside class="flex flex-col gap-4" aria-label="Standing">
     {#if declared}<Declared determination={declared} />{:else}<Standing {judgement} {begun} {table} />{/if}
-    {#if savedNow && last}
+    {#if looking.isSaved && last}
       <p class="aside">
         This is the determination of {last.on}. Change a clue to make a new one; the old one is kept.
       </p>
@@ -306,7 +194,7 @@
 <div class="mt-6"><History {treeId} /></div>
 
 <!-- For one thumb: the verdict so far and the one thing to do about it. -->
-{#if maySave}
+{#if looking.maySave}
   <div
     class="{toneOf(
       judgement.verdict,

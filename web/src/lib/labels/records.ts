@@ -104,6 +104,10 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
         (record.reviewOn ? `; look again by ${record.reviewOn}` : '') +
         (record.note ? `: ${record.note}` : '')
       );
+    case 'pulling':
+      return `${counted(record.spouts, 'spout')} of ${record.season} pulled${record.note ? `: ${record.note}` : ''}`;
+    case 'painted':
+      return `Its mark stands on the trunk${record.note ? `: ${record.note}` : ''}`;
     case 'remark':
       return `Noted: ${record.text}`;
     case 'tapBan':

@@ -1,13 +1,5 @@
 <script lang="ts">
-  import {
-    fractionalYear,
-    METHOD_SD_MM,
-    questionReading,
-    toDiameter,
-    type MeasureMethod,
-    type NeighbourReading,
-    type ReadingQuestion
-  } from '@baumkin/core/measure';
+  import { METHOD_SD_MM, toDiameter, type MeasureMethod } from '@baumkin/core/measure';
   import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { toast } from 'svelte-sonner';
 
@@ -22,6 +14,7 @@
   import RegistryEntry from '$lib/tree/RegistryEntry.svelte';
   import Term from '$lib/ui/Term.svelte';
 
+  import { askedOf } from './askedReading.ts';
   import GrowthLine from './GrowthLine.svelte';
   import HeightAndCrownForm from './HeightAndCrownForm.svelte';
   import OldQuestions from './OldQuestions.svelte';
@@ -79,18 +72,9 @@
   });
 
   const beside = $derived(besideOnWalk(bush.byId.values(), treeId));
-  const neighbours = $derived(
-    beside.flatMap((r): NeighbourReading[] => (r.lastReading && !r.cut ? [{ tag: r.tag, last: r.lastReading }] : []))
-  );
   const last = $derived(tree.lastReading);
   const lastDated = $derived(row.lastReading);
-  const question = $derived.by((): ReadingQuestion | null => {
-    if (!parsed?.ok) return null;
-    return questionReading({ year: fractionalYear(bush.today), dbhMm: parsed.dbhMm, method }, lastDated, neighbours, {
-      sizes: bush.expects.sizes ?? null,
-      tapped: tree.tapholes.length > 0
-    });
-  });
+  const question = $derived(parsed?.ok ? askedOf(bush, treeId, { dbhMm: parsed.dbhMm, method }) : null);
 
   const ring = $derived(tree.growth);
   const growthWords = $derived.by(() => {

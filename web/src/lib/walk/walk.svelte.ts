@@ -1,5 +1,5 @@
 import { stopsAhead, type Stop } from '@baumkin/core/bush';
-import type { WorkRecord } from '@baumkin/core/records';
+import type { BushRecord, WorkRecord } from '@baumkin/core/records';
 import { SvelteSet } from 'svelte/reactivity';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
@@ -12,7 +12,7 @@ const DONE_KEPT = 30;
 export interface Done {
   readonly treeId: string;
   readonly says: string;
-  readonly records: readonly WorkRecord[];
+  readonly records: readonly (WorkRecord | BushRecord)[];
 }
 
 /** What of a walk is kept on this device: a phone that went out goes on where it was. */
@@ -24,7 +24,10 @@ interface Kept {
   readonly here: string | null;
   readonly later: readonly string[];
   readonly passed: readonly string[];
+  readonly dealt?: readonly string[];
   readonly done: readonly Done[];
+  /** how many were done on which day */
+  readonly tally?: { readonly on: string; readonly many: number };
 }
 
 /**
@@ -40,8 +43,11 @@ export class Walk<S extends Stop> {
   /** questions that were passed over, by the record that they are about */
   readonly passed = new SvelteSet<string>();
   readonly later = new SvelteSet<string>();
+  /** trees of which all was said that can be said on this walk, whatever is still open */
+  readonly dealt = new SvelteSet<string>();
   done = $state.raw<readonly Done[]>([]);
   isRead = $state(false);
+  #tally = $state.raw({ on: '', many: 0 });
   #at = $state<number | null>(null);
   /** the tree where she stands, as long as there is anything left to do at it */
   #here = $state<string | null>(null);
@@ -69,8 +75,10 @@ export class Walk<S extends Stop> {
       this.#at = kept.at;
       this.#here = kept.here;
       this.done = kept.done;
+      this.#tally = kept.tally ?? this.#tally;
       for (const id of kept.later) this.later.add(id);
       for (const id of kept.passed) this.passed.add(id);
+      for (const id of kept.dealt ?? []) this.dealt.add(id);
     }
     this.isRead = true;
   }
@@ -86,7 +94,9 @@ export class Walk<S extends Stop> {
       here: this.#here,
       later: [...this.later],
       passed: [...this.passed],
-      done: $state.snapshot(done) as Done[]
+      dealt: [...this.dealt],
+      done: $state.snapshot(done) as Done[],
+      tally: this.#tally
     };
     await store.drafts.put({ key: this.#key, bushId: this.#bush.id, value, at: Date.now() });
   }
@@ -101,13 +111,31 @@ export class Walk<S extends Stop> {
     this.#at = null;
     this.#here = null;
     this.later.clear();
+    this.dealt.clear();
     return this.#keep();
   }
 
   /** Something was done at a tree; it can be taken back as long as it is among the last. */
-  did(stop: S, says: string, records: readonly WorkRecord[]): Promise<void> {
+  did(stop: S, says: string, records: Done['records']): Promise<void> {
+    this.#count(1);
     this.done = [...this.done, { treeId: stop.treeId, says, records }].slice(-DONE_KEPT);
     return this.#onward(stop);
+  }
+
+  /** All was said of a tree that can be said on this walk. */
+  finish(stop: S, says: string, records: Done['records']): Promise<void> {
+    this.dealt.add(stop.treeId);
+    return this.did(stop, says, records);
+  }
+
+  #count(by: 1 | -1): void {
+    const { today } = this.#bush;
+    this.#tally = { on: today, many: Math.max(0, this.doneToday + by) };
+  }
+
+  /** how many things were done on this device today */
+  get doneToday(): number {
+    return this.#tally.on === this.#bush.today ? this.#tally.many : 0;
   }
 
   /** A question about a record of a tree is passed over. */
@@ -127,6 +155,12 @@ export class Walk<S extends Stop> {
     return this.#keep();
   }
 
+  /** She stands at another tree of the round. */
+  goTo(treeId: string): Promise<void> {
+    this.#here = treeId;
+    return this.#keep();
+  }
+
   /** Out of reach now: the tree comes again after the others. */
   putOff(stop: S): Promise<void> {
     this.later.add(stop.treeId);
@@ -138,7 +172,9 @@ export class Walk<S extends Stop> {
   /** Takes back one of the last things that were done, and goes back to its tree. */
   async takeBack(what: Done): Promise<void> {
     await this.#bush.withdraw(...what.records);
+    this.#count(-1);
     this.done = this.done.filter((each) => each !== what);
+    this.dealt.delete(what.treeId);
     this.#here = what.treeId;
     await this.#keep();
   }

@@ -44,7 +44,7 @@
     return part === 'life' || STATIONS.some((s) => s === part) ? part : null;
   });
   const station = $derived<Station | null>(STATIONS.find((s) => s === where) ?? null);
-  const walking = $derived(page.route.id === '/bush/[bush]/walk');
+  const walking = $derived(page.route.id?.startsWith('/bush/[bush]/walk') ?? false);
   const index = $derived(bush.walked.findIndex((row) => row.id === treeId));
   const tag = $derived(treeId ? (bush.byId.get(treeId)?.tag ?? null) : null);
 

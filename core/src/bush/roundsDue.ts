@@ -1,0 +1,44 @@
+import { conditionOf, type Stand, type TreeRow } from '../records/index.ts';
+import { conditionCap } from '../taps/index.ts';
+import { releases } from '../thinning/index.ts';
+
+import { countable } from './suggestion.ts';
+
+/* At which trees a round has something to do, beside those that wait at a station. */
+
+/** Is a tree of the count to be looked up at: because nobody did, or too long ago? @param today ISO date */
+export function crownDue(row: TreeRow, stand: Stand | null, today: string): boolean {
+  return countable(row, stand) && !row.fallen && conditionCap(conditionOf(row), today).unknown;
+}
+
+/** Are spouts of the season still in a tree, as far as anybody wrote down? */
+export function pullingDue(row: Pick<TreeRow, 'cut' | 'drilled' | 'pulledSeason'>, season: number): boolean {
+  return !row.cut && row.drilled > 0 && row.pulledSeason !== season;
+}
+
+/** Old holes are looked at from this day on: by then a summer's wood has closed what it closes. Common practice: autumn. */
+const CLOSED_BY = '-08-15';
+/** Holes older than this are closed, or the tree is known to be weak. Common practice. */
+const LOOKED_AT_YEARS = 4;
+
+/**
+ * Are a tree's old holes to be looked at: has a summer gone over them since anybody did?
+ * @param today ISO date
+ */
+export function closingDue(
+  row: Pick<TreeRow, 'cut' | 'tagged' | 'lastTappedSeason' | 'lookedOn' | 'earlierLooks' | 'oldestOpenHoleYears'>,
+  today: string
+): boolean {
+  const year = Number(today.slice(0, 4));
+  const summer = today.slice(4) >= CLOSED_BY ? year : year - 1;
+  if (row.cut || row.tagged === false || row.lastTappedSeason === null) return false;
+  // A season's holes are of that year's spring: the summer of the year is the first to close them.
+  if (row.lastTappedSeason > summer || row.lastTappedSeason <= summer - LOOKED_AT_YEARS) return false;
+  const told = row.oldestOpenHoleYears === null ? null : (row.earlierLooks.oldestOpenHoleYears ?? row.lookedOn);
+  return told === null || told < `${summer}${CLOSED_BY}`;
+}
+
+/** Is a tree marked to come down, or to be girdled, and its trunk does not show it yet? */
+export function paintingDue(row: Pick<TreeRow, 'cut' | 'fallen' | 'mark' | 'markPainted'>): boolean {
+  return !row.cut && !row.fallen && releases(row.mark) && !row.markPainted;
+}

@@ -1,0 +1,55 @@
+<script lang="ts">
+  import { isSick } from '@baumkin/core/bush';
+  import { speciesById } from '@baumkin/core/identify';
+  import { untrack } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import StandSelect from '$lib/ui/StandSelect.svelte';
+
+  import OtherRounds from './OtherRounds.svelte';
+  import { ROW_ROUNDS, type RowRound, type RowRoundSlug, type RowStop } from './rowRounds.ts';
+  import { Walk } from './walk.svelte.ts';
+  import WalkFrame from './WalkFrame.svelte';
+
+  /** A round that the lines of the trees lead through, whatever is asked at each. */
+  const { slug }: { slug: RowRoundSlug } = $props();
+  const bush = useBush();
+  const round: RowRound = $derived(ROW_ROUNDS[slug]);
+  const walk: Walk<RowStop> = untrack(() => new Walk(bush, slug, () => stops));
+  const stops = $derived(
+    bush.walked.flatMap((row): RowStop[] => {
+      const inStand = walk.standId === '' || walk.standId === row.standId;
+      if (!inStand || walk.dealt.has(row.id) || !round.waits(row, bush)) return [];
+      return [{ treeId: row.id, walkOrder: row.walkOrder, sick: slug === 'pull' && isSick(row), row }];
+    })
+  );
+  const Question = $derived(round.question);
+</script>
+
+<WalkFrame
+  {walk}
+  title={round.name}
+  reading={bush.overview === null ? { done: 0, all: 0 } : null}
+  left={round.left(stops.length)}
+  progress={{ done: walk.doneToday, of: walk.doneToday + stops.length, mine: 0, what: 'of this round are done today' }}
+  mayStart={stops.length > 0 && bush.mayRecord}
+  aloud={({ row }) => `Tree ${row.tag}`}
+>
+  {#snippet about({ row }: RowStop)}
+    {row.species ? speciesById(row.species).name : 'not told yet'}{row.dbhMm === null
+      ? ''
+      : `, ${preferences.length(row.dbhMm, 'trunk')}`}
+  {/snippet}
+  {#snippet question(stop: RowStop)}{#key stop.treeId}<Question {stop} {walk} />{/key}{/snippet}
+  {#snippet start()}
+    <p class="font-slab text-3xl leading-tight font-semibold">
+      {stops.length > 0 ? `${round.left(stops.length)}.` : round.none}
+    </p>
+    {#if walk.doneToday > 0}<p>{walk.doneToday} done on this device today.</p>{/if}
+    <StandSelect bind:value={walk.standId} />
+    <p class="caution">{round.before}</p>
+    <OtherRounds current={slug} />
+  {/snippet}
+  {#snippet instead()}<a class="btn h-16 shrink-0 text-lg" href="/bush/{bush.id}">State of the bush</a>{/snippet}
+</WalkFrame>
