@@ -36,6 +36,7 @@ const LEAST = {
   'get /bushes/{bush}/members': 'viewer',
   'post /bushes/{bush}/members': 'steward',
   'patch /bushes/{bush}/members': 'viewer',
+  'delete /bushes/{bush}/members/{member}/sessions': 'steward',
   'post /bushes/{bush}/import': 'steward',
   'post /bushes/{bush}/archive': 'steward',
   'get /bushes/{bush}/files/{file}': 'viewer',
@@ -72,7 +73,7 @@ async function keyOf(memberId: string, mayWrite: boolean): Promise<string> {
 
 beforeAll(async () => {
   const { userId, bushId, treeIds } = await bushWithTrees();
-  Object.assign(path, { bush: bushId, tree: treeIds[0] });
+  Object.assign(path, { bush: bushId, tree: treeIds[0], member: userId });
   keys.steward = await keyOf(userId, true);
   keys.readOnly = await keyOf(userId, false);
   for (const role of ['crew', 'viewer'] as const) {

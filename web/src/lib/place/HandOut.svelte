@@ -1,6 +1,7 @@
 <script lang="ts">
   import { shareRound } from '@baumkin/core/bush';
   import X from '@lucide/svelte/icons/x';
+  import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
@@ -16,8 +17,9 @@
 
   let helpers = $state<string[]>([]);
   let name = $state('');
+  // Once, as it is opened: what others write meanwhile takes nothing away that was typed here.
   $effect(() => {
-    if (open) helpers = [...new Set(round.helpers.values())];
+    if (open) helpers = untrack(() => [...new Set(round.helpers.values())]);
   });
   const known = $derived(bush.overview!.people.map((person) => person.name).filter((each) => !helpers.includes(each)));
   function add(event: SubmitEvent): void {

@@ -27,6 +27,7 @@
   onDestroy(() => plan.run.stop());
 
   const round = untrack(() => new TappingRound(bush));
+  $effect(() => void round.follow());
   const lines = $derived(round.lines);
   const undecided = $derived(
     bush.walked.filter((row) => countable(row, bush.standOf(row)) && row.decidedTaps === null).length

@@ -51,7 +51,9 @@ export interface RoundLine extends Placed {
 /** The tapping round of a bush: every tree that has holes to drill this season, or had, with its plan. */
 export class TappingRound {
   readonly #bush: BushState;
-  #states = $state.raw<ReadonlyMap<string, TreeState> | null>(null);
+  #states = $state.raw<ReadonlyMap<string, { readonly row: TreeRow; readonly state: TreeState }> | null>(null);
+  #following = false;
+  #wanted: readonly TreeRow[] | null = null;
   /** how many trees were read of those that have a count */
   reading = $state.raw({ done: 0, all: 0 });
 
@@ -66,7 +68,7 @@ export class TappingRound {
     const bush = this.#bush;
     return bush.walked.flatMap((row) => {
       // Records written since the round was opened count too.
-      const state = bush.hasLife(row.id) ? this.#stateOf(row.id) : this.#states?.get(row.id);
+      const state = bush.hasLife(row.id) ? this.#stateOf(row.id) : this.#states?.get(row.id)?.state;
       if (!state || !countable(row, bush.standOf(row)) || !state.decision || state.decision.taps === 0) return [];
       const { taps } = state.decision;
       if (drillForbidden(row, bush.standOf(row), bush.today) !== null && state.holesThisSeason.length === 0) return [];
@@ -102,7 +104,6 @@ export class TappingRound {
 
   constructor(bush: BushState) {
     this.#bush = bush;
-    void this.#read();
   }
 
   /** Are all trees read that have a count? */
@@ -110,20 +111,40 @@ export class TappingRound {
     return this.#states !== null;
   }
 
-  async #read(): Promise<void> {
-    const bush = this.#bush;
-    const found: [string, TreeState][] = [];
-    const decided = bush.walked.filter((row) => (row.decidedTaps ?? 0) > 0);
+  /**
+   * Reads the trees whose lines are not those that were read, one reading at a time: others decide and drill while the round is
+   * looked at, and a tree of which something came has another line. To be called anew whenever the walk is another.
+   */
+  async follow(): Promise<void> {
+    this.#wanted = this.#bush.walked.filter((row) => (row.decidedTaps ?? 0) > 0);
+    if (this.#following) return;
+    this.#following = true;
     try {
-      for await (const { tree, records } of bush.lives(decided)) {
-        found.push([tree.id, bush.stateFrom(records)]);
-        if (found.length % 100 === 0) this.reading = { done: found.length, all: decided.length };
+      while (this.#wanted !== null) {
+        const wanted: readonly TreeRow[] = this.#wanted;
+        this.#wanted = null;
+        await this.#read(wanted);
       }
     } catch {
       // The page says what is missing.
-      return;
+    } finally {
+      this.#following = false;
     }
-    this.#states = new Map(found);
+  }
+
+  async #read(decided: readonly TreeRow[]): Promise<void> {
+    const bush = this.#bush;
+    const known = this.#states;
+    const stale = decided.filter((row) => known?.get(row.id)?.row !== row);
+    if (known !== null && stale.length === 0) return;
+    const rows = new Map(stale.map((row) => [row.id, row]));
+    const states = new Map(known);
+    let done = 0;
+    for await (const { tree, records } of bush.lives(stale)) {
+      states.set(tree.id, { row: rows.get(tree.id)!, state: bush.stateFrom(records) });
+      if (++done % 100 === 0 && known === null) this.reading = { done, all: stale.length };
+    }
+    this.#states = states;
   }
 
   #placingOf(row: TreeRow, state: TreeState, left: number): TreePlacement | null {

@@ -111,6 +111,11 @@ export async function closeSession(token: string): Promise<void> {
   await Session.destroy({ where: { tokenHash: hashToken(token) } });
 }
 
+/** Signs somebody out wherever she is signed in. Programs with a key of hers are left. */
+export async function closeSessionsOf(userId: string): Promise<void> {
+  await Session.destroy({ where: { userId } });
+}
+
 /** A member's key for a program, as she sees it: never the key itself. */
 export interface TokenNote {
   readonly id: string;

@@ -253,6 +253,9 @@ export const PATHS = {
       status: 204
     }
   },
+  '/bushes/{bush}/members/{member}/sessions': {
+    delete: { says: 'Sign a member out everywhere: a phone was lost, say', status: 204, needs: 'steward' }
+  },
   '/bushes/{bush}/import': {
     post: {
       says: 'Bring in what is new in a CSV, GPX or GeoJSON file',

@@ -21,6 +21,7 @@
   /** The tapping round on a phone: one tree, one question, one big answer. */
   const bush = useBush();
   const round = untrack(() => new TappingRound(bush));
+  $effect(() => void round.follow());
   const walk: Walk<TapStop> = untrack(() => new Walk(bush, 'tap', () => stops));
   const inStand = (standId: string | null) => walk.standId === '' || walk.standId === standId;
   const me = $derived(bush.overview!.member.name);

@@ -1,0 +1,16 @@
+import { closeSessionsOf } from '$lib/server/accounts.ts';
+import { answering, requireBush } from '$lib/server/api.ts';
+import { membersOf } from '$lib/server/bushes.ts';
+import { Refused } from '$lib/server/refusals.ts';
+
+/** Signs a member out everywhere. What waits on her devices stays there until she signs in again. */
+export async function DELETE({ params, locals }) {
+  const bush = await requireBush(locals, params.bush, 'steward');
+  await answering(signOut(bush.id, params.member));
+  return new Response(null, { status: 204 });
+}
+
+async function signOut(bushId: string, memberId: string): Promise<void> {
+  if (!(await membersOf(bushId)).some(({ id }) => id === memberId)) throw new Refused('notHere');
+  await closeSessionsOf(memberId);
+}
