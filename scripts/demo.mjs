@@ -1,15 +1,31 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { parseArgs } from 'node:util';
 
 import { ensureBuild } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { freePort, isAlive, pause, stop } from './lib/exec.mjs';
 import { serverEntry, stateDir } from './lib/paths.mjs';
 import { say, run, Trouble } from './lib/say.mjs';
-import { demoSignIn, prepareDemo, startServer } from './lib/server.mjs';
+import { demoSignIn, prepareDemo, prepareTables, startServer } from './lib/server.mjs';
 import { ensureNodeModules } from './lib/setup.mjs';
 
-/** Sets up whatever is missing, starts the database and the server with the demo bush, and stops both on Ctrl-C. */
+/**
+ * Sets up whatever is missing, starts the database and the server with the demo bush, and stops both on Ctrl-C. With `--lan` phones in
+ * the same network reach it, by TLS: without the demo's accounts, whose password everybody knows, unless `--demo` asks for them.
+ */
+const { values: asked } = parseArgs({
+  options: {
+    lan: { type: 'boolean', default: false },
+    demo: { type: 'boolean', default: false },
+    /** a name that the host is reached by, beside its own */
+    name: { type: 'string', multiple: true, default: [] },
+    /** where phones are listened for */
+    listen: { type: 'string', default: '0.0.0.0' },
+    port: { type: 'string', default: '4790' }
+  }
+});
+const withDemo = !asked.lan || asked.demo;
 const WISHED_PORT = Number(process.env.PORT ?? 4780);
 const lock = join(stateDir, 'demo.json');
 
@@ -36,29 +52,57 @@ await run(async () => {
     await ensureBuild();
     const database = await startDatabase('db');
     undo.push(database.stop);
-    const told = await prepareDemo(database.url);
+    const told = withDemo ? await prepareDemo(database.url) : '';
+    if (!withDemo) await prepareTables(database.url);
     const port = await freePort(WISHED_PORT);
     if (port !== WISHED_PORT) say(`Port ${WISHED_PORT} is taken; using ${port}.`);
     // Only now: on a fresh machine its package has just been installed.
     const { startStandins } = await import('../standins/index.mjs');
     const standins = await startStandins(freePort);
     undo.push(standins.stop);
-    const server = await startServer({ databaseUrl: database.url, port, demo: true, devices: standins.devices });
+    const { devices } = standins;
+    const server = await startServer({ databaseUrl: database.url, port, demo: withDemo, devices, fronted: asked.lan });
     undo.push(server.stop);
+    const phones = asked.lan ? await openToPhones(server.origin, undo) : null;
     writeFileSync(lock, JSON.stringify({ pid: process.pid, origin: server.origin, serverPid: server.pid }));
     server.onExit(() => {
       if (!stopping) say('The server ended by itself.');
       end(1);
     });
     const pages = standins.devices.map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`).join('\n');
-    say(
-      `\nBaumkin is ready: ${server.origin}\n${told && `${told}\n`}demo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n${pages}\nCtrl-C stops it.\n`
-    );
+    const account = withDemo ? `demo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n` : '';
+    say(`\nBaumkin is ready: ${phones ?? server.origin}\n${told && `${told}\n`}${account}${pages}\nCtrl-C stops it.\n`);
   } catch (error) {
     await stopAll();
     throw error;
   }
 });
+
+/**
+ * Lets phones of the same network in.
+ * @param {string} target where the server listens
+ * @param {(() => Promise<void>)[]} undo what is to be stopped again
+ * @returns what is told: the address, how to come in, and what to compare
+ */
+async function openToPhones(target, undo) {
+  // Only now: on a fresh machine their packages have just been installed.
+  const { namesOfHost, startFront } = await import('./lib/lanFront.mjs');
+  const { codeForTerminal } = await import('./lib/lanPages.mjs');
+  const { authorityFor } = await import('./lib/authority.mjs');
+  const host = namesOfHost();
+  const names = [...asked.name, ...host.names].map((name) => name.toLowerCase());
+  const { addresses } = host;
+  const tls = await authorityFor({ folder: join(stateDir, 'lan'), names, addresses });
+  const port = await freePort(Number(asked.port));
+  const front = await startFront({ port, listen: asked.listen, target, names, addresses, tls });
+  undo.push(front.stop);
+  const entrance = front.address.replace('https:', 'http:');
+  return `${front.address}
+New phones first: ${entrance}
+${await codeForTerminal(entrance)}
+The fingerprint that phones compare before they trust (until ${tls.until.toISOString().slice(0, 10)}):
+${tls.fingerprint}${tls.made ? '\nIt is a new one: phones have to trust it once, and may forget the one before.' : ''}`;
+}
 
 /** One demo to a checkout: says where it runs; waits for one that is just stopping. */
 async function waitForTheOther() {

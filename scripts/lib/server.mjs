@@ -17,20 +17,26 @@ export const demoSignIn = { bush: invented.bush, name, password };
  * @returns what the loader says; empty where the bush was there already
  */
 export async function prepareDemo(databaseUrl) {
-  const run = async (/** @type {string[]} */ ...entry) => {
-    const result = await exec('node', entry, { quiet: true, env: { DATABASE_URL: databaseUrl } });
-    if (result.code === 0) return result.output.trim();
-    throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
-  };
-  await run(cliEntry, 'migrate');
-  return run(demoEntry);
+  await prepareTables(databaseUrl);
+  return runOn(databaseUrl, demoEntry);
+}
+
+/** Brings the tables up to date. @param {string} databaseUrl */
+export const prepareTables = (databaseUrl) => runOn(databaseUrl, cliEntry, 'migrate');
+
+/** @param {string} databaseUrl @param {string[]} entry @returns what it says */
+async function runOn(databaseUrl, ...entry) {
+  const result = await exec('node', entry, { quiet: true, env: { DATABASE_URL: databaseUrl } });
+  if (result.code === 0) return result.output.trim();
+  throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
 }
 
 /**
  * Starts the production server on loopback and waits until it answers.
- * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[], quiet?: boolean }} options
+ * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[], quiet?: boolean, fronted?: boolean }} options
+ *   `fronted`: something before it speaks TLS, and says under which name and for whom it was asked
  */
-export async function startServer({ databaseUrl, port, demo, today, devices = [], quiet = false }) {
+export async function startServer({ databaseUrl, port, demo, today, devices = [], quiet = false, fronted = false }) {
   const origin = `http://127.0.0.1:${port}`;
   const child = spawn('node', [serverEntry], {
     detached: true,
@@ -40,7 +46,9 @@ export async function startServer({ databaseUrl, port, demo, today, devices = []
       NODE_ENV: 'production',
       HOST: '127.0.0.1',
       PORT: String(port),
-      ORIGIN: origin,
+      ...(fronted
+        ? { HOST_HEADER: 'x-forwarded-host', PROTOCOL_HEADER: 'x-forwarded-proto', ADDRESS_HEADER: 'x-forwarded-for' }
+        : { ORIGIN: origin }),
       DATABASE_URL: databaseUrl,
       // Each route sets its own limit and says so; an archive has none.
       BODY_SIZE_LIMIT: 'Infinity',

@@ -11,7 +11,9 @@ const programs = {
   mariadbd: { paths: ['/usr/sbin/mariadbd', '/usr/bin/mariadbd'], package: 'mariadb-server-core' },
   'mariadb-install-db': { paths: ['/usr/bin/mariadb-install-db'], package: 'mariadb-server-core' },
   'mariadb-admin': { paths: ['/usr/bin/mariadb-admin'], package: 'mariadb-client' },
-  chromium: { paths: ['/usr/bin/chromium'], package: 'chromium' }
+  chromium: { paths: ['/usr/bin/chromium'], package: 'chromium' },
+  openssl: { paths: ['/usr/bin/openssl'], package: 'openssl' },
+  certutil: { paths: ['/usr/bin/certutil'], package: 'libnss3-tools' }
 };
 
 /**

@@ -62,6 +62,21 @@ describe('where to drill', () => {
     expect(snow.sentence).toMatch(/175 cm above the ground, 105 cm above the snow/);
   });
 
+  it('is told by her own body, from the snow, where she measured herself', () => {
+    const own = { knee: 480, hip: 900, breast: 1200, shoulder: 1350, reach: 1950 };
+    const at = (heightMm: number, snowMm = 0) =>
+      instructionWords(instruct(trunk, { bearingDeg: 0, heightMm }, null, snowMm), 'metric', own).bodyHeight;
+    expect([980, 900, 820, 1340, 1600].map((mm) => at(mm))).toEqual([
+      '8 cm above your hip',
+      'at your hip',
+      '8 cm below your hip',
+      'at your shoulder',
+      '25 cm above your shoulder'
+    ]);
+    expect([1960, 2100].map((mm) => at(mm))).toEqual(['as high as you reach', 'higher than you reach']);
+    expect(at(1680, 700)).toBe('8 cm above your hip as you stand on the snow');
+  });
+
   it('is refused with what stands there', () => {
     expect(objectionWords({ why: 'nearDefect', what: 'seam' })).toBe('too near to a seam');
     expect(objectionWords({ why: 'nearDefect', what: null })).toBe('too near to a defect');

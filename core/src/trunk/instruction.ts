@@ -38,6 +38,27 @@ export function bodyHeight(heightMm: number): BodyHeight {
   return BODY_HEIGHTS.find(([, below]) => heightMm < below)![0];
 }
 
+/** Parts of the body that a height is told by, from below. */
+export const BODY_PARTS = ['knee', 'hip', 'breast', 'shoulder', 'reach'] as const;
+export type BodyPart = (typeof BODY_PARTS)[number];
+/** How high each is above where somebody stands, mm, as she measured herself once. */
+export type OwnBody = Readonly<Record<BodyPart, number>>;
+
+/**
+ * Where on her own body a height is: the part that is nearest, and how far above it.
+ * @param heightMm above where she stands
+ */
+export function onOwnBody(heightMm: number, body: OwnBody): { readonly part: BodyPart; readonly aboveMm: number } {
+  const off = (part: BodyPart) => Math.abs(heightMm - body[part]);
+  const part = BODY_PARTS.reduce((best, each) => (off(each) < off(best) ? each : best));
+  return { part, aboveMm: heightMm - body[part] };
+}
+
+/** Do somebody's measures rise from knee to reach? */
+export function isBody(body: OwnBody): boolean {
+  return BODY_PARTS.every((part, i) => i === 0 || body[part] > body[BODY_PARTS[i - 1]!]);
+}
+
 /** Where to drill, by what a hand measures. */
 export interface Instruction extends BarkSpot {
   /** null where nothing is near enough to measure from: by compass and height then */

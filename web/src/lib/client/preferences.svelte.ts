@@ -1,3 +1,4 @@
+import { BODY_PARTS, isBody, type OwnBody } from '@baumkin/core/trunk';
 import {
   formatBasalArea,
   formatBasalAreaDensity,
@@ -20,6 +21,8 @@ type Theme = 'snow' | 'night';
 class Preferences {
   units = $state<UnitSystem>('metric');
   theme = $state<Theme>('snow');
+  /** how high parts of her own body are who works here, mm; null where nobody measured herself */
+  body = $state.raw<OwnBody | null>(null);
   /** is what a walk says read out? */
   aloud = $state(false);
 
@@ -28,6 +31,7 @@ class Preferences {
     const kept = readKept();
     this.units = kept.units ?? 'metric';
     this.aloud = kept.aloud ?? false;
+    this.body = kept.body ?? null;
     this.theme = kept.theme ?? (window.matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'snow');
     document.documentElement.dataset.theme = this.theme;
   }
@@ -48,9 +52,14 @@ class Preferences {
     this.#keep();
   }
 
+  setBody(body: OwnBody | null): void {
+    this.body = body;
+    this.#keep();
+  }
+
   #keep(): void {
-    const { units, theme, aloud } = this;
-    localStorage.setItem(KEY, JSON.stringify({ units, theme, aloud }));
+    const { units, theme, aloud, body } = this;
+    localStorage.setItem(KEY, JSON.stringify({ units, theme, aloud, body }));
   }
 
   length(mm: number, use: LengthUse): string {
@@ -95,17 +104,23 @@ class Preferences {
   }
 }
 
-function readKept(): { units?: UnitSystem; theme?: Theme; aloud?: boolean } {
+function readKept(): { units?: UnitSystem; theme?: Theme; aloud?: boolean; body?: OwnBody } {
   try {
     const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Record<string, unknown>;
     return {
       units: kept.units === 'inch' || kept.units === 'metric' ? kept.units : undefined,
       theme: kept.theme === 'snow' || kept.theme === 'night' ? kept.theme : undefined,
-      aloud: kept.aloud === true
+      aloud: kept.aloud === true,
+      body: isOwnBody(kept.body) ? kept.body : undefined
     };
   } catch {
     return {};
   }
+}
+
+function isOwnBody(kept: unknown): kept is OwnBody {
+  const body = kept as OwnBody | null;
+  return typeof body === 'object' && body !== null && BODY_PARTS.every((part) => body[part] > 0) && isBody(body);
 }
 
 export const preferences = new Preferences();

@@ -3,7 +3,15 @@ import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import { FORESIGHTS, type Foresight, type Objection, type PlacementStrategyId } from '@baumkin/core/rotation';
 import type { SawnColumn, Shavings, TreeState, TrunkFeature } from '@baumkin/core/records';
-import type { BodyHeight, Instruction, LandmarkName, OldHole, TrunkFeatureKind } from '@baumkin/core/trunk';
+import {
+  onOwnBody,
+  type BodyHeight,
+  type Instruction,
+  type LandmarkName,
+  type OldHole,
+  type OwnBody,
+  type TrunkFeatureKind
+} from '@baumkin/core/trunk';
 import { formatLength, type LengthUse, type UnitSystem } from '@baumkin/core/units';
 
 import { DEFECT_WORDS } from './taps.ts';
@@ -175,10 +183,26 @@ export interface InstructionWords {
   readonly highBare: boolean;
 }
 
-/** An instruction in words: where the hole is, how it is found from the last one, and what to mind. */
+/** Nearer than this to a part of the body is at it, mm: nobody stands straighter. */
+const AT_PART_MM = 25;
+
+/** A height by somebody's own body: "8 cm above your hip". */
+function ownBodyWords(heightMm: number, own: OwnBody, hand: (mm: number) => string): string {
+  const { part, aboveMm } = onOwnBody(heightMm, own);
+  if (part === 'reach' && aboveMm > AT_PART_MM) return 'higher than you reach';
+  if (Math.abs(aboveMm) <= AT_PART_MM) return part === 'reach' ? 'as high as you reach' : `at your ${part}`;
+  const from = part === 'reach' ? 'what you reach' : `your ${part}`;
+  return `${hand(Math.abs(aboveMm))} ${aboveMm > 0 ? 'above' : 'below'} ${from}`;
+}
+
+/**
+ * An instruction in words: where the hole is, how it is found from the last one, and what to mind.
+ * @param own the measures of whoever is told; of a grown person where nobody measured herself
+ */
 export function instructionWords(
   { bearingDeg, heightMm, from, snowMm, body, highBare }: Instruction,
-  system: UnitSystem
+  system: UnitSystem,
+  own: OwnBody | null = null
 ): InstructionWords {
   const bearing = Math.round(bearingDeg / 5) * 5;
   const compass = `${compassPoint(bearingDeg)} side, bearing ${bearing === 360 ? 0 : bearing}°`;
@@ -192,7 +216,9 @@ export function instructionWords(
     sentence: from
       ? `From ${landmarkWords(from.name)}: ${steps.length > 0 ? steps.join(', ') : 'at the same place'}.`
       : `On the ${compass}, ${hand(heightMm)} above the ground${snowMm > 0 ? `, ${hand(Math.max(0, heightMm - snowMm))} above the snow` : ''}.`,
-    bodyHeight: BODY_WORDS[body] + (snowMm > 0 ? ' as you stand on the snow' : ''),
+    bodyHeight:
+      (own ? ownBodyWords(heightMm - snowMm, own, hand) : BODY_WORDS[body]) +
+      (snowMm > 0 ? ' as you stand on the snow' : ''),
     compass,
     highBare
   };

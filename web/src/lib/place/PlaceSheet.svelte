@@ -113,7 +113,7 @@
   const instruction = $derived(
     spot && placing ? instructionFor(placing, tree.trunkFeatures, spot, bush.asPlanned) : null
   );
-  const words = $derived(instruction && instructionWords(instruction, preferences.units));
+  const words = $derived(instruction && instructionWords(instruction, preferences.units, preferences.body));
 
   async function drilled(): Promise<void> {
     if (!spot || !outlook || !answered) return;

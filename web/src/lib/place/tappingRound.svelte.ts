@@ -19,6 +19,7 @@ import {
   type TreeRow,
   type TreeState
 } from '@baumkin/core/records';
+import type { OwnBody } from '@baumkin/core/trunk';
 import { minutesAHole } from '@baumkin/core/rotation';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
@@ -176,11 +177,16 @@ export class TappingRound {
     return minutes < 90 ? `about ${Math.round(minutes)} minutes` : `about ${Number((minutes / 60).toFixed(1))} hours`;
   }
 
-  /** Where to drill, in words. */
-  said({ placing, state }: RoundLine, spot: Pick<RoundHole, 'bearingDeg' | 'heightMm'>): InstructionWords {
+  /** Where to drill, in words. @param own the measures of whoever drills; for paper, which anybody takes, those of a grown person */
+  said(
+    { placing, state }: RoundLine,
+    spot: Pick<RoundHole, 'bearingDeg' | 'heightMm'>,
+    own: OwnBody | null = null
+  ): InstructionWords {
     return instructionWords(
       instructionFor(placing, state.trunkFeatures, spot, this.#bush.asPlanned),
-      preferences.units
+      preferences.units,
+      own
     );
   }
 

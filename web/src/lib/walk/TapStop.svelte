@@ -5,6 +5,7 @@
   import type { SpotAnswer } from '@baumkin/core/rotation';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
   import { chanceInWords } from '$lib/labels/chance.ts';
   import { SHAVINGS_LABELS } from '$lib/labels/placement.ts';
   import { drilledHole, shavingsSeen } from '$lib/place/drilling.ts';
@@ -42,7 +43,7 @@
   let answer = $state.raw<(SpotAnswer & { readonly spot: BarkSpot }) | null>(null);
   const planned = $derived(line.open[0] ?? null);
   const spot = $derived<BarkSpot | null>(moved ?? planned);
-  const words = $derived(spot && round.said(line, spot));
+  const words = $derived(spot && round.said(line, spot, preferences.body));
   const from = $derived(spot && landmarkNear(placing, tree.trunkFeatures, spot, bush.asPlanned));
   const clear = $derived(moved ? (answer?.spot === moved ? answer.outlook.pClear : null) : (planned?.pClear ?? null));
   const against = $derived(moved && answer?.spot === moved ? answer.objections.length > 0 : false);

@@ -11,6 +11,7 @@
   import TapStopView from './TapStop.svelte';
   import { drilledToday, tapStops, type TapStop } from './tapStops.ts';
   import { PlanAhead } from './planAhead.svelte.ts';
+  import OwnMeasures from './OwnMeasures.svelte';
   import OtherRounds from './OtherRounds.svelte';
   import { Walk } from './walk.svelte.ts';
   import WalkFrame from './WalkFrame.svelte';
@@ -44,6 +45,7 @@
     last?.records.some((record) => record.kind === 'shavings' && (record.seen === 'partly' || record.seen === 'brown'))
   );
 
+  let measuring = $state(false);
   // Where nobody planned the holes of a tree yet, or something was learned since, it is planned before she gets there.
   const ahead = new PlanAhead(bush);
   $effect(() => {
@@ -115,9 +117,13 @@
       Both hands on the drill, firm footing, goggles. In and out in one go, slightly upward. Local rules and trained
       people come first.
     </p>
+    <button class="flex min-h-12 link items-center self-start" onclick={() => (measuring = true)}
+      >{preferences.body ? 'Heights by your own measures' : 'Tell heights by your own body'}</button
+    >
     <OtherRounds current="tap" />
   {/snippet}
   {#snippet instead()}
     <a class="btn h-16 shrink-0 text-lg" href="/bush/{bush.id}/place/round">The whole round</a>
   {/snippet}
 </WalkFrame>
+<OwnMeasures bind:open={measuring} />
