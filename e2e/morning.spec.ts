@@ -18,6 +18,8 @@ const TOMKE = { name: 'tomke', password: 'pale-shavings' };
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
 test.setTimeout(400_000);
+/** What waits longer waits for something that never comes. */
+const PATIENCE_MS = 30_000;
 
 const walk = (page: Page) => page.getByTestId('walk');
 const tagOn = (page: Page) => page.getByTestId('walk-tag').innerText();
@@ -50,6 +52,7 @@ const touchedFor = (page: Page, says: string): Promise<number> =>
   }, says);
 
 test('a morning: two phones, forty trees, no network, and all of it once', async ({ page: desk, baseURL }, info) => {
+  desk.setDefaultTimeout(PATIENCE_MS);
   await signIn(desk);
   const bushId = bushIdOf(desk);
 
@@ -83,12 +86,17 @@ test('a morning: two phones, forty trees, no network, and all of it once', async
   // Two phones; the helper's is a browser of its own that can be killed.
   const profile = mkdtempSync(join(tmpdir(), 'baumkin-phone-'));
   const { launchOptions } = info.project.use;
-  const phone = () => chromium.launchPersistentContext(profile, { ...launchOptions, ...PHONE, baseURL });
+  const phone = async () => {
+    const context = await chromium.launchPersistentContext(profile, { ...launchOptions, ...PHONE, baseURL });
+    context.setDefaultTimeout(PATIENCE_MS);
+    return context;
+  };
   let hers = await phone();
   const stewards = await desk
     .context()
     .browser()!
     .newContext({ ...PHONE, baseURL });
+  stewards.setDefaultTimeout(PATIENCE_MS);
   try {
     let a = await hers.newPage();
     await signIn(a, TOMKE);
@@ -250,6 +258,8 @@ test('a morning: two phones, forty trees, no network, and all of it once', async
     const paper = await desk.getByTestId('rows').textContent();
     for (const page of [a, b]) {
       await page.goto(`/bush/${bushId}/walk`);
+      await expect(walk(page).or(page.getByTestId('walk-start'))).toBeVisible();
+      if (await walk(page).isVisible()) await walk(page).getByRole('button', { name: 'Stop' }).tap();
       await page.getByLabel('Whose part').selectOption('');
       await page.getByRole('button', { name: 'Start' }).tap();
       await expect(page.getByTestId('walk-words')).toBeVisible();
