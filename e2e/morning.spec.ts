@@ -271,7 +271,6 @@ test('a morning: two phones, forty trees, no network, and all of it once', async
     waited.sort((x, y) => x - y);
     const says = `a hole with its shavings: ${touches / 16} touches; the next instruction, CPU slowed ${SLOWED} times: median ${Math.round(waited[waited.length >> 1]!)} ms, most ${Math.round(waited.at(-1)!)} ms; ${before} holes in her part`;
     info.annotations.push({ type: 'measured', description: says });
-    console.log(says);
   } finally {
     await hers.close().catch(() => undefined);
     await stewards.close();

@@ -94,7 +94,15 @@ async function openToPhones(target, undo) {
   const { addresses } = host;
   const tls = await authorityFor({ folder: join(stateDir, 'lan'), names, addresses });
   const port = await freePort(Number(asked.port));
-  const front = await startFront({ port, listen: asked.listen, target, names, addresses, tls });
+  const front = await startFront({
+    port,
+    listen: asked.listen,
+    target,
+    names,
+    addresses,
+    preferred: asked.name[0]?.toLowerCase(),
+    tls
+  });
   undo.push(front.stop);
   const entrance = front.address.replace('https:', 'http:');
   return `${front.address}

@@ -38,7 +38,7 @@ const tally = { passed: 0, failed: 0 };
 const TODAY = '2026-11-23';
 
 /** The interface tests that take about as long as all the others together. */
-const SECOND_LANE = ['bench', 'offline', 'own-trees', 'path', 'thin'];
+const SECOND_LANE = ['bench', 'morning', 'offline', 'own-trees', 'path', 'thin'];
 
 /** @param {string} name @param {string} command @param {string[]} args @param {Record<string, string>} [env] */
 async function step(name, command, args, env) {
@@ -65,6 +65,20 @@ function freshReport(name) {
   const file = join(stateDir, `${name}.json`);
   rmSync(file, { force: true });
   return file;
+}
+
+/**
+ * What tests of the interface measured on their way, in words.
+ * @param {any} report of a run, or a part of one
+ * @returns {Set<string>}
+ */
+function measuredIn(report) {
+  const { annotations = [], ...parts } = report ?? {};
+  const own = annotations.filter((/** @type {any} */ { type }) => type === 'measured');
+  const inner = Object.values(parts)
+    .flat()
+    .flatMap((each) => (each && typeof each === 'object' ? [...measuredIn(each)] : []));
+  return new Set([...own.map((/** @type {any} */ { description }) => description), ...inner]);
 }
 
 /** @param {string} report */
@@ -178,7 +192,9 @@ async function throughTheInterface(database, undo) {
         ['playwright', 'test', '-c', 'e2e/playwright.config.ts', ...files.map((name) => `${name}.spec.ts`)],
         { BAUMKIN_URL: server.origin, BAUMKIN_LANE: String(lane) }
       );
-      const stats = readReport(file)?.stats ?? { expected: 0, unexpected: 0 };
+      const report = readReport(file);
+      const stats = report?.stats ?? { expected: 0, unexpected: 0 };
+      for (const told of measuredIn(report)) say(`       ${told}`);
       tally.passed += stats.expected;
       tally.failed += stats.unexpected;
       if (!ok && stats.unexpected === 0) tally.failed += 1;

@@ -75,7 +75,7 @@ async function make(folder, files, { names, addresses, now }) {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   chmodSync(folder, 0o700);
   const until = endOfSeason(now);
-  const days = Math.max(1, Math.min(MOST_DAYS, Math.ceil((until.getTime() - now.getTime()) / DAY_MS)));
+  const days = Math.max(1, Math.min(MOST_DAYS, Math.floor((until.getTime() - now.getTime()) / DAY_MS)));
   const work = join(folder, 'making');
   rmSync(work, { recursive: true, force: true });
   mkdirSync(work, { mode: 0o700 });

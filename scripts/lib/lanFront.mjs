@@ -27,12 +27,13 @@ export function namesOfHost() {
 
 /**
  * @typedef {{ key: string, cert: string, authority: string, until: Date, fingerprint: string }} Certificates
- * @param {{ port: number, listen: string, target: string, names: readonly string[], addresses: readonly string[], tls: Certificates }} options
+ * @param {{ port: number, listen: string, target: string, names: readonly string[], addresses: readonly string[], preferred?: string, tls: Certificates }} options
+ *   `preferred`: the name that people are told; an address that every phone finds where none is given
  * @returns {Promise<{ address: string, stop: () => Promise<void> }>} the address that is told to people
  */
-export async function startFront({ port, listen, target, names, addresses, tls }) {
+export async function startFront({ port, listen, target, names, addresses, preferred, tls }) {
   const hosts = new Set([...names, ...addresses].map((name) => `${name}:${port}`));
-  const address = `https://${addresses[0] ?? names[0]}:${port}`;
+  const address = `https://${preferred ?? addresses[0] ?? names[0]}:${port}`;
   const told = { address, others: [...names, ...addresses].map((name) => `https://${name}:${port}`), ...tls };
   const proxy = createProxyServer({ target, ws: false });
   const sendPage = (

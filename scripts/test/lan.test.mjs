@@ -9,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { chromium } from '@playwright/test';
 
 import { authorityFor, endOfSeason } from '../lib/authority.mjs';
+import { wholeBook } from '../lib/deviceStore.mjs';
 import { exec, pause } from '../lib/exec.mjs';
 import { root } from '../lib/paths.mjs';
 import { ensurePrograms, program } from '../lib/setup.mjs';
@@ -111,7 +112,15 @@ describe('a phone in the same network', () => {
     const page = await (await fetch(`http://127.0.0.1:${PORT}/`)).text();
     const fingerprint = /([0-9A-F]{2}:){31}[0-9A-F]{2}/.exec(output)?.[0] ?? 'none';
     expect(page).toContain(fingerprint);
-    for (const kind of ['Android', 'iPhone', 'Laptop', 'To remove it', there]) expect(page).toContain(kind);
+    for (const kind of [
+      'Android',
+      'iPhone',
+      'Laptop',
+      'To remove it',
+      there,
+      `vouches for this computer alone (${NAME}:${PORT}`
+    ])
+      expect(page).toContain(kind);
     expect(page.match(/data:image\/svg\+xml/g)).toHaveLength(2);
     const fetched = await fetch(`http://127.0.0.1:${PORT}/baumkin.crt`);
     expect(fetched.headers.get('content-type')).toBe('application/x-x509-ca-cert');
@@ -158,8 +167,10 @@ describe('a phone in the same network', () => {
       await page.evaluate(async () => void (await navigator.serviceWorker.ready));
       await page.reload();
       await page.getByTestId('saved').getByText('All saved').waitFor();
+      const bush = /** @type {RegExpExecArray} */ (/[0-9a-f-]{36}/.exec(page.url()))[0];
+      await wholeBook(page, bush);
       await context.setOffline(true);
-      await page.goto(`${page.url()}/walk`);
+      await page.goto(`/bush/${bush}/walk`);
       await page.getByTestId('walk-start').waitFor();
     } finally {
       await browser.close();
