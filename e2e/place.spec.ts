@@ -241,6 +241,55 @@ test('the whole round is placed in one go and printed as cards and as a list', a
   await expect(round).toContainText(/From the hole at the (newest|\d{4}) \w+ mark/);
 });
 
+test('a stack of cards is typed in the evening, in its order, by keys alone', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/place/cards`);
+  const card = page.getByTestId('card');
+  const tag = () => card.getByRole('heading').innerText();
+  const field = page.getByLabel('What the card says');
+  await expect(field).toBeFocused();
+  await expectAccessible(page);
+  await expectFits(page);
+
+  const first = await tag();
+  const holes = await card.getByRole('listitem').count();
+  await page.keyboard.type('p'.repeat(holes));
+  await expect(page.getByRole('status').filter({ hasText: 'Enter writes down' })).toContainText('as planned, pale');
+  await page.keyboard.press('Enter');
+  await expect(card.getByRole('heading')).not.toHaveText(first);
+  await expect(field).toBeFocused();
+  // A card without a word on it is laid aside; one that cannot be read is asked about and nothing is written.
+  const second = await tag();
+  await page.keyboard.press('Enter');
+  await expect(card.getByRole('heading')).not.toHaveText(second);
+  const third = await tag();
+  await page.keyboard.type('q');
+  await expect(page.getByText('“q” is none of')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(card.getByRole('heading')).toHaveText(third);
+  await page.keyboard.press('Backspace');
+  // The card that was laid aside is found by its tag; its hole was drilled elsewhere.
+  await page.keyboard.type(`${second} e205/118b`);
+  await expect(card.getByRole('heading')).toHaveText(second);
+  await page.keyboard.press('Enter');
+  await expect(field).toHaveValue('');
+  await allSaved(page);
+  const rows = await treesOf(page, bushId);
+  const drilledIn = async (of: string) => {
+    const records = await recordsOf(page, bushId, rows.find((row) => row.tag === of)!.id);
+    const seen = new Map(records.flatMap((r) => (r.kind === 'shavings' ? [[r.tapholeId, r.seen]] : [])));
+    return records
+      .filter((r) => r.kind === 'taphole' && r.season === 2027)
+      .map((r) => [r.strategy, r.bearingDeg, seen.get(r.id)]);
+  };
+  expect(await drilledIn(first)).toEqual(Array.from({ length: holes }, () => ['rotation', expect.any(Number), 'pale']));
+  expect(await drilledIn(second)).toEqual([[null, 205, 'brown']]);
+  // All of a card is taken back at once.
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(card.getByRole('heading')).toHaveText(second);
+});
+
 test('sheet, round, card, print and another device name the same hole, and it changes for a reason that is said', async ({
   page,
   browser

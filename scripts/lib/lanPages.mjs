@@ -11,6 +11,7 @@ const STYLE = `
   h1 { font-size: 1.9rem; line-height: 1.15 } h2 { font-size: 1.35rem; margin: 1.6rem 0 .2rem }
   li { margin: .35rem 0 } .codes { display: flex; flex-wrap: wrap; gap: 1.5rem }
   figure { margin: 0; width: 13rem } figure img { width: 100%; border: 1px solid #2b211c } figcaption { font-size: 1rem }
+  .steps { display: flex; flex-wrap: wrap; gap: .8rem }
   a.do { display: inline-block; padding: .9rem 1.3rem; background: #e28f16; color: #2b211c; font-weight: 700; text-decoration: none }
   .print { font-family: ui-monospace, monospace; font-size: .95rem; overflow-wrap: anywhere }
   .mind { border-left: .35rem solid #9d1434; padding-left: .9rem }
@@ -23,7 +24,7 @@ const KINDS = [
   {
     name: 'Android',
     trust: [
-      'Fetch the certificate below; it is put among the downloads.',
+      'Fetch the certificate above; it is put among the downloads.',
       'Settings, Security, Encryption and credentials, Install a certificate, <b>CA certificate</b>. The phone warns you: this is what it warns of.',
       'Choose <b>baumkin.crt</b>.'
     ],
@@ -32,7 +33,7 @@ const KINDS = [
   {
     name: 'iPhone and iPad',
     trust: [
-      'Fetch the certificate below in Safari and allow the profile to be loaded.',
+      'Fetch the certificate above in Safari and allow the profile to be loaded.',
       'Settings, General, VPN and Device Management: install the profile.',
       'Settings, General, About, Certificate Trust Settings: switch it on.'
     ],
@@ -41,7 +42,7 @@ const KINDS = [
   {
     name: 'Laptop',
     trust: [
-      'Fetch the certificate below.',
+      'Fetch the certificate above.',
       'In the settings of the browser look for “certificates”, Authorities, Import, and let it identify websites.'
     ],
     remove: 'In the same place: choose it among the authorities, Delete.'
@@ -56,7 +57,7 @@ export async function joinPage({ address, others, until, fingerprint }) {
     'Into the bush',
     `<h1>Into the bush with this phone</h1>
 <p>Once, and before the woods: the phone has to know this computer by a certificate. Then Baumkin opens, comes onto the phone and works without a network.</p>
-<p><a class="do" href="/baumkin.crt">1. Fetch the certificate</a> &nbsp; <a class="do" href="${escaped(address)}">2. Open Baumkin</a></p>
+<p class="steps"><a class="do" href="/baumkin.crt">1. Fetch the certificate</a> <a class="do" href="${escaped(address)}">2. Open Baumkin</a></p>
 <div class="codes"><figure><img alt="A code that leads to the certificate" src="${codes[0]}"><figcaption>1. the certificate</figcaption></figure>
 <figure><img alt="A code that leads to ${escaped(address)}" src="${codes[1]}"><figcaption>2. ${escaped(address)}</figcaption></figure></div>
 <p class="mind">Compare before you trust: the computer that serves the bush shows this same fingerprint where it was started.<br><span class="print">${escaped(fingerprint)}</span></p>

@@ -47,6 +47,7 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
     one: 'One trunk',
     pages: [
       { slug: 'round', name: 'Tapping round', load: () => import('../place/RoundPage.svelte') },
+      { slug: 'cards', name: 'Cards', load: () => import('../place/CardsPage.svelte') },
       { slug: 'brown', name: 'Brown wood', load: () => import('../place/BrownPage.svelte') },
       { slug: 'habits', name: 'Ways of placing', load: () => import('../place/StrategiesPage.svelte') },
       { slug: 'practice', name: 'Practice trunk', load: () => import('../place/PracticePage.svelte') }

@@ -6,7 +6,7 @@ import type { Draft } from '$lib/client/recordDraft.ts';
 
 /**
  * A hole of this season, as it is written down.
- * @param predictedClear chance of clear wood that was said before
+ * @param predictedClear chance of clear wood that was said before; null where nothing was
  * @param asNamed at a place that the bush's way of placing named; any other is placed by eye, whatever the bush goes by
  */
 export function drilledHole(
@@ -16,7 +16,7 @@ export function drilledHole(
     depthMm,
     predictedClear,
     asNamed
-  }: { readonly depthMm: number; readonly predictedClear: number; readonly asNamed: boolean }
+  }: { readonly depthMm: number; readonly predictedClear: number | null; readonly asNamed: boolean }
 ): Extract<Draft, { kind: 'taphole' }> {
   const { bitMm, strategy } = bush.overview!.bush.settings;
   return {
