@@ -163,6 +163,21 @@ describe('a record written on this device', () => {
     expect([sent(), bush.outbox.entries, bush.outbox.offline]).toEqual([[record.id], [], false]);
   });
 
+  it('that corrected another is taken back: what it corrected stands again', async () => {
+    const bush = await whole();
+    await bush.loadTree(tree.id);
+    const first = await bush.record(tree.id, reading(girth));
+    const second = await bush.record(tree.id, { ...reading(girth + 300), correctsId: first.id });
+    const said = () => bush.stateOf(tree.id).readings.map(({ valueMm }) => valueMm);
+    expect(said()).toContain(girth + 300);
+    const again = await bush.takeBack(second);
+    expect(said()).toContain(girth);
+    expect(said()).not.toContain(girth + 300);
+    // And that one, which brought it back, goes altogether where the first was itself taken back.
+    await bush.withdraw(again);
+    expect(said()).not.toContain(girth);
+  });
+
   it('that was refused stays to be read, on this device, until a person drops it', async () => {
     const bush = await openBush();
     device.server.mood = 'away';

@@ -22,11 +22,12 @@ export const pulling = recordKind({
   csv: {
     title: 'Pulled spouts',
     columns: [
+      { name: 'pulled_on', type: 'date', explains: 'the day', example: '2026-04-12' },
       { name: 'season', type: 'year', explains: 'the season whose spouts came out', example: '2026' },
       { name: 'spouts', type: 'integer', explains: 'how many came out', example: '2' },
       { name: 'note', type: 'string', explains: 'what was seen', example: 'one was broken' }
     ],
-    cells: ({ season: of, spouts, note: said }) => [String(of), String(spouts), said]
+    cells: ({ on, season: of, spouts, note: said }) => [on, String(of), String(spouts), said]
   }
 });
 export type Pulling = RecordOf<typeof pulling>;

@@ -14,8 +14,11 @@ export const remark = recordKind({
   holds: 'list',
   csv: {
     title: 'Remarks',
-    columns: [{ name: 'text', type: 'string', explains: 'what was noted', example: 'wasps in the hollow' }],
-    cells: ({ text }) => [text]
+    columns: [
+      { name: 'noted_on', type: 'date', explains: 'the day', example: '2026-11-20' },
+      { name: 'text', type: 'string', explains: 'what was noted', example: 'wasps in the hollow' }
+    ],
+    cells: ({ on, text }) => [on, text]
   }
 });
 export type Remark = RecordOf<typeof remark>;

@@ -302,6 +302,17 @@ export class BushState {
     return taken;
   }
 
+  /**
+   * Takes a record of a tree back where it is seen. Of a correction, what it corrected stands again: written anew in its place.
+   * @returns what was written down to do so
+   */
+  async takeBack(record: WorkRecord): Promise<WorkRecord> {
+    const earlier = this.recordsOf(record.treeId).find(({ id }) => id === record.correctsId);
+    if (!earlier || earlier.withdrawn) return (await this.withdraw(record))[0] as WorkRecord;
+    const { id: _id, recordedAt: _at, authorId: _by, treeId, ...draft } = earlier;
+    return this.record(treeId, { ...draft, correctsId: record.id } as Draft);
+  }
+
   /** Steps through these trees alone, in walking order, until the round is ended. */
   walkOnly(ids: readonly string[] | null): void {
     this.round = ids === null ? null : new Set(ids);

@@ -47,7 +47,7 @@
   let asked = $state<string | null>(null);
   async function takeBack(record: WorkRecord): Promise<void> {
     asked = null;
-    await bush.withdraw(record);
+    await bush.takeBack(record);
   }
   const brown = $derived([...tree.shavings.values()].filter((s) => s.seen !== 'pale').length);
 </script>
@@ -87,7 +87,11 @@
             {#if record.authorId}<span class="aside">· {bush.authorOf(record)}</span>{/if}
             {#if asked === record.id}
               <span class="flex flex-wrap items-center gap-2 py-1">
-                <b>Take this back?{record.correctsId === null ? '' : ' What it corrected does not come back.'}</b>
+                <b
+                  >Take this back?{records.some(({ id, withdrawn }) => id === record.correctsId && !withdrawn)
+                    ? ' What it corrected stands again.'
+                    : ''}</b
+                >
                 <button class="btn btn-sm max-md:min-h-12" onclick={() => takeBack(record)}>Take it back</button>
                 <button class="btn btn-ghost btn-sm max-md:min-h-12" onclick={() => (asked = null)}>Leave it</button>
               </span>

@@ -102,7 +102,7 @@
   }
 </script>
 
-<h1>Cards of the day</h1>
+<h1 class="mb-3">Cards of the day</h1>
 {#if !round.isRead}<GoingThrough {...round.reading} />
 {:else if cards.length === 0}<EmptyState next={{ label: 'The round', href: `/bush/${bush.id}/place/round` }}
     >No card is left to type: nothing is planned that is not drilled.</EmptyState

@@ -33,6 +33,13 @@
   const since = ({ state: { rotation } }: RoundLine) =>
     rotation ? plannedOn(rotation, rotation.earlier.coming ?? null) : '';
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
+  /** Boxes to tick, under the letters by which cards are typed in the evening. */
+  const BOXES = [
+    ['p', 'pale'],
+    ['t', 'partly'],
+    ['b', 'brown'],
+    ['d', 'dry']
+  ] as const;
   /** rows of each helper, in walking order */
   const rows = $derived(
     [...group(printed, helperOf)].flatMap(([helper, lines]) => {
@@ -80,8 +87,8 @@
               </p>
               {#if words.highBare && settings.dropMm === null}<HighHole heightMm={hole.heightMm} plain />{/if}
               <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
-                {#each ['pale', 'partly', 'brown', 'dry'] as seen (seen)}<span class="flex items-center gap-1"
-                    ><span class="inline-block h-3 w-3 border border-black"></span>{seen}</span
+                {#each BOXES as [letter, seen] (letter)}<span class="flex items-center gap-1"
+                    ><span class="inline-block h-3 w-3 border border-black"></span><b>{letter}</b> {seen}</span
                   >{/each}
               </p>
             {/each}
@@ -100,8 +107,7 @@
       <table class="w-full text-left text-sm not-last:break-after-page">
         <caption class="pb-2 text-left">
           <b class="font-slab text-lg"
-            >{helper ? `${helper}, row` : 'Row'}
-            {part} of {of}: {trees.length === 1
+            >{`${helper ? `${helper}, row` : 'Row'} ${part} of ${of}`}: {trees.length === 1
               ? `tree ${trees[0]!.row.tag}`
               : `trees ${trees[0]!.row.tag} to ${trees.at(-1)!.row.tag}`}</b
           ><br />
@@ -111,7 +117,9 @@
             bush.season
           )
             ? `; ${bush.paintOf(bush.season)} paint`
-            : ''}. Printed {bush.today}{printedBefore ? `; * new since the print of ${printedBefore}` : ''}.
+            : ''}. Shavings: p pale, t partly brown, b brown, d dry. Printed {bush.today}{printedBefore
+            ? `; * new since the print of ${printedBefore}`
+            : ''}.
         </caption>
         <thead
           ><tr class="border-b-2 border-black"
@@ -139,7 +147,11 @@
                   >{#if round.isShallow(item)}<b>{round.tapeAt(item)}</b>, shallower{:else}{round.tapeAt(item)}{/if}</td
                 >
                 <td class="pr-3 text-xs whitespace-nowrap">{since(item)}</td>
-                <td class="w-24 border-l border-black/40"></td>
+                <td class="border-l border-black/40 pl-2 whitespace-nowrap"
+                  >{#each BOXES as [letter] (letter)}<span class="mr-2 inline-flex items-center gap-0.5"
+                      ><span class="inline-block h-3 w-3 border border-black"></span><b>{letter}</b></span
+                    >{/each}</td
+                >
               </tr>
             {/each}
           {/each}
