@@ -51,7 +51,7 @@ const VIEWS = [
   },
   { name: 'marking-list', path: 'thin/list', until: 'trained' },
   { name: 'life', path: 'life', of: tapped },
-  { name: 'walk-identify', path: 'identify', of: unsettled, size: WALK },
+  { name: 'walk-identify', path: 'walk/identify', size: WALK, click: ['Start'], until: 'asks' },
   { name: 'walk-place', path: 'walk', size: WALK, click: ['Start'], until: 'walk-words' }
 ];
 

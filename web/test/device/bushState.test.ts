@@ -176,6 +176,7 @@ describe('a record written on this device', () => {
     // And that one, which brought it back, goes altogether where the first was itself taken back.
     await bush.withdraw(again);
     expect(said()).not.toContain(girth);
+    await settle(bush);
   });
 
   it('that was refused stays to be read, on this device, until a person drops it', async () => {
