@@ -301,3 +301,78 @@ test('a tree that is not in the book is added where it stands, in three touches 
   const at = rows.findIndex(({ tag }) => tag === '9041');
   expect(rows[at - 1]!.tag).toBe(next);
 });
+
+test('each tree is read out, with its hole and its question, where that is wished', async ({ page, context }) => {
+  // A voice that keeps what it was given to say.
+  await context.addInitScript(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    window.speechSynthesis.speak = (spoken) => void said.push(spoken.text);
+  });
+  const said = () => page.evaluate(() => (window as unknown as { said: string[] }).said);
+  await signIn(page);
+  await page.goto(`/bush/${bushIdOf(page)}/walk`);
+  await page.getByLabel('Read each tree out').check();
+  await page.getByRole('button', { name: 'Start' }).tap();
+  const words = await page.getByTestId('walk-words').innerText();
+  const tag = await page.getByTestId('walk-tag').innerText();
+  await expect.poll(said).toEqual([`Tree ${tag}. ${words}`]);
+  await page.getByRole('button', { name: 'Drilled', exact: true }).tap();
+  await expect.poll(said).toEqual([`Tree ${tag}. ${words}`, 'What came out?']);
+  await page.getByRole('button', { name: 'Undo' }).tap();
+  await expect.poll(async () => (await said()).length).toBe(3);
+  // Nothing is read out once it is switched off again, on this device for good.
+  await page.getByRole('button', { name: 'Stop' }).tap();
+  await page.getByLabel('Read each tree out').uncheck();
+  await page.reload();
+  await page.getByRole('button', { name: 'Start' }).tap();
+  await expect(page.getByTestId('walk-words')).toBeVisible();
+  expect(await said()).toEqual([]);
+});
+
+test('trees are found from where the phone stands, and the last things done stay at hand', async ({
+  page,
+  context
+}) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const { origin } = (
+    (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
+      bush: { origin: { lat: number; lon: number } };
+    }
+  ).bush;
+  const at = (await treesOf(page, bushId)).find((row) => row.eastM !== null && row.tag === '40')!;
+  await context.grantPermissions(['geolocation']);
+  await context.setGeolocation({
+    latitude: origin.lat + at.northM! / 111_320,
+    longitude: origin.lon + at.eastM! / (111_320 * Math.cos((origin.lat * Math.PI) / 180)),
+    accuracy: 4
+  });
+  await page.goto(`/bush/${bushId}/walk/crown`);
+  await page.getByRole('button', { name: 'Start' }).tap();
+  await page.getByTestId('walk-tag').tap();
+  await page.getByRole('button', { name: 'Nearest to where I stand' }).tap();
+  await expect(page.getByText(/^Next to you, within about/)).toBeVisible();
+  await expect(page.getByTestId('found').getByRole('button').first()).toContainText('40');
+  await page.getByTestId('found').getByRole('button').first().tap();
+
+  // What was written down is taken back after the message that said so is long gone.
+  await page.goto(`/bush/${bushId}/measure/${at.id}`);
+  await page.getByTestId('reading').fill('130 cm');
+  const right = page.getByLabel('I looked again: it is right');
+  if (await right.isVisible()) await right.check();
+  await page.getByRole('button', { name: 'Save the reading' }).tap();
+  await allSaved(page);
+  await page.reload();
+  await page.getByRole('button', { name: 'More' }).tap();
+  await page.getByRole('button', { name: 'Last things done' }).tap();
+  await expectAccessible(page);
+  await page
+    .getByTestId('last-done')
+    .getByRole('button', { name: /^Take back: Tree 40/ })
+    .tap();
+  await expect(page.getByTestId('last-done')).not.toContainText('Tree 40');
+  await allSaved(page);
+  const records = await recordsOf(page, bushId, at.id);
+  expect(records.filter((r) => r.kind === 'reading' && r.withdrawn && r.asWritten === '130 cm')).toHaveLength(1);
+});

@@ -163,6 +163,19 @@ describe('a record written on this device', () => {
     expect([sent(), bush.outbox.entries, bush.outbox.offline]).toEqual([[record.id], [], false]);
   });
 
+  it('stays at hand to be taken back, in another tab too, until it is', async () => {
+    const bush = await whole();
+    const record = await bush.record(tree.id, reading(girth));
+    await bush.lastDone.add('Tree 4: measured.', [record]);
+    await settle(bush);
+    const later = await openBush();
+    expect(later.lastDone.list.map(({ said }) => said)).toEqual(['Tree 4: measured.']);
+    await later.withdraw(...later.lastDone.list[0]!.records);
+    expect(later.lastDone.list).toEqual([]);
+    await settle(later);
+    expect((await openBush()).lastDone.list).toEqual([]);
+  });
+
   it('that corrected another is taken back: what it corrected stands again', async () => {
     const bush = await whole();
     await bush.loadTree(tree.id);

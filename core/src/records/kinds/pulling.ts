@@ -23,7 +23,7 @@ export const pulling = recordKind({
     title: 'Pulled spouts',
     columns: [
       { name: 'pulled_on', type: 'date', explains: 'the day', example: '2026-04-12' },
-      { name: 'season', type: 'year', explains: 'the season whose spouts came out', example: '2026' },
+      { name: 'spouts_of', type: 'year', explains: 'the season whose spouts came out', example: '2026' },
       { name: 'spouts', type: 'integer', explains: 'how many came out', example: '2' },
       { name: 'note', type: 'string', explains: 'what was seen', example: 'one was broken' }
     ],

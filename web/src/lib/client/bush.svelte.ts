@@ -21,6 +21,7 @@ import { api } from './api.ts';
 import { BushChanges } from './bushChanges.ts';
 import { Outbox } from './outbox.svelte.ts';
 import { InStep } from './inStep.svelte.ts';
+import { LastDone } from './lastDone.svelte.ts';
 import { livesOf, withAtHand, type TreeLife } from './lives.ts';
 import type { Glance } from './overview.ts';
 import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
@@ -47,6 +48,7 @@ export class BushState {
   #timer: ReturnType<typeof setInterval> | undefined;
 
   readonly outbox: Outbox;
+  readonly lastDone: LastDone;
   /** what the server has, kept in step */
   readonly #server: InStep;
   /** what is no record of work and cannot wait: the bush's own numbers, its walk, its ground */
@@ -114,6 +116,7 @@ export class BushState {
 
   constructor(readonly id: string) {
     const session = (stands: boolean) => void (this.signedOut = !stands);
+    this.lastDone = new LastDone(this);
     this.outbox = new Outbox(id, {
       memberId: () => this.overview?.member.id,
       arrived: (entries) => this.#arrived(entries),
@@ -158,6 +161,7 @@ export class BushState {
     // Before anything shows: a bush without what waits here would say that all is saved.
     await this.outbox.read();
     await this.#server.read();
+    await this.lastDone.read();
     const round = await store.drafts.get(`round/${this.id}`);
     this.round = round?.value ? new Set(round.value as string[]) : null;
     await this.#fromDevice(treesIn(this.outbox.entries));
@@ -299,6 +303,7 @@ export class BushState {
         : writeDownOfBush(draft as BushDraft, this.#writer);
     });
     await this.#keep(taken);
+    await this.lastDone.forget(records);
     return taken;
   }
 

@@ -1,12 +1,16 @@
 <script lang="ts">
   import { wayTo } from '@baumkin/core/bush';
   import { speciesById } from '@baumkin/core/identify';
+  import { toLocalMetres } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
   import { tagKey, type TreeRow } from '@baumkin/core/records';
+
+  import MapPin from '@lucide/svelte/icons/map-pin';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { Receiver } from '$lib/devices/receiver.svelte.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import NumberPad from '$lib/ui/NumberPad.svelte';
 
@@ -37,11 +41,23 @@
       .map((row) => ({ row, says: row.dbhMm ? preferences.length(row.dbhMm, 'trunk') : '' }));
   });
   const here = $derived(near === null ? null : (bush.byId.get(near) ?? null));
+  const receiver = new Receiver();
+  $effect(() => {
+    if (!open) receiver.stop();
+  });
+  const origin = $derived(bush.overview?.bush.origin ?? null);
+  /** where the device says that she stands; null where it was not asked, or does not tell */
+  const stands = $derived.by(() => {
+    const { mean } = receiver;
+    if (!mean || !origin || receiver.source === null) return null;
+    return { ...toLocalMetres(origin, mean), positionQuality: 'phone' as const, positionAccuracyM: mean.accuracyM };
+  });
+  const from = $derived(stands ?? here);
   const nearest = $derived.by((): Found[] => {
-    if (!open || !here) return [];
+    if (!open || !from) return [];
     return bush.walked
       .flatMap((row) => {
-        const way = row.id === here.id ? null : wayTo(here, row);
+        const way = row.id === here?.id && !stands ? null : wayTo(from, row);
         return way ? [{ row, way }] : [];
       })
       .sort((a, b) => a.way.metres - b.way.metres)
@@ -106,7 +122,19 @@
       extra={{ label: 'abc', press: write }}
     />
   </div>
-  {#if wanted.trim() === '' && found.length > 0}<p class="mt-3 font-semibold">Next to tree {here?.tag}</p>{/if}
+  {#if wanted.trim() === '' && origin && receiver.source === null}<button
+      class="btn mt-3 min-h-12 w-full"
+      onclick={() => receiver.ownPhone()}><MapPin size={18} /> Nearest to where I stand</button
+    >{/if}
+  {#if wanted.trim() === ''}
+    {#if receiver.problem}<p role="alert" class="mt-3 font-semibold text-error">{receiver.problem}</p>
+    {:else if receiver.source !== null && !stands}<p role="status" class="mt-3">Finding out where you stand …</p>{/if}
+    {#if found.length > 0}<p class="mt-3 font-semibold">
+        {stands
+          ? `Next to you, within about ${preferences.length(1000 * stands.positionAccuracyM, 'ground')}`
+          : `Next to tree ${here?.tag}`}
+      </p>{/if}
+  {/if}
   <ul class="mt-2" data-testid="found">
     {#each found as { row, says } (row.id)}
       <li>

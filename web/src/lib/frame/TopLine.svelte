@@ -1,5 +1,6 @@
 <script lang="ts">
   import CircleHelp from '@lucide/svelte/icons/circle-question-mark';
+  import History from '@lucide/svelte/icons/history';
   import Menu from '@lucide/svelte/icons/menu';
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
@@ -9,11 +10,13 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
+  import LastDone from './LastDone.svelte';
   import SignOut from './SignOut.svelte';
 
   const { onhelp }: { onhelp: () => void } = $props();
   const bush = useBush();
   let more = $state(false);
+  let lastOpen = $state(false);
   const turned = $derived(preferences.theme === 'snow' ? 'Dark theme' : 'Light theme');
   const turnTheme = () => preferences.setTheme(preferences.theme === 'snow' ? 'night' : 'snow');
 
@@ -80,6 +83,11 @@
   </button>
   <button
     class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
+    aria-label="Last things done"
+    onclick={() => (lastOpen = true)}><History size={18} /></button
+  >
+  <button
+    class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
     aria-label="Help and keys"
     onclick={onhelp}><CircleHelp size={18} /></button
   >
@@ -108,6 +116,15 @@
         class="min-h-12 w-full text-left"
         onclick={() => {
           more = false;
+          lastOpen = true;
+        }}>Last things done</button
+      >
+    </li>
+    <li class="border-b border-base-300">
+      <button
+        class="min-h-12 w-full text-left"
+        onclick={() => {
+          more = false;
           onhelp();
         }}>Words of the trade</button
       >
@@ -125,3 +142,4 @@
     </li>
   </ul>
 </ModalDialog>
+<LastDone bind:open={lastOpen} />

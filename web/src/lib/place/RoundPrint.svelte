@@ -33,6 +33,15 @@
   const since = ({ state: { rotation } }: RoundLine) =>
     rotation ? plannedOn(rotation, rotation.earlier.coming ?? null) : '';
   const speciesOf = (row: TreeRow) => (row.species ? speciesById(row.species).name : 'maple');
+  const CARDS_A_PAGE = 4;
+  /** cards in walking order, each helper's on pages of their own */
+  const cardPages = $derived(
+    [...group(printed, helperOf).values()].flatMap((own) =>
+      Array.from({ length: Math.ceil(own.length / CARDS_A_PAGE) }, (_, i) =>
+        own.slice(CARDS_A_PAGE * i, CARDS_A_PAGE * (i + 1))
+      )
+    )
+  );
   /** Boxes to tick, under the letters by which cards are typed in the evening. */
   const BOXES = [
     ['p', 'pale'],
@@ -51,7 +60,7 @@
 
 {#if printing === 'cards'}
   <div class="hidden print:block" data-testid="cards">
-    {#each Array.from( { length: Math.ceil(printed.length / 4) }, (_, i) => printed.slice(4 * i, 4 * i + 4) ) as page, i (i)}
+    {#each cardPages as page, i (i)}
       <div class="grid h-[97vh] grid-cols-2 grid-rows-2 gap-4 bg-white text-black not-last:break-after-page">
         {#each page as item (item.row.id)}
           <article class="flex min-h-0 flex-col overflow-hidden border-2 border-black p-3">

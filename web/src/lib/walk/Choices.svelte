@@ -1,4 +1,6 @@
 <script lang="ts" generics="T">
+  import { felt } from './aloud.ts';
+
   /** What may be so, each on a button for a glove. */
   interface Props {
     choices: readonly { readonly value: T; readonly label: string; readonly meaning: string }[];
@@ -12,7 +14,7 @@
   async function choose(value: T, label: string): Promise<void> {
     if (busy) return;
     busy = true;
-    navigator.vibrate?.(20);
+    felt(false);
     try {
       await onchoose(value, label);
     } finally {

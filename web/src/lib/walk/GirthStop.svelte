@@ -8,6 +8,7 @@
   import { askedOf } from '$lib/measure/askedReading.ts';
   import NumberPad from '$lib/ui/NumberPad.svelte';
 
+  import { felt } from './aloud.ts';
   import type { RowStopProps } from './rowRounds.ts';
 
   /** The girth of one tree, typed on the pad; what is out of line is asked before it is written down. */
@@ -42,7 +43,7 @@
   async function keep({ confirmed, dbhMm }: { confirmed: boolean; dbhMm?: number }): Promise<void> {
     if (busy || read?.problem !== null) return;
     busy = true;
-    navigator.vibrate?.(40);
+    felt(true);
     const here = stop;
     const mm = dbhMm ?? read.dbhMm;
     const girth = dbhMm === undefined;

@@ -8,6 +8,7 @@
   import { Looking } from '$lib/identify/looking.svelte.ts';
   import Told from '$lib/ui/Told.svelte';
 
+  import { felt } from './aloud.ts';
   import type { RowStopProps } from './rowRounds.ts';
 
   /** What a tree is, one look after another: the next best is asked, until nothing would change the answer. */
@@ -24,7 +25,7 @@
   let busy = $state(false);
   async function choose(state: CharacterState): Promise<void> {
     if (!current || busy) return;
-    navigator.vibrate?.(20);
+    felt(false);
     await looking.choose(current, state.id);
   }
   async function save(): Promise<void> {

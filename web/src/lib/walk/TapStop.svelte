@@ -15,6 +15,7 @@
   import { capital } from '$lib/words/capital.ts';
   import { lastAsked } from '$lib/workers/lastAsked.ts';
 
+  import { felt } from './aloud.ts';
   import type { TapStop } from './tapStops.ts';
   import TrunkView from './TrunkView.svelte';
   import type { Walk } from './walk.svelte.ts';
@@ -62,7 +63,7 @@
   async function drilled(): Promise<void> {
     if (!spot || clear === null || busy) return;
     busy = true;
-    navigator.vibrate?.(40);
+    felt(true);
     // Once it is written down, the walk may stand at another tree already.
     const here = stop;
     const how = { depthMm: round.depthOf(line), predictedClear: clear, asNamed: moved === null };
@@ -75,7 +76,7 @@
   async function looked(hole: Taphole, seen: Shavings['seen'], label: string): Promise<void> {
     if (busy) return;
     busy = true;
-    navigator.vibrate?.(20);
+    felt(false);
     const here = stop;
     const shavings = await bush.record(here.treeId, shavingsSeen(hole, seen));
     await walk.did(here, `Tree ${here.line.row.tag}: ${label.toLowerCase()}`, [shavings]);

@@ -3,7 +3,7 @@ import type { BushRecord, WorkRecord } from '@baumkin/core/records';
 import { SvelteSet } from 'svelte/reactivity';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
-import { store } from '$lib/client/store.ts';
+import { keepDraft, readDraft } from '$lib/client/draft.ts';
 
 /** So many of the last things done can be taken back on the walk. */
 const DONE_KEPT = 30;
@@ -52,6 +52,7 @@ export class Walk<S extends Stop> {
   /** the tree where she stands, as long as there is anything left to do at it */
   #here = $state<string | null>(null);
   readonly #bush: BushState;
+  /** whose walk it is besides: two who share a phone walk each her own */
   readonly #key: string;
   readonly #stops: () => readonly S[];
 
@@ -61,13 +62,13 @@ export class Walk<S extends Stop> {
   /** @param round which round it is @param stops what is left to do on it */
   constructor(bush: BushState, round: string, stops: () => readonly S[]) {
     this.#bush = bush;
-    this.#key = `walk/${round}/${bush.id}`;
+    this.#key = `${round}/${bush.id}`;
     this.#stops = stops;
     void this.#read();
   }
 
   async #read(): Promise<void> {
-    const kept = (await store.drafts.get(this.#key))?.value as Kept | undefined;
+    const kept = (await readDraft<Kept>(this.#bush, 'walk', this.#key))?.value;
     if (kept) {
       this.started = kept.started;
       this.standId = kept.standId;
@@ -98,7 +99,7 @@ export class Walk<S extends Stop> {
       done: $state.snapshot(done) as Done[],
       tally: this.#tally
     };
-    await store.drafts.put({ key: this.#key, bushId: this.#bush.id, value, at: Date.now() });
+    await keepDraft(this.#bush, 'walk', this.#key, value);
   }
 
   start(): Promise<void> {
