@@ -17,6 +17,7 @@ import { envelopeOf, round, uuidMaker, type TaggedTree } from './draw.ts';
 import { lifeOf } from './history.ts';
 import { laidOpen } from './laidOpen.ts';
 import { planned } from './planned.ts';
+import { rounds } from './rounds.ts';
 import { betweenTheTagged, cruise, heightsAndCrowns, inPassing, onTrunks, secondStems } from './survey.ts';
 import { thinning } from './thinning.ts';
 import { LANDSCAPE, STANDS } from './landscape.ts';
@@ -32,7 +33,7 @@ export interface DemoBush {
   /** ids of the trees in walking order */
   readonly walk: string[];
   readonly records: WorkRecord[];
-  /** plots, seedling plots and kept plans */
+  /** plots, seedling plots, kept plans, questions with their answers */
   readonly ofBush: BushRecord[];
 }
 
@@ -81,13 +82,15 @@ export function corranHill(seed = 1798): DemoBush {
   records.push(...thinned.records);
   swapTags(trees, records);
   records.push(...laidOpen(wood, trees, records, uuid));
+  const walked = rounds(trees, records, uuid);
+  records.push(...walked.records);
   const done = records.map((record) => recordSchema.parse(record));
   return {
     stands,
     features,
     walk,
     records: [...done, ...planned(done, uuid).map((record) => recordSchema.parse(record))],
-    ofBush: [...plots, ...thinned.ofBush].map((record) => bushRecordSchema.parse(record))
+    ofBush: [...plots, ...thinned.ofBush, ...walked.ofBush].map((record) => bushRecordSchema.parse(record))
   };
 }
 

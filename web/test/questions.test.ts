@@ -25,11 +25,13 @@ beforeEach(async () => {
   await Membership.create({ userId: tomke, bushId: bush.bushId, role: 'crew' });
 });
 
+let minutes = 0;
 const envelope = () => ({
   id: randomUUID(),
   treeId: tree,
   on: '2027-02-20',
-  recordedAt: '2027-02-20T10:00:00.000Z',
+  // One after the other: of records of one moment none is the later one.
+  recordedAt: `2027-02-20T10:${String(minutes++ % 60).padStart(2, '0')}:00.000Z`,
   correctsId: null,
   withdrawn: false
 });

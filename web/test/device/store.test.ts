@@ -82,7 +82,8 @@ describe('what was just written down', () => {
   it('can be taken back, all of it; many stay in sight longer', async () => {
     const { saved } = await import('../../src/lib/client/saved.ts');
     const withdraw = vi.fn();
-    const bush = { withdraw } as unknown as BushState;
+    const add = vi.fn();
+    const bush = { withdraw, lastDone: { add } } as unknown as BushState;
     const records = [said('mark', {}), said('mark', {})] as never[];
     saved(bush, 'Tree 4: to take.', records[0]!);
     saved(bush, '2 trees: to take.', ...records);
@@ -92,5 +93,6 @@ describe('what was just written down', () => {
     ]);
     toasts[1]!.undo();
     expect(withdraw).toHaveBeenCalledExactlyOnceWith(...records);
+    expect(add.mock.calls.map(([words]) => words)).toEqual(['Tree 4: to take.', '2 trees: to take.']);
   });
 });
