@@ -314,19 +314,30 @@ test('each tree is read out, with its hole and its question, where that is wishe
   await page.goto(`/bush/${bushIdOf(page)}/walk`);
   await page.getByLabel('Read each tree out').check();
   await page.getByRole('button', { name: 'Start' }).tap();
-  const words = await page.getByTestId('walk-words').innerText();
+  const [asks, instruction] = [page.getByTestId('asks'), page.getByTestId('walk-words')];
+  /** On to a hole: another device may have drilled some whose shavings nobody looked at. */
+  const toAHole = async () => {
+    await expect(asks.or(instruction)).toBeVisible();
+    while (await asks.isVisible()) {
+      await page.getByRole('button', { name: 'Did not look' }).tap();
+      await expect(asks.or(instruction)).toBeVisible();
+    }
+  };
+  await toAHole();
+  const words = await instruction.innerText();
   const tag = await page.getByTestId('walk-tag').innerText();
-  await expect.poll(said).toEqual([`Tree ${tag}. ${words}`]);
+  const last = async () => (await said()).at(-1);
+  await expect.poll(last).toBe(`Tree ${tag}. ${words}`);
   await page.getByRole('button', { name: 'Drilled', exact: true }).tap();
-  await expect.poll(said).toEqual([`Tree ${tag}. ${words}`, 'What came out?']);
+  await expect.poll(last).toBe('What came out?');
   await page.getByRole('button', { name: 'Undo' }).tap();
-  await expect.poll(async () => (await said()).length).toBe(3);
+  await expect.poll(last).toBe(`Tree ${tag}. ${words}`);
   // Nothing is read out once it is switched off again, on this device for good.
   await page.getByRole('button', { name: 'Stop' }).tap();
   await page.getByLabel('Read each tree out').uncheck();
   await page.reload();
   await page.getByRole('button', { name: 'Start' }).tap();
-  await expect(page.getByTestId('walk-words')).toBeVisible();
+  await toAHole();
   expect(await said()).toEqual([]);
 });
 
