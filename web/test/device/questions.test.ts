@@ -85,6 +85,7 @@ describe('an answer', () => {
 
   it('is given by whoever wrote the last hole, in her time, or by a steward', async () => {
     expect(mayAnswer(bush, question, 'never', holes)).toBe(true);
+    expect([mayAnswer(bush, question, 'once', []), mayAnswer(bush, question, 'stays', [])]).toEqual([false, true]);
     device.server.role = 'crew';
     const crew = await whole();
     await crew.loadTree(tree.id);

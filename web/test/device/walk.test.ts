@@ -4,6 +4,8 @@ import type { Shavings, Taphole } from '@baumkin/core/records';
 import { describe, expect, it } from 'vitest';
 
 import type { RoundLine } from '../../src/lib/place/tappingRound.svelte.ts';
+import type { Draft } from '../../src/lib/client/recordDraft.ts';
+import { lookAt } from '../../src/lib/walk/lookAt.ts';
 import { tapStops } from '../../src/lib/walk/tapStops.ts';
 import { openBush, store, until, type State } from './device.ts';
 import { trees } from './server.ts';
@@ -20,6 +22,28 @@ async function walkOf(bush: State, left: readonly Stop[]) {
   await until(() => expect(walk.isRead).toBe(true));
   return walk;
 }
+
+describe('a look at one thing of a tree', () => {
+  it('leaves open what was not looked at, and keeps what rarely ends', async () => {
+    const bush = await openBush();
+    const { id } = trees[2]!;
+    await bush.loadTree(id);
+    const canker = { kind: 'canker' as const, bearingDeg: 90, heightMm: 1100 };
+    const known = { ...lookAt(bush, id, {}), defects: [canker], hazards: ['deadTop'], wildlife: ['den'] } as Draft;
+    await bush.record(id, known);
+    await bush.record(id, lookAt(bush, id, { diebackPct: 20 }));
+    await bush.record(id, lookAt(bush, id, { oldestOpenHoleYears: 0 }));
+    const { assessment } = bush.stateOf(id);
+    expect(assessment).toMatchObject({
+      diebackPct: 20,
+      oldestOpenHoleYears: 0,
+      stressed: null,
+      defects: [canker],
+      hazards: ['deadTop'],
+      wildlife: ['den']
+    });
+  });
+});
 
 describe('a walk', () => {
   it('goes on where it was once the phone is taken out again', async () => {

@@ -15,6 +15,8 @@ type Says = Answer['says'];
 /** May whoever works here give this answer? Hers are the questions about what she wrote; a steward answers all. */
 export function mayAnswer(bush: BushState, question: Question, says: Says, holes: readonly Taphole[]): boolean {
   if (!bush.mayRecord) return false;
+  // What is crossed out has to be at hand.
+  if ((says === 'once' || says === 'never') && holes.length === 0) return false;
   if (bush.mayDecide) return true;
   const last = holes.at(-1);
   if (question.about === 'proposal' || last?.authorId !== bush.overview!.member.id) return false;

@@ -11,7 +11,6 @@
   /** Old holes of a trunk: which of them is still open. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
-  $effect(() => void bush.loadTree(stop.treeId));
   const MOST_SEASONS = 4;
   const year = $derived(Number(bush.today.slice(0, 4)));
   const holes = $derived(

@@ -8,7 +8,6 @@
   /** One look up: how much of the crown died back. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
-  $effect(() => void bush.loadTree(stop.treeId));
   const CLASSES = [
     { value: 5, label: 'Full', meaning: 'to 10 % dead twigs' },
     { value: 20, label: 'Thin in places', meaning: 'to a quarter' },

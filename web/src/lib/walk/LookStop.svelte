@@ -14,13 +14,9 @@
   /** What a tree is, one look after another: the next best is asked, until nothing would change the answer. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
-  // The records of the tree are here before it is looked at.
   const looking = untrack(() => new Looking(bush, stop.treeId));
   const { current, judgement, leading, begun } = $derived(looking);
-  onMount(async () => {
-    await bush.loadTree(stop.treeId);
-    await looking.read();
-  });
+  onMount(() => looking.read());
 
   let busy = $state(false);
   async function choose(state: CharacterState): Promise<void> {

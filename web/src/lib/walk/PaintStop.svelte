@@ -9,7 +9,6 @@
   /** A mark that is put on a trunk, or put in question by whoever stands before it. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
-  $effect(() => void bush.loadTree(stop.treeId));
   const { row } = $derived(stop);
   const mark = $derived(bush.stateOf(stop.treeId).mark);
   const seen = $derived([

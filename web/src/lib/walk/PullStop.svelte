@@ -11,7 +11,6 @@
   /** The spouts of one tree: how many came out. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
-  $effect(() => void bush.loadTree(stop.treeId));
   const holes = $derived(bush.stateOf(stop.treeId).holesThisSeason);
   const choices = $derived([
     { value: stop.row.drilled, label: `${counted(stop.row.drilled, 'spout')} out`, meaning: 'all of them' },

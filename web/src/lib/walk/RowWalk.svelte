@@ -12,6 +12,9 @@
   import { Walk } from './walk.svelte.ts';
   import WalkFrame from './WalkFrame.svelte';
 
+  /** So many trees have their records at hand before they are come to. */
+  const TREES_AHEAD = 3;
+
   /** A round that the lines of the trees lead through, whatever is asked at each. */
   const { slug }: { slug: RowRoundSlug } = $props();
   const bush = useBush();
@@ -25,6 +28,11 @@
     })
   );
   const Question = $derived(round.question);
+  // What is known of a tree is at hand before anything is asked there: an answer must not wipe out what was noted before.
+  $effect(() => {
+    if (!walk.started) return;
+    for (const { treeId } of walk.ahead.slice(0, TREES_AHEAD)) void bush.loadTree(treeId);
+  });
 </script>
 
 <WalkFrame
@@ -41,7 +49,10 @@
       ? ''
       : `, ${preferences.length(row.dbhMm, 'trunk')}`}
   {/snippet}
-  {#snippet question(stop: RowStop)}{#key stop.treeId}<Question {stop} {walk} />{/key}{/snippet}
+  {#snippet question(stop: RowStop)}
+    {#if bush.hasLife(stop.treeId)}{#key stop.treeId}<Question {stop} {walk} />{/key}
+    {:else}<p class="grow text-lg" role="status">Looking up what is known of it …</p>{/if}
+  {/snippet}
   {#snippet start()}
     <p class="font-slab text-3xl leading-tight font-semibold">
       {stops.length > 0 ? `${round.left(stops.length)}.` : round.none}

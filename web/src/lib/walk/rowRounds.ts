@@ -18,6 +18,7 @@ export interface RowStop extends Stop {
   readonly row: TreeRow;
 }
 
+/** What asks at a tree whose records are at hand. */
 export interface RowStopProps {
   readonly stop: RowStop;
   readonly walk: Walk<RowStop>;
