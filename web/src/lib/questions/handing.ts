@@ -1,4 +1,4 @@
-import type { WorkRecord } from '@baumkin/core/records';
+import type { BushRecord, WorkRecord } from '@baumkin/core/records';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 import type { OutboxEntry } from '$lib/client/store.ts';
@@ -8,18 +8,23 @@ export function ofKnownTree(bush: BushState, { treeId, record }: OutboxEntry): W
   return treeId !== null && bush.byId.has(treeId) && record.correctsId === null && 'treeId' in record ? record : null;
 }
 
-/** Puts a question to the stewards, with all of what was refused, in its place. */
-export async function propose(bush: BushState, entry: OutboxEntry, record: WorkRecord): Promise<void> {
-  await bush.recordOfBush({
+/** Puts a question to the stewards: a record that only they may write. @param note why it is proposed */
+export function askStewards(bush: BushState, proposed: WorkRecord, note: string): Promise<BushRecord> {
+  return bush.recordOfBush({
     kind: 'question',
     about: 'proposal',
-    ofTreeId: record.treeId,
-    tag: bush.tagOf(record.treeId),
-    season: 'season' in record ? record.season : null,
+    ofTreeId: proposed.treeId,
+    tag: bush.tagOf(proposed.treeId),
+    season: 'season' in proposed ? proposed.season : null,
     tapholeIds: [],
-    proposal: { ...record },
-    note: entry.refused ?? ''
+    proposal: { ...proposed },
+    note
   });
+}
+
+/** Puts a question to the stewards, with all of what was refused, in its place. */
+export async function propose(bush: BushState, entry: OutboxEntry, record: WorkRecord): Promise<void> {
+  await askStewards(bush, record, entry.refused ?? '');
   await bush.outbox.drop(entry.id);
 }
 

@@ -3,6 +3,8 @@
   import { MARK_SAID } from '$lib/labels/thinning.ts';
   import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
 
+  import { askStewards } from '$lib/questions/handing.ts';
+
   import Choices from './Choices.svelte';
   import type { RowStopProps } from './rowRounds.ts';
 
@@ -26,16 +28,8 @@
       const record = await bush.record(here.treeId, { kind: 'painted', markId: mark.id, note: '' });
       return walk.finish(here, `Tree ${here.row.tag}: its mark is on`, [record]);
     }
-    const question = await bush.recordOfBush({
-      kind: 'question',
-      about: 'proposal',
-      ofTreeId: here.treeId,
-      tag: here.row.tag,
-      season: null,
-      tapholeIds: [],
-      proposal: { ...mark, id: crypto.randomUUID(), purpose: 'none', reason: 'doubted before the tree' },
-      note: 'Doubted by whoever came to paint it.'
-    });
+    const off = { ...mark, id: crypto.randomUUID(), purpose: 'none' as const, reason: 'doubted before the tree' };
+    const question = await askStewards(bush, off, 'Doubted by whoever came to paint it.');
     return walk.finish(here, `Tree ${here.row.tag}: the steward is asked`, [question]);
   }
 </script>
