@@ -129,6 +129,21 @@ describe('two who did not know of each other', () => {
     expect((await asked()).open).toMatchObject([{ about: 'gone', tag: 'X1', ofTreeId: born }]);
   });
 
+  it('what crew propose is taken or left by a steward alone', async () => {
+    const { treeId: _tree, ...ofBush } = envelope();
+    const proposal = { ...ofBush, kind: 'question', about: 'proposal', ofTreeId: tree, tag: '1', season: 2027 };
+    expect(await crew({ ...proposal, tapholeIds: [], proposal: count(2), note: '' })).toEqual(['stored']);
+    const answer = { ...ofBush, kind: 'answer', questionId: ofBush.id, says: 'taken', note: '' };
+    expect(await crew({ ...answer, id: randomUUID() })).toEqual(['That is the steward’s to decide.']);
+    expect((await asked()).open).toHaveLength(1);
+    expect(await steward({ ...answer, id: randomUUID() })).toEqual(['stored']);
+    expect((await asked()).open).toEqual([]);
+    // A record that is proposed and nothing else, or the other way round, is no question.
+    expect(await crew({ ...proposal, id: randomUUID(), tapholeIds: [], proposal: null, note: '' })).toEqual([
+      expect.stringMatching(/goes with a question that proposes/)
+    ]);
+  });
+
   it('old holes that are typed in later are history', async () => {
     const old = { ...hole(90), on: '2027-09-01' };
     await steward({ ...old, season: 2024 });

@@ -120,6 +120,8 @@ export class RecordBatch {
     if (astray !== null) return refuse(astray);
     if (record.correctsId !== null && this.#corrected.has(record.correctsId))
       return refuse('Somebody else has corrected this record already. Look at it again.');
+    if (record.kind === 'answer' && this.#role !== 'steward' && this.#isProposal(record.questionId))
+      return refuse('That is the steward’s to decide.');
     if (!this.#mayWithdraw(record))
       return refuse('Only a steward takes back what somebody else wrote, or what was written before yesterday.');
     if (record.kind === 'entry' || record.kind === 'place') {
@@ -131,6 +133,11 @@ export class RecordBatch {
     rows.set(record.id, rowOf(record, this.#by));
     this.#taken.push(record);
     return 'stored';
+  }
+
+  /** Does a question, which is here, propose something? */
+  #isProposal(questionId: string): boolean {
+    return this.#rows.get('question')!.get(questionId)!.about === 'proposal';
   }
 
   /** Whoever takes something back had the right to when she did, however late it comes here. */
