@@ -71,43 +71,53 @@
           <button class="btn min-h-12" onclick={() => (leaving = null)}>Keep it</button>
         {:else}
           {#if isTree(entry)}
-            <label class="flex items-center gap-2"
-              >Another tag <input class="input h-12 w-24" maxlength="20" bind:value={tags[entry.id]} /></label
-            >
-            <button
-              class="btn min-h-12 btn-outline"
-              disabled={typed(entry) === ''}
-              onclick={() => bush.outbox.retag(entry, typed(entry))}>Send it under that tag</button
-            >
+            <div class="flex items-center gap-2 max-md:w-full">
+              <label class="flex grow items-center gap-2"
+                >Another tag <input class="input h-12 w-20 grow" maxlength="20" bind:value={tags[entry.id]} /></label
+              >
+              <button
+                class="btn min-h-12 btn-outline"
+                disabled={typed(entry) === ''}
+                onclick={() => bush.outbox.retag(entry, typed(entry))}>Send it so</button
+              >
+            </div>
           {:else}
             <button class="btn min-h-12 btn-outline" onclick={() => bush.outbox.again([entry])}>Send it again</button>
             {#if entry.treeId !== null && entry.record.correctsId === null}
-              <label class="flex items-center gap-2"
-                >It belongs to tree <input class="input h-12 w-24" maxlength="20" bind:value={tags[entry.id]} /></label
-              >
-              <button
-                class="btn min-h-12"
-                disabled={treeOf(entry) === null}
-                onclick={() => bush.outbox.giveTo(entry, treeOf(entry)!.id)}>Give it to that tree</button
-              >
+              <div class="flex items-center gap-2 max-md:w-full">
+                <label class="flex grow items-center gap-2"
+                  >It belongs to tree <input
+                    class="input h-12 w-20 grow"
+                    maxlength="20"
+                    bind:value={tags[entry.id]}
+                  /></label
+                >
+                <button
+                  class="btn min-h-12"
+                  disabled={treeOf(entry) === null}
+                  onclick={() => bush.outbox.giveTo(entry, treeOf(entry)!.id)}>Give it there</button
+                >
+              </div>
             {/if}
           {/if}
           {#if seasonOf(entry) !== null}
-            <label class="flex items-center gap-2"
-              >It is of season <input
-                class="input h-12 w-24"
-                type="number"
-                min="1900"
-                max={bush.season + 1}
-                bind:value={seasons[entry.id]}
-                placeholder={String(seasonOf(entry))}
-              /></label
-            >
-            <button
-              class="btn min-h-12"
-              disabled={!seasons[entry.id] || seasons[entry.id] === seasonOf(entry)}
-              onclick={() => bush.outbox.toSeason(entry, seasons[entry.id]!)}>Send it for that season</button
-            >
+            <div class="flex items-center gap-2 max-md:w-full">
+              <label class="flex grow items-center gap-2"
+                >It is of season <input
+                  class="input h-12 w-20 grow"
+                  type="number"
+                  min="1900"
+                  max={bush.season + 1}
+                  bind:value={seasons[entry.id]}
+                  placeholder={String(seasonOf(entry))}
+                /></label
+              >
+              <button
+                class="btn min-h-12"
+                disabled={!seasons[entry.id] || seasons[entry.id] === seasonOf(entry)}
+                onclick={() => bush.outbox.toSeason(entry, seasons[entry.id]!)}>Send it so</button
+              >
+            </div>
           {/if}
           {@const record = ofKnownTree(bush, entry)}
           {#if record && bush.mayRecord}
