@@ -55,14 +55,17 @@ describe('a long job of many items', () => {
   });
 
   it('is held up and goes on', async () => {
-    const { found, run, start } = job();
+    let asked = 0;
+    const { found, run, start } = job((n) => ((asked += 1), soon(n)));
     const working = start();
     await vi.waitFor(() => expect(found.size).toBeGreaterThan(3), { interval: 5 });
     run.pause();
+    // Those that were being done come to their end, however long that takes here; then nothing more is asked.
     await new Promise((resolve) => setTimeout(resolve, 30));
-    const held = found.size;
+    await vi.waitFor(() => expect(found.size).toBe(asked), { timeout: 10_000, interval: 5 });
+    const held = asked;
     await new Promise((resolve) => setTimeout(resolve, 60));
-    expect([found.size, run.paused]).toEqual([held, true]);
+    expect([asked, found.size, run.paused]).toEqual([held, held, true]);
     expect(held).toBeLessThan(items.length);
     run.resume();
     expect(await working).toBe(true);
