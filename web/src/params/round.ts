@@ -1,4 +1,4 @@
-/** The rounds that are walked beside the tapping round. */
-const ROUNDS = new Set(['measure', 'crown', 'identify', 'paint', 'pull', 'closing']);
+import { isRoundSlug } from '$lib/walk/roundSlugs.ts';
 
-export const match = (param: string): boolean => ROUNDS.has(param);
+/** A round that is walked beside the tapping round. */
+export const match = (param: string): boolean => isRoundSlug(param);

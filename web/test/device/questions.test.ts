@@ -2,7 +2,7 @@ import { effectiveRecords, type Answer, type Question, type Shavings, type Tapho
 import { beforeEach, describe, expect, it } from 'vitest';
 
 import { giveAnswer, mayAnswer } from '../../src/lib/questions/answering.ts';
-import { keepAsRemark, ofKnownTree, propose } from '../../src/lib/questions/handing.ts';
+import { askStewards, keepAsRemark, markOff, ofKnownTree, propose } from '../../src/lib/questions/handing.ts';
 import { device, openBush, tree, whole, type State } from './device.ts';
 
 /* Questions on this device: who may answer them, what an answer writes, and how it is undone. */
@@ -97,6 +97,19 @@ describe('an answer', () => {
     const old = [holes[0], { ...holes[1], recordedAt: '2026-11-01T10:00:00.000Z' }];
     expect([mayAnswer(crew, question, 'never', old), mayAnswer(crew, question, 'pulled', old)]).toEqual([false, true]);
     expect(mayAnswer(crew, { ...question, about: 'proposal' }, 'taken', [])).toBe(false);
+  });
+});
+
+describe('a mark that is doubted before the tree', () => {
+  it('is taken off by a steward who agrees, also where it had itself corrected another', async () => {
+    const mark = { kind: 'mark' as const, purpose: 'take' as const, reason: 'crowds 44' };
+    const first = await bush.record(tree.id, { ...mark, on: '2026-10-01' });
+    await bush.record(tree.id, { ...mark, on: '2026-10-01', reason: 'crowds 45', correctsId: first.id });
+    const asked = await askStewards(bush, markOff(bush.stateOf(tree.id).mark!, bush.today), 'a nest');
+    expect(bush.stateOf(tree.id).mark?.purpose).toBe('take');
+    await giveAnswer(bush, asked as Question, { says: 'taken', holes: [], shavings: new Map() });
+    const { mark: now } = bush.stateOf(tree.id);
+    expect(now).toMatchObject({ purpose: 'none', on: bush.today, correctsId: null });
   });
 });
 

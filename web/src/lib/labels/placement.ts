@@ -164,6 +164,14 @@ const BODY_WORDS: Readonly<Record<BodyHeight, string>> = {
   above: 'above the shoulder'
 };
 
+/** What came out of a hole, in a word or two. */
+export const SHAVINGS_SEEN: Readonly<Record<Shavings['seen'], string>> = {
+  pale: 'pale',
+  partly: 'partly brown',
+  brown: 'all brown',
+  dry: 'dry'
+};
+
 /** A landmark as one says it: "the hole at the newest green mark". */
 export function landmarkWords(name: LandmarkName): string {
   if (name.kind === 'feature') return FEATURE_WORDS[name.what].replace(/^a /, 'the ');

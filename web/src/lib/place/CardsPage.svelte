@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Shavings, Taphole } from '@baumkin/core/records';
+  import type { Taphole } from '@baumkin/core/records';
   import { tick, untrack } from 'svelte';
   import { SvelteSet } from 'svelte/reactivity';
 
@@ -7,6 +7,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
+  import { SHAVINGS_SEEN } from '$lib/labels/placement.ts';
   import { listed } from '$lib/words/listed.ts';
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import GoingThrough from '$lib/ui/GoingThrough.svelte';
@@ -48,12 +49,6 @@
       return `The card of tree ${card.row.tag} has ${counted(card.open.length, 'hole')}.`;
     return null;
   });
-  const SEEN: Readonly<Record<Shavings['seen'], string>> = {
-    pale: 'pale',
-    partly: 'partly brown',
-    brown: 'brown',
-    dry: 'dry'
-  };
   const says = $derived.by(() => {
     if (typeof read === 'string' || problem !== null || !card) return '';
     if (read.holes.length === 0) return 'not drilled: laid aside';
@@ -63,7 +58,7 @@
         const where = hole.at
           ? `at ${hole.at.bearingDeg}°, ${preferences.length(hole.at.heightMm, 'hand')} up`
           : 'as planned';
-        return `hole ${i + 1} ${where}, ${hole.seen ? SEEN[hole.seen] : 'shavings not looked at'}`;
+        return `hole ${i + 1} ${where}, ${hole.seen ? SHAVINGS_SEEN[hole.seen] : 'shavings not looked at'}`;
       })
     );
   });

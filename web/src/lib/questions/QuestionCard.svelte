@@ -7,6 +7,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { undoable } from '$lib/client/saved.ts';
   import { addressee, ANSWER_LABELS, ANSWERED, ANSWERS, questionWords } from '$lib/labels/questions.ts';
+  import { SHAVINGS_SEEN } from '$lib/labels/placement.ts';
   import { describe } from '$lib/labels/records.ts';
 
   import { giveAnswer, mayAnswer, proposed } from './answering.ts';
@@ -78,9 +79,7 @@
           <b>{bush.authorOf(hole)}</b>, {hole.on}: {compassPoint(hole.bearingDeg)} side, {Math.round(hole.bearingDeg)}°, {preferences.length(
             hole.heightMm,
             'hand'
-          )} up{seen
-            ? `; ${{ pale: 'pale shavings', partly: 'partly brown', brown: 'all brown', dry: 'dry' }[seen.seen]}`
-            : ''}
+          )} up{seen ? `; shavings ${SHAVINGS_SEEN[seen.seen]}` : ''}
         </li>
       {/each}
     </ul>

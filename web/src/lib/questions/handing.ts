@@ -1,4 +1,4 @@
-import type { BushRecord, WorkRecord } from '@baumkin/core/records';
+import type { BushRecord, Mark, WorkRecord } from '@baumkin/core/records';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 import type { OutboxEntry } from '$lib/client/store.ts';
@@ -20,6 +20,12 @@ export function askStewards(bush: BushState, proposed: WorkRecord, note: string)
     proposal: { ...proposed },
     note
   });
+}
+
+/** The mark of a tree taken off, as whoever stands before it proposes today: a record of its own, whatever the mark corrected. */
+export function markOff(mark: Mark, today: string): WorkRecord {
+  const id = crypto.randomUUID();
+  return { ...mark, id, on: today, correctsId: null, purpose: 'none', reason: 'doubted before the tree' };
 }
 
 /** Puts a question to the stewards, with all of what was refused, in its place. */

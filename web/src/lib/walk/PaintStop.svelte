@@ -3,7 +3,7 @@
   import { MARK_SAID } from '$lib/labels/thinning.ts';
   import { HAZARD_WORDS, WILDLIFE_WORDS } from '$lib/labels/taps.ts';
 
-  import { askStewards } from '$lib/questions/handing.ts';
+  import { askStewards, markOff } from '$lib/questions/handing.ts';
 
   import Choices from './Choices.svelte';
   import type { RowStopProps } from './rowRounds.ts';
@@ -28,8 +28,7 @@
       const record = await bush.record(here.treeId, { kind: 'painted', markId: mark.id, note: '' });
       return walk.finish(here, `Tree ${here.row.tag}: its mark is on`, [record]);
     }
-    const off = { ...mark, id: crypto.randomUUID(), purpose: 'none' as const, reason: 'doubted before the tree' };
-    const question = await askStewards(bush, off, 'Doubted by whoever came to paint it.');
+    const question = await askStewards(bush, markOff(mark, bush.today), 'Doubted by whoever came to paint it.');
     return walk.finish(here, `Tree ${here.row.tag}: the steward is asked`, [question]);
   }
 </script>

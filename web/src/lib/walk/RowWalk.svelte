@@ -8,7 +8,8 @@
   import StandSelect from '$lib/ui/StandSelect.svelte';
 
   import OtherRounds from './OtherRounds.svelte';
-  import { ROW_ROUNDS, type RowRound, type RowRoundSlug, type RowStop } from './rowRounds.ts';
+  import type { RowRoundSlug } from './roundSlugs.ts';
+  import { ROW_ROUNDS, type RowRound, type RowStop } from './rowRounds.ts';
   import { Walk } from './walk.svelte.ts';
   import WalkFrame from './WalkFrame.svelte';
 

@@ -11,6 +11,7 @@ import GirthStop from './GirthStop.svelte';
 import LookStop from './LookStop.svelte';
 import PaintStop from './PaintStop.svelte';
 import PullStop from './PullStop.svelte';
+import type { RowRoundSlug } from './roundSlugs.ts';
 import type { Walk } from './walk.svelte.ts';
 
 /** A tree of a round that its line alone leads to. */
@@ -37,7 +38,7 @@ export interface RowRound {
 }
 
 /** The rounds that follow from the lines of trees; the tapping round is one of its own. A new one is an entry here. */
-export const ROW_ROUNDS = {
+export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
   measure: {
     name: 'Measuring round',
     left: (trees) => `${counted(trees, 'tree')} to measure`,
@@ -90,5 +91,4 @@ export const ROW_ROUNDS = {
     waits: (row, bush) => closingDue(row, bush.today),
     question: ClosingStop
   }
-} satisfies Readonly<Record<string, RowRound>>;
-export type RowRoundSlug = keyof typeof ROW_ROUNDS;
+};
