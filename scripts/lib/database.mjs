@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writ
 import { join } from 'node:path';
 import { totalmem, userInfo } from 'node:os';
 
-import { exec, freePort, isAlive, pause, stop } from './exec.mjs';
+import { exec, freePort, isAlive, pause, STARTS_WITHIN_MS, stop } from './exec.mjs';
 import { socketPath, stateDir } from './paths.mjs';
 import { ensurePrograms, program } from './setup.mjs';
 import { Trouble, say } from './say.mjs';
@@ -135,13 +135,14 @@ function launch({ dataDir, socket, pidFile, logFile, port }) {
  * @param {string} logFile
  */
 async function waitUntilAnswering(socket, pid, logFile) {
-  const deadline = Date.now() + 60_000;
+  const deadline = Date.now() + STARTS_WITHIN_MS;
   while (Date.now() < deadline) {
     const ping = await exec(program('mariadb-admin'), ['--no-defaults', `--socket=${socket}`, 'ping'], { quiet: true });
     if (ping.code === 0) return;
     if (!isAlive(pid)) break;
     await pause(100);
   }
+  await stop(pid);
   const log = existsSync(logFile) ? readFileSync(logFile, 'utf8').slice(-1500) : '';
   throw new Trouble(`MariaDB did not come up. The end of its log (${logFile}):\n${log}`);
 }

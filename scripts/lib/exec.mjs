@@ -75,5 +75,11 @@ export async function stop(pid, patienceMs = 15_000) {
   if (isAlive(pid)) process.kill(pid, 'SIGKILL');
 }
 
+/**
+ * How long a program may take to come up, milliseconds, before it counts as hung: an old machine that is busy takes minutes, and one
+ * that has ended is noticed at once.
+ */
+export const STARTS_WITHIN_MS = 300_000;
+
 /** @param {number} ms */
 export const pause = (ms) => new Promise((done) => setTimeout(done, ms));

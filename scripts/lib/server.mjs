@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-import { exec, pause, stop } from './exec.mjs';
+import { exec, pause, STARTS_WITHIN_MS, stop } from './exec.mjs';
 import { cliEntry, demoEntry, root, serverEntry } from './paths.mjs';
 import { Trouble } from './say.mjs';
 
@@ -64,7 +64,7 @@ export async function startServer({ databaseUrl, port, demo, today, devices = []
   });
   let ended = false;
   child.on('exit', () => (ended = true));
-  const deadline = Date.now() + 30_000;
+  const deadline = Date.now() + STARTS_WITHIN_MS;
   while (!ended && Date.now() < deadline) {
     const answer = await fetch(`${origin}/sign-in`).catch(() => null);
     if (answer?.ok)

@@ -1,18 +1,19 @@
-import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, afterEach, expect, test } from 'vitest';
+import { afterAll, afterEach, expect, test, vi } from 'vitest';
 
-import { isAlive, pause } from '../lib/exec.mjs';
-import { root } from '../lib/paths.mjs';
+import { isAlive } from '../lib/exec.mjs';
+import { startDemo, STARTS_MS } from './started.mjs';
 
 /* `npm run demo` as somebody at a keyboard meets it, in a folder of its own. The build stands already. */
 
+vi.setConfig({ testTimeout: STARTS_MS, hookTimeout: STARTS_MS });
+
 const stateDir = mkdtempSync(join(tmpdir(), 'baumkin-start-'));
 const PORT = 47990;
-/** @type {Set<ReturnType<typeof start>>} */
+/** @type {Set<ReturnType<typeof startDemo>>} */
 const started = new Set();
 
 afterEach(async () => {
@@ -22,30 +23,7 @@ afterEach(async () => {
 afterAll(() => rmSync(stateDir, { recursive: true, force: true }));
 
 function start() {
-  const child = spawn('node', [join(root, 'scripts/demo.mjs')], {
-    env: { ...process.env, BAUMKIN_STATE_DIR: stateDir, PORT: String(PORT) },
-    stdio: ['ignore', 'pipe', 'pipe']
-  });
-  let output = '';
-  child.stdout.on('data', (chunk) => (output += chunk));
-  child.stderr.on('data', (chunk) => (output += chunk));
-  let ended = false;
-  child.on('exit', () => (ended = true));
-  const demo = {
-    pid: /** @type {number} */ (child.pid),
-    output: () => output,
-    /** waits until it says so, or has ended */
-    until: async (/** @type {string | RegExp} */ text) => {
-      for (let i = 0; i < 900 && !ended && !output.match(text); i++) await pause(100);
-      return output;
-    },
-    /** ends it by a signal, or waits for it to end by itself; its exit code */
-    end: async (/** @type {NodeJS.Signals | undefined} */ signal) => {
-      if (!ended && signal) child.kill(signal);
-      for (let i = 0; i < 300 && !ended; i++) await pause(100);
-      return child.exitCode;
-    }
-  };
+  const demo = startDemo([], { BAUMKIN_STATE_DIR: stateDir, PORT: String(PORT) });
   started.add(demo);
   return demo;
 }

@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process';
 import { X509Certificate } from 'node:crypto';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { request } from 'node:https';
@@ -10,9 +9,9 @@ import { chromium } from '@playwright/test';
 
 import { authorityFor, endOfSeason } from '../lib/authority.mjs';
 import { wholeBook } from '../lib/deviceStore.mjs';
-import { exec, pause } from '../lib/exec.mjs';
-import { root } from '../lib/paths.mjs';
+import { exec } from '../lib/exec.mjs';
 import { ensurePrograms, program } from '../lib/setup.mjs';
+import { startDemo, STARTS_MS } from './started.mjs';
 
 /* `npm run serve:lan` as phones in the same network meet it: under a name that is not this machine itself, and by trusting its authority. */
 
@@ -20,27 +19,19 @@ const scratch = mkdtempSync(join(tmpdir(), 'baumkin-lan-'));
 const NAME = 'bush.test';
 const PORT = 47995;
 const there = `https://${NAME}:${PORT}`;
-/** @type {import('node:child_process').ChildProcess} */
+/** @type {ReturnType<typeof startDemo>} */
 let served;
-let output = '';
 
 beforeAll(async () => {
   await ensurePrograms(['openssl', 'certutil']);
   const args = ['--lan', '--demo', '--name', NAME, '--listen', '127.0.0.1', '--port', String(PORT)];
-  served = spawn('node', [join(root, 'scripts/demo.mjs'), ...args], {
-    env: { ...process.env, BAUMKIN_STATE_DIR: join(scratch, 'state'), PORT: '47994' },
-    stdio: ['ignore', 'pipe', 'pipe']
-  });
-  served.stdout?.on('data', (chunk) => (output += chunk));
-  served.stderr?.on('data', (chunk) => (output += chunk));
-  for (let i = 0; i < 900 && served.exitCode === null && !output.includes('Ctrl-C stops it'); i++) await pause(100);
-  expect(output).toContain('Ctrl-C stops it');
-});
+  served = startDemo(args, { BAUMKIN_STATE_DIR: join(scratch, 'state'), PORT: '47994' });
+  expect(await served.until('Ctrl-C stops it')).toContain('Ctrl-C stops it');
+}, STARTS_MS);
 afterAll(async () => {
-  served.kill('SIGINT');
-  for (let i = 0; i < 300 && served.exitCode === null; i++) await pause(100);
+  await served.end('SIGINT');
   rmSync(scratch, { recursive: true, force: true });
-});
+}, STARTS_MS);
 
 const folder = join(scratch, 'state', 'lan');
 const authority = () => readFileSync(join(folder, 'authority.crt'));
@@ -110,7 +101,7 @@ describe('the authority of a bush', () => {
 describe('a phone in the same network', () => {
   test('is told on plain http how to come in, with the fingerprint that the computer shows', async () => {
     const page = await (await fetch(`http://127.0.0.1:${PORT}/`)).text();
-    const fingerprint = /([0-9A-F]{2}:){31}[0-9A-F]{2}/.exec(output)?.[0] ?? 'none';
+    const fingerprint = /([0-9A-F]{2}:){31}[0-9A-F]{2}/.exec(served.output())?.[0] ?? 'none';
     expect(page).toContain(fingerprint);
     for (const kind of [
       'Android',

@@ -1,0 +1,42 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { join } from 'node:path';
+
+import { pause, STARTS_WITHIN_MS } from '../lib/exec.mjs';
+import { root } from '../lib/paths.mjs';
+
+/** What a test that starts the demo may take: a first start and a second, and their ends. */
+export const STARTS_MS = 2 * STARTS_WITHIN_MS;
+
+/**
+ * Starts `npm run demo` as somebody at a keyboard does.
+ * @param {string[]} args
+ * @param {Record<string, string>} env where its state lies, its port
+ */
+export function startDemo(args, env) {
+  const child = spawn('node', [join(root, 'scripts/demo.mjs'), ...args], {
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'pipe']
+  });
+  let output = '';
+  child.stdout.on('data', (chunk) => (output += chunk));
+  child.stderr.on('data', (chunk) => (output += chunk));
+  const ended = once(child, 'exit');
+  const hasEnded = () => child.exitCode !== null || child.signalCode !== null;
+  return {
+    pid: /** @type {number} */ (child.pid),
+    output: () => output,
+    /** waits until it says so, or has ended; what it said */
+    until: async (/** @type {string | RegExp} */ text) => {
+      for (const given = Date.now() + STARTS_WITHIN_MS; !hasEnded() && !output.match(text) && Date.now() < given;)
+        await pause(100);
+      return output;
+    },
+    /** ends it by a signal, or waits for it to end by itself; its exit code */
+    end: async (/** @type {NodeJS.Signals | undefined} */ signal) => {
+      if (!hasEnded() && signal) child.kill(signal);
+      await ended;
+      return child.exitCode;
+    }
+  };
+}
