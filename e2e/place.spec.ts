@@ -128,6 +128,27 @@ test('brown shavings move the next proposal', async ({ page }) => {
   const before = await plan();
   await page.getByRole('button', { name: /^All brown/ }).click();
   await expect.poll(plan).not.toBe(before);
+  // Whoever points at a hole of this season is asked whether it is that one; and beyond the count, whether it is one more.
+  const drill = page.getByRole('button', { name: 'Drilled here' });
+  const pointAt = async (below: number) => {
+    const hole = page.locator('svg g:has(> title:text("Hole of 2027")) circle').first();
+    await hole.scrollIntoViewIfNeeded();
+    const at = (await hole.boundingBox())!;
+    await page.mouse.click(at.x + at.width / 2, at.y + at.height / 2 + below);
+    await drill.click();
+  };
+  await pointAt(0);
+  await expect(page.getByRole('dialog', { name: 'The same hole?' })).toContainText('by yourself');
+  await page.getByRole('button', { name: 'It is that hole' }).click();
+  await allSaved(page);
+  const decision = { kind: 'decision', season: 2027, taps: 1, suggested: 1, binding: 'size', reason: '' };
+  expect(await postRecord(page, bushId, tree.id, decision)).toBe('stored');
+  await page.reload();
+  await expect(page.getByText('All drilled for 2027')).toBeVisible();
+  await pointAt(60);
+  await expect(page.getByRole('dialog', { name: 'One more than was decided?' })).toContainText('decided for 1 hole');
+  await page.getByRole('button', { name: 'No more was drilled' }).click();
+  await expect(page.getByTestId('drilled')).toHaveCount(1);
   await page.getByRole('button', { name: /^Partly brown/ }).click();
   await page.getByLabel('Brown from').selectOption({ index: 2 });
   await allSaved(page);

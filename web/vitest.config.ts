@@ -3,6 +3,7 @@ import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 
 import { bundledText } from './bundledText.ts';
+import { shortOrLong } from '../testing/long.ts';
 import { inBrowser, named, onServer } from './coreSource.ts';
 
 /** What runs on the server, against a real MariaDB whose address comes in DATABASE_URL; and what runs on a device. */
@@ -12,7 +13,7 @@ export default defineConfig({
   plugins: [bundledText()],
   define: named,
   test: {
-    testTimeout: 240_000,
+    testTimeout: shortOrLong(240_000, 1_200_000),
     setupFiles: ['../testing/setup.ts'],
     hookTimeout: 60_000,
     fileParallelism: false,

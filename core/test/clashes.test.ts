@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
-import { clashesOf } from '../src/bush/index.ts';
-import { recordSchema, type WorkRecord } from '../src/records/index.ts';
+import { clashesOf, holeAt } from '../src/bush/index.ts';
+import { recordSchema, type Taphole, type WorkRecord } from '../src/records/index.ts';
 
 /* Two people at one tree who did not know of each other. */
 
@@ -40,6 +40,11 @@ describe('holes of two people on one tree', () => {
     // On a trunk of 30 cm, 40 mm along the bark are 15 degrees.
     expect(found(count(2), first, hole(JORIN, 104, '2027-02-20T09:02:00.000Z'))).toHaveLength(1);
     expect(found(count(2), first, hole(JORIN, 107, '2027-02-20T09:02:00.000Z'))).toEqual([]);
+  });
+
+  it('are looked for before another is written down: within what a hand places exactly', () => {
+    expect(holeAt({ bearingDeg: 93, heightMm: 1200 }, [far, first] as Taphole[], 150)).toBe(first);
+    expect(holeAt({ bearingDeg: 107, heightMm: 1200 }, [far, first] as Taphole[], 150)).toBeNull();
   });
 
   it('are asked about where they are more than were decided, two at one spot counted as one', () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { closingDue, crownDue, paintingDue, pullingDue } from '../src/bush/index.ts';
+import { closingDue, crownDue, paintingDue, pullingDue, seenOn, spoutsIn } from '../src/bush/index.ts';
 import { deriveTree, recordSchema, treeRow, type TreeRow, type WorkRecord } from '../src/records/index.ts';
 
 /* At which trees a round stops: each told from records, as they would be written. */
@@ -71,13 +71,32 @@ describe('a crown', () => {
   });
 });
 
+describe('a look', () => {
+  it('at another thing is none at this one', () => {
+    const row = rowOf([maple, look('2024-07-01', { diebackPct: 10 }), look('2026-11-01', { oldestOpenHoleYears: 0 })]);
+    expect(seenOn(row, 'diebackPct')).toBe('2024-07-01');
+    expect(seenOn(row, 'oldestOpenHoleYears')).toBe('2026-11-01');
+    expect(seenOn(rowOf([maple]), 'diebackPct')).toBeNull();
+  });
+});
+
 describe('spouts', () => {
-  const pulled = (season: number) => written(`${season}-04-10`, { kind: 'pulling', season, spouts: 1 });
+  const pulled = (season: number, spouts = 1) => written(`${season}-04-10`, { kind: 'pulling', season, spouts });
   it('are in until somebody wrote that they are out', () => {
     expect(pullingDue(rowOf([hole(2027)]), 2027)).toBe(true);
     expect(pullingDue(rowOf([hole(2027), pulled(2027)]), 2027)).toBe(false);
     expect(pullingDue(rowOf([hole(2026), pulled(2026), hole(2027)]), 2027)).toBe(true);
     expect(pullingDue(rowOf([hole(2026)]), 2027)).toBe(false);
+  });
+
+  it('that stayed in are pulled another time: their holes do not close', () => {
+    const two = [hole(2027), { ...hole(2027), bearingDeg: 270 } as WorkRecord];
+    const after = (...pullings: WorkRecord[]) => spoutsIn(rowOf([...two, ...pullings]), 2027);
+    expect(after()).toBe(2);
+    expect(after(pulled(2027, 1))).toBe(1);
+    expect(pullingDue(rowOf([...two, pulled(2027, 1)]), 2027)).toBe(true);
+    expect(after(pulled(2027, 1), pulled(2027, 2))).toBe(0);
+    expect(after(pulled(2026, 2))).toBe(2);
   });
 });
 

@@ -1,4 +1,4 @@
-import { barkDistance } from '../geometry/index.ts';
+import { barkDistance, type BarkSpot } from '../geometry/index.ts';
 import {
   deriveTree,
   effectiveRecords,
@@ -56,6 +56,14 @@ export function clashesOf(records: readonly WorkRecord[], season: number): Clash
   return clashes;
 }
 
+/**
+ * The hole that lies at a spot, as exactly as a hand places one; null where none does: whoever writes one down there may mean the same.
+ * @param holes of one season @param radiusMm of the trunk, over the bark, mm
+ */
+export function holeAt(spot: BarkSpot, holes: readonly Taphole[], radiusMm: number): Taphole | null {
+  return holes.find((hole) => barkDistance(hole, spot, radiusMm) <= AS_PLANNED_MM) ?? null;
+}
+
 /** Holes that lie at the spot of one that was written down before. */
 function sameSpots(
   holes: readonly Taphole[],
@@ -63,11 +71,8 @@ function sameSpots(
 ): { readonly first: Taphole; readonly later: Taphole }[] {
   const pairs: { first: Taphole; later: Taphole }[] = [];
   for (const [i, later] of holes.entries()) {
-    const first = holes
-      .slice(0, i)
-      .find(
-        (hole) => !pairs.some((pair) => pair.later === hole) && barkDistance(hole, later, radiusMm) <= AS_PLANNED_MM
-      );
+    const before = holes.slice(0, i).filter((hole) => !pairs.some((pair) => pair.later === hole));
+    const first = holeAt(later, before, radiusMm);
     if (first) pairs.push({ first, later });
   }
   return pairs;

@@ -6,6 +6,7 @@ export * from './landmark.ts';
 export * from './logged.ts';
 export * from './markingList.ts';
 export * from './placement.ts';
+export * from './questions.ts';
 export * from './policy.ts';
 export * from './prior.ts';
 export * from './rotationBasis.ts';

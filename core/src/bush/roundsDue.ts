@@ -11,9 +11,17 @@ export function crownDue(row: TreeRow, stand: Stand | null, today: string): bool
   return countable(row, stand) && !row.fallen && conditionCap(conditionOf(row), today).unknown;
 }
 
-/** Are spouts of the season still in a tree, as far as anybody wrote down? */
-export function pullingDue(row: Pick<TreeRow, 'cut' | 'drilled' | 'pulledSeason'>, season: number): boolean {
-  return !row.cut && row.drilled > 0 && row.pulledSeason !== season;
+/** How many spouts of the season are still in a tree, as far as anybody wrote down. */
+export function spoutsIn(row: Pick<TreeRow, 'drilled' | 'pulledSeason' | 'pulledSpouts'>, season: number): number {
+  return Math.max(0, row.drilled - (row.pulledSeason === season ? row.pulledSpouts : 0));
+}
+
+/** Are spouts of the season still to be pulled from a tree? One that stayed in, too: its hole does not close. */
+export function pullingDue(
+  row: Pick<TreeRow, 'cut' | 'drilled' | 'pulledSeason' | 'pulledSpouts'>,
+  season: number
+): boolean {
+  return !row.cut && spoutsIn(row, season) > 0;
 }
 
 /** Old holes are looked at from this day on: by then a summer's wood has closed what it closes. Common practice: autumn. */
@@ -34,8 +42,16 @@ export function closingDue(
   if (row.cut || row.tagged === false || row.lastTappedSeason === null) return false;
   // A season's holes are of that year's spring: the summer of the year is the first to close them.
   if (row.lastTappedSeason > summer || row.lastTappedSeason <= summer - LOOKED_AT_YEARS) return false;
-  const told = row.oldestOpenHoleYears === null ? null : (row.earlierLooks.oldestOpenHoleYears ?? row.lookedOn);
+  const told = seenOn(row, 'oldestOpenHoleYears');
   return told === null || told < `${summer}${CLOSED_BY}`;
+}
+
+/** When somebody last looked at one thing of a tree, ISO date; null where nobody did. A look at another thing is none at this. */
+export function seenOn<K extends 'diebackPct' | 'oldestOpenHoleYears'>(
+  row: Pick<TreeRow, 'lookedOn' | 'earlierLooks' | K>,
+  thing: K
+): string | null {
+  return row[thing] === null ? null : (row.earlierLooks[thing] ?? row.lookedOn);
 }
 
 /** Is a tree marked to come down, or to be girdled, and its trunk does not show it yet? */

@@ -13,12 +13,12 @@ export const pulling = recordKind({
   writer: 'crew',
   fields: {
     season,
-    /** how many came out */
+    /** how many of the season came out so far */
     spouts: z.number().int().min(0).max(20),
     note
   },
   holds: 'last',
-  line: (last) => ({ pulledSeason: last?.season ?? null }),
+  line: (last) => ({ pulledSeason: last?.season ?? null, pulledSpouts: last?.spouts ?? 0 }),
   csv: {
     title: 'Pulled spouts',
     columns: [

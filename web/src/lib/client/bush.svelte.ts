@@ -1,3 +1,4 @@
+import { questionsIn } from '@baumkin/core/bush';
 import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
@@ -24,7 +25,7 @@ import { InStep } from './inStep.svelte.ts';
 import { LastDone } from './lastDone.svelte.ts';
 import { livesOf, withAtHand, type TreeLife } from './lives.ts';
 import type { Glance } from './overview.ts';
-import { lineDraft, writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
+import { writeDown, writeDownOfBush, type BushDraft, type Draft } from './recordDraft.ts';
 import { rowsOf } from './rows.ts';
 import { addToLives, keeping, notKept, store, treesIn, type OutboxEntry } from './store.ts';
 import { Waiting } from './waiting.ts';
@@ -89,13 +90,7 @@ export class BushState {
     return effectiveRecords([...stored, ...waiting.filter(({ id }) => !known.has(id))]);
   });
   /** Questions of the bush, each with what was answered; null while it is open. */
-  readonly questions = $derived.by(() => {
-    const answers = this.bushRecords.filter((record) => record.kind === 'answer');
-    const byQuestion = new Map(answers.map((answer) => [answer.questionId, answer]));
-    return this.bushRecords.flatMap((record) =>
-      record.kind === 'question' ? { question: record, answer: byQuestion.get(record.id) ?? null } : []
-    );
-  });
+  readonly questions = $derived(questionsIn(this.bushRecords));
   readonly openQuestions = $derived(this.questions.filter(({ answer }) => answer === null).length);
   /** the trees of a round that was taken out of the walk; null while the whole walk is walked */
   round = $state.raw<ReadonlySet<string> | null>(null);
@@ -375,21 +370,6 @@ export class BushState {
   async *lives(rows: readonly TreeRow[] = this.#all): AsyncGenerator<TreeLife> {
     await this.#server.takeAll();
     yield* livesOf(rows, (treeId, kept) => this.#withWaiting(treeId, kept));
-  }
-
-  /** Gives trees another stand, or none: each gets an entry in the place of its last. @returns puts them back */
-  async putIntoStands(
-    moves: readonly { readonly row: TreeRow; readonly standId: string | null }[]
-  ): Promise<() => Promise<unknown>> {
-    const to = new Map(moves.map(({ row, standId }) => [row.id, standId]));
-    const drafts: { treeId: string; draft: Draft }[] = [];
-    for await (const { tree, records } of this.lives(moves.map(({ row }) => row)))
-      drafts.push({
-        treeId: tree.id,
-        draft: { ...lineDraft(tree, this.stateFrom(records).entry), standId: to.get(tree.id) ?? null }
-      });
-    await this.recordAll(drafts);
-    return () => this.putIntoStands(moves.map(({ row }) => ({ row, standId: row.standId })));
   }
 
   /** May whoever works here take a record back? The server holds to the same. */

@@ -10,6 +10,7 @@
   import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
+  import { putIntoStands } from './putIntoStands.ts';
   import type { Question } from './questions.ts';
 
   /** What was chosen, as a list and in figures, and what can be done with it. */
@@ -36,7 +37,7 @@
   async function intoStand(): Promise<void> {
     const moved = chosen.filter((row) => row.standId !== (standId || null));
     const moves = moved.map((row) => ({ row, standId: standId || null }));
-    const back = await bush.putIntoStands(moves).catch(() => null);
+    const back = await putIntoStands(bush, moves).catch(() => null);
     if (!back) return;
     undoable(`${counted(moved.length, 'tree belongs', 'trees belong')} to another stand now.`, () => back());
   }

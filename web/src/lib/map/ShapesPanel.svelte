@@ -17,6 +17,7 @@
   import { PURPOSE_WORDS, WETNESS_WORDS } from '$lib/labels/stand.ts';
 
   import GroundFields, { type Ground } from './GroundFields.svelte';
+  import { putIntoStands } from './putIntoStands.ts';
   import type { MapMode } from './StandMap.svelte';
 
   /** Stands with their purpose and ground, and what else lies in the bush: drawn on the map, named here. */
@@ -183,7 +184,11 @@
           })
         : await bush.change.feature({ id: e.id, name: e.name.trim(), kind: e.kind, points: shape! });
     if (problem !== null) return;
-    if (moving.length > 0) await bush.putIntoStands(moving.map((row) => ({ row, standId: e.id }))).catch(() => null);
+    if (moving.length > 0)
+      await putIntoStands(
+        bush,
+        moving.map((row) => ({ row, standId: e.id }))
+      ).catch(() => null);
     toast.success(`${e.name.trim()} is on the map.`);
     end();
   }

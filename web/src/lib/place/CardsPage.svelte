@@ -44,6 +44,8 @@
     (typeof read === 'object' && read.tag !== null ? byTag.get(read.tag) : undefined) ?? stack[0] ?? null
   );
   const problem = $derived.by(() => {
+    if (on === '') return 'Choose the day on which these were drilled.';
+    if (on > bush.today) return 'That day is still to come.';
     if (typeof read === 'string') return read;
     if (card && read.holes.length > card.open.length)
       return `The card of tree ${card.row.tag} has ${counted(card.open.length, 'hole')}.`;

@@ -4,7 +4,7 @@
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
   import type { PlacementTask, SpotAnswer } from '@baumkin/core/rotation';
   import { tapGuidelineOf } from '@baumkin/core/taps';
-  import { instructionFor, placementOf, tooThinToTap } from '@baumkin/core/bush';
+  import { holeAt, instructionFor, placementOf, tooThinToTap } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
@@ -21,6 +21,7 @@
   import BarkSheet from './BarkSheet.svelte';
   import CrossSection from './CrossSection.svelte';
   import HighHole from './HighHole.svelte';
+  import HoleDoubt from './HoleDoubt.svelte';
   import HoleOutlook from './HoleOutlook.svelte';
   import Lengthwise from './Lengthwise.svelte';
   import { lastAsked } from '$lib/workers/lastAsked.ts';
@@ -114,6 +115,11 @@
     spot && placing ? instructionFor(placing, tree.trunkFeatures, spot, bush.asPlanned) : null
   );
   const words = $derived(instruction && instructionWords(instruction, preferences.units, preferences.body));
+
+  /** Is a hole that is about to be written down doubted: there already, or beyond the count? */
+  let doubting = $state(false);
+  const same = $derived(spot && placing ? holeAt(spot, tree.holesThisSeason, placing.task.trunk.barkRadiusMm) : null);
+  const press = () => (same || left === 0 ? (doubting = true) : void drilled());
 
   async function drilled(): Promise<void> {
     if (!spot || !outlook || !answered) return;
@@ -297,7 +303,7 @@
             </p>{/if}
         {/if}
         {#if bush.mayRecord}
-          <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={drilled} disabled={!outlook || !answered}
+          <button class="btn btn-primary max-md:h-14 max-md:text-lg" onclick={press} disabled={!outlook || !answered}
             >Drilled here</button
           >
         {/if}
@@ -322,4 +328,5 @@
       </p>
     </section>
   </div>
+  <HoleDoubt bind:open={doubting} {same} decided={tree.decision?.taps ?? 0} onwrite={drilled} />
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { spoutsIn } from '@baumkin/core/bush';
   import { compassPoint } from '@baumkin/core/math';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -11,25 +12,34 @@
   /** The spouts of one tree: how many came out. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
+  /** More than so many that stay in are not told apart by a button. */
+  const MOST_STUCK = 2;
   const holes = $derived(bush.stateOf(stop.treeId).holesThisSeason);
+  const left = $derived(spoutsIn(stop.row, bush.season));
   const choices = $derived([
-    { value: stop.row.drilled, label: `${counted(stop.row.drilled, 'spout')} out`, meaning: 'all of them' },
-    ...(stop.row.drilled > 0
-      ? [{ value: stop.row.drilled - 1, label: 'One stayed in', meaning: 'stuck or broken: noted' }]
-      : [])
+    { value: 0, label: left === 1 ? 'It is out' : `All ${left} are out`, meaning: '' },
+    ...Array.from({ length: Math.min(left, MOST_STUCK) }, (_, i) => ({
+      value: i + 1,
+      label: i === 0 ? 'One stays in' : `${counted(i + 1, 'spout')} stay in`,
+      meaning: i === 0 ? 'stuck or broken: the tree comes again' : ''
+    }))
   ]);
-  async function choose(spouts: number): Promise<void> {
+  async function choose(stuck: number): Promise<void> {
     const here = stop;
-    const stuck = spouts < here.row.drilled;
-    const note = stuck ? 'one is stuck or broken' : '';
+    const spouts = here.row.drilled - stuck;
+    const note = stuck > 0 ? `${counted(stuck, 'spout')} stuck or broken` : '';
     const record = await bush.record(here.treeId, { kind: 'pulling', season: bush.season, spouts, note });
-    const says = `${counted(spouts, 'spout')} out${stuck ? ', one stayed in' : ''}`;
+    const says = `${counted(left - stuck, 'spout')} out${stuck > 0 ? `, ${stuck} still in` : ''}`;
     await walk.finish(here, `Tree ${here.row.tag}: ${says}`, [record]);
   }
 </script>
 
 <div class="flex min-h-0 grow flex-col justify-center gap-3" data-testid="asks">
-  <p class="font-slab text-2xl leading-snug font-semibold">Pull {counted(stop.row.drilled, 'spout')}.</p>
+  <p class="font-slab text-2xl leading-snug font-semibold">
+    {left < stop.row.drilled
+      ? `${counted(left, 'spout')} of ${stop.row.drilled} ${left === 1 ? 'is' : 'are'} still in.`
+      : `Pull ${counted(left, 'spout')}.`}
+  </p>
   <ul class="text-lg">
     {#each holes as hole (hole.id)}
       <li>

@@ -21,12 +21,18 @@
   const bush = useBush();
   const round: RowRound = $derived(ROW_ROUNDS[slug]);
   const walk: Walk<RowStop> = untrack(() => new Walk(bush, slug, () => stops));
+  const here = $derived(bush.walked.filter(({ standId }) => walk.standId === '' || walk.standId === standId));
+  const waiting = $derived(new Set(here.filter((row) => round.waits(row, bush))));
   const stops = $derived(
-    bush.walked.flatMap((row): RowStop[] => {
-      const inStand = walk.standId === '' || walk.standId === row.standId;
-      if (!inStand || walk.dealt.has(row.id) || !round.waits(row, bush)) return [];
-      return [{ treeId: row.id, walkOrder: row.walkOrder, sick: slug === 'pull' && isSick(row), row }];
-    })
+    [...waiting]
+      .filter(({ id }) => !walk.dealt.has(id))
+      .map((row): RowStop => {
+        const { id: treeId, walkOrder } = row;
+        return { treeId, walkOrder, sick: slug === 'pull' && isSick(row), row };
+      })
+  );
+  const done = $derived(
+    here.filter((row) => walk.dealt.has(row.id) || (!waiting.has(row) && round.isDone(row, bush))).length
   );
   const Question = $derived(round.question);
   // What is known of a tree is at hand before anything is asked there: an answer must not wipe out what was noted before.
@@ -41,7 +47,7 @@
   title={round.name}
   reading={bush.overview === null ? { done: 0, all: 0 } : null}
   left={round.left(stops.length)}
-  progress={{ done: walk.doneToday, of: walk.doneToday + stops.length, mine: 0, what: 'of this round are done today' }}
+  progress={{ done, of: done + stops.length, mine: walk.doneToday, what: 'trees of this round are done' }}
   mayStart={stops.length > 0 && bush.mayRecord}
   aloud={({ row }) => `Tree ${row.tag}`}
 >
@@ -58,7 +64,9 @@
     <p class="font-slab text-3xl leading-tight font-semibold">
       {stops.length > 0 ? `${round.left(stops.length)}.` : round.none}
     </p>
-    {#if walk.doneToday > 0}<p>{walk.doneToday} done on this device today.</p>{/if}
+    {#if done + walk.doneToday > 0}<p>
+        {round.done(done)}{walk.doneToday > 0 ? `; ${walk.doneToday} done on this device today` : ''}.
+      </p>{/if}
     <StandSelect bind:value={walk.standId} />
     <p class="caution">{round.before}</p>
     <OtherRounds current={slug} />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { landmarkNear } from '@baumkin/core/bush';
+  import { holeAt, landmarkNear } from '@baumkin/core/bush';
   import type { BarkSpot } from '@baumkin/core/geometry';
   import type { Shavings, Taphole } from '@baumkin/core/records';
   import type { SpotAnswer } from '@baumkin/core/rotation';
@@ -10,6 +10,7 @@
   import { SHAVINGS_LABELS } from '$lib/labels/placement.ts';
   import { drilledHole, shavingsSeen } from '$lib/place/drilling.ts';
   import HighHole from '$lib/place/HighHole.svelte';
+  import HoleDoubt from '$lib/place/HoleDoubt.svelte';
   import type { TappingRound } from '$lib/place/tappingRound.svelte.ts';
   import { placeWorker } from '$lib/place/worker.ts';
   import { capital } from '$lib/words/capital.ts';
@@ -60,6 +61,11 @@
   }
 
   let busy = $state(false);
+  /** A hole of this season at the spot: it may be the one that is being written down. */
+  let doubting = $state(false);
+  const same = $derived(spot && holeAt(spot, tree.holesThisSeason, placing.task.trunk.barkRadiusMm));
+  const press = () => (same ? (doubting = true) : void drilled());
+
   async function drilled(): Promise<void> {
     if (!spot || clear === null || busy) return;
     busy = true;
@@ -152,10 +158,11 @@
   </p>
   <div class="grid shrink-0 grid-cols-[1fr_2fr] gap-2">
     <button class="btn h-18 text-base leading-tight" onclick={() => walk.putOff(stop)}>Come back later</button>
-    <button class="btn h-18 text-2xl btn-primary" disabled={clear === null || busy || !bush.mayRecord} onclick={drilled}
+    <button class="btn h-18 text-2xl btn-primary" disabled={clear === null || busy || !bush.mayRecord} onclick={press}
       >Drilled</button
     >
   </div>
+  <HoleDoubt bind:open={doubting} {same} decided={line.taps} onwrite={drilled} />
 {:else}
   <div class="flex min-h-0 grow flex-col justify-center gap-3 text-lg" data-testid="no-hole">
     {#if !line.settled && failed}<p class="font-slab text-2xl font-semibold">This trunk could not be planned.</p>

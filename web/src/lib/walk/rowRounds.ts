@@ -1,5 +1,6 @@
-import { closingDue, crownDue, paintingDue, pullingDue, type Stop } from '@baumkin/core/bush';
+import { closingDue, crownDue, paintingDue, pullingDue, seenOn, type Stop } from '@baumkin/core/bush';
 import type { TreeRow } from '@baumkin/core/records';
+import { releases } from '@baumkin/core/thinning';
 import type { Component } from 'svelte';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
@@ -34,6 +35,10 @@ export interface RowRound {
   /** what to know before it begins */
   readonly before: string;
   readonly waits: (row: TreeRow, bush: BushState) => boolean;
+  /** what of the round is done, by whoever did it, told from the line */
+  readonly isDone: (row: TreeRow, bush: BushState) => boolean;
+  /** so many, in words */
+  readonly done: (trees: number) => string;
   readonly question: Component<RowStopProps>;
 }
 
@@ -46,6 +51,8 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     before:
       'From the uphill side, along and square to a leaning trunk, above or below a swelling. Snow is dug away: the height counts from the ground.',
     waits: (row, bush) => bush.isOutstanding('measure', row),
+    isDone: (row, bush) => row.lastReadingOn === bush.today,
+    done: (trees) => `${trees} measured today`,
     question: GirthStop
   },
   crown: {
@@ -54,6 +61,8 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     none: 'Every crown here was looked up at within three years.',
     before: 'Look up from some way off before you walk under a crown: dead limbs fall without wind.',
     waits: (row, bush) => crownDue(row, bush.standOf(row), bush.today),
+    isDone: (row, bush) => seenOn(row, 'diebackPct') === bush.today,
+    done: (trees) => `${trees} looked up at today`,
     question: CrownStop
   },
   identify: {
@@ -62,6 +71,8 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     none: 'Every tree here is told.',
     before: 'Branching first. What cannot be told is passed over; a tree that stays open wants a visit in leaf.',
     waits: (row, bush) => bush.isOutstanding('identify', row),
+    isDone: (row, bush) => row.determinedOn === bush.today,
+    done: (trees) => `${trees} told today`,
     question: LookStop
   },
   paint: {
@@ -73,6 +84,8 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     waits: (row, bush) =>
       paintingDue(row) &&
       !bush.questions.some(({ question, answer }) => answer === null && question.ofTreeId === row.id),
+    isDone: (row) => !row.cut && !row.fallen && releases(row.mark) && row.markPainted,
+    done: (trees) => `${trees} stand on their trunks`,
     question: PaintStop
   },
   pull: {
@@ -81,6 +94,8 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     none: 'No spout is in, as far as anybody wrote down.',
     before: 'Out with a straight pull, and no hammer on the bark. Nothing goes into the hole: it closes by itself.',
     waits: (row, bush) => pullingDue(row, bush.season),
+    isDone: (row, bush) => !row.cut && row.drilled > 0 && !pullingDue(row, bush.season),
+    done: (trees) => `${counted(trees, 'tree')} without a spout again`,
     question: PullStop
   },
   closing: {
@@ -89,6 +104,8 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     none: 'The holes of these years were all looked at since the summer.',
     before: 'A hole that is open after three years tells of a weak tree. Look for wood across it, not bark alone.',
     waits: (row, bush) => closingDue(row, bush.today),
+    isDone: (row, bush) => seenOn(row, 'oldestOpenHoleYears') === bush.today,
+    done: (trees) => `${trees} looked at today`,
     question: ClosingStop
   }
 };
