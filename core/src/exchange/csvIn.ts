@@ -61,6 +61,16 @@ type Column = keyof typeof COLUMNS;
  * @throws UnreadableFile when there is no heading with a tag, or the limits are passed
  */
 export function readTable(text: string, options: ReadOptions): StatementFile {
+  const { heading, rows } = tableIn(text);
+  return readRows(heading, rows, options);
+}
+
+/**
+ * Takes a table apart: its heading, and its rows with their lines, empty ones left out.
+ * @param text the whole file; comma, semicolon or tab separated
+ * @throws UnreadableFile where it is no text
+ */
+export function tableIn(text: string): { readonly heading: readonly string[]; readonly rows: readonly Row[] } {
   if (text.includes('\u0000'))
     throw new UnreadableFile('This is not a text file. Save the table as CSV (UTF-8) and try again.');
   const content = text.replace(/^\uFEFF/, '');
@@ -70,8 +80,10 @@ export function readTable(text: string, options: ReadOptions): StatementFile {
     preview: MAX_ROWS + 2
   });
   const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
-  const rows = lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
-  return readRows(lines[0]?.cells.map((cell) => cell.trim()) ?? [], rows, options);
+  return {
+    heading: lines[0]?.cells.map((cell) => cell.trim()) ?? [],
+    rows: lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
+  };
 }
 
 /** A table that was taken apart already. @throws UnreadableFile */
@@ -177,7 +189,7 @@ export interface Row {
 }
 
 /** A cell as an error quotes it. */
-function brief(written: string): string {
+export function brief(written: string): string {
   return written.length > 40 ? `${written.slice(0, 40)}…` : written;
 }
 
@@ -355,7 +367,8 @@ function readDay(written: string, column: string, today: string): string {
   return written;
 }
 
-function isIsoDate(text: string): boolean {
+/** Is a text a day, as in 2026-10-31? */
+export function isIsoDate(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const date = new Date(`${text}T00:00:00Z`);
   return !Number.isNaN(date.getTime()) && date.toISOString().slice(0, 10) === text;

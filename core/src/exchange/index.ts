@@ -8,3 +8,4 @@ export * from './geojson.ts';
 export * from './gpx.ts';
 export * from './read.ts';
 export * from './tables.ts';
+export * from './weatherIn.ts';

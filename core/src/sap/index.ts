@@ -13,3 +13,8 @@ export function sapToSyrup(sugarPct: number): number {
 
 /** Litres of sap that one tap in clear wood yields in a season with buckets. Common practice: about ten gallons. */
 export const LITRES_A_TAP = 38;
+
+export * from './balance.ts';
+export * from './boiling.ts';
+export * from './density.ts';
+export * from './keeping.ts';
