@@ -246,6 +246,23 @@ describe('a bush that is on this device', () => {
     ]);
   });
 
+  it('is told of as a whole only once what came after its snapshot is here too: nothing goes back for a moment', async () => {
+    device.server.makeSnapshot();
+    device.server.stored.push(reading(1021));
+    const followed = times('/changes');
+    const told: number[] = [];
+    const owner = {
+      progress: () => undefined,
+      changed: () => undefined,
+      replaced: () => undefined,
+      refilled: () => void told.push(times('/changes') - followed)
+    };
+    const book = new DeviceBook(BUSH, owner);
+    await book.sync();
+    await book.sync();
+    expect(told).toEqual([1]);
+  });
+
   it('is listened to again after a no: a proxy’s, whose server is started anew', async () => {
     const heard: EventTarget[] = [];
     class Events extends EventTarget {

@@ -75,6 +75,8 @@ export class DeviceBook {
   #glancing: Promise<Synced> | null = null;
   #syncing: Promise<Synced> | null = null;
   #next: Promise<Synced> | null = null;
+  /** a snapshot came, and nobody was told yet: what came after it is followed first, or pages would go back to it for a moment */
+  #isRefilled = false;
   #stopped = false;
 
   constructor(
@@ -249,7 +251,7 @@ export class DeviceBook {
     const book = { bushId: this.bushId, memberId: member.id, feed, number, taking: null };
     await keeping([store.books], () => store.books.put(book));
     this.owner.progress(null);
-    this.owner.refilled();
+    this.#isRefilled = true;
     return IN_STEP;
   }
 
@@ -283,7 +285,10 @@ export class DeviceBook {
         if (!goesOn && stirred.length > Math.max(FEWEST_STIRRED, trees * STIRRED_SHARE))
           await this.#tellAgain(glance.today);
       }
-      if (!goesOn) return IN_STEP;
+      if (goesOn) continue;
+      if (this.#isRefilled) this.owner.refilled();
+      this.#isRefilled = false;
+      return IN_STEP;
     }
   }
 

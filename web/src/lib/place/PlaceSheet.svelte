@@ -2,9 +2,9 @@
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
-  import type { PlacementTask, SpotAnswer } from '@baumkin/core/rotation';
+  import type { SpotAnswer } from '@baumkin/core/rotation';
   import { tapGuidelineOf } from '@baumkin/core/taps';
-  import { holeAt, instructionFor, placementOf, tooThinToTap } from '@baumkin/core/bush';
+  import { holeAt, instructionFor, placementOf, tooThinToTap, type TreePlacement } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
@@ -64,7 +64,8 @@
   /** Nothing is drilled here before somebody decides anew. */
   const waits = $derived(forbidden !== null || tooThin || (fewer !== null && left === 0));
   let asked = $state.raw<BarkSpot | null>(null);
-  let answer = $state.raw<(SpotAnswer & { readonly spot: BarkSpot }) | null>(null);
+  /** what is said of a spot, and of which holes: the tree may have others by now */
+  let answer = $state.raw<(SpotAnswer & { readonly spot: BarkSpot; readonly placing: TreePlacement }) | null>(null);
   let chosen = $state(0);
   let zoom = $state(1);
   let coming = $state(0);
@@ -74,8 +75,9 @@
   const proposals = $derived(waits || left === 0 ? [] : (live.placement?.proposals ?? []));
   const spot = $derived<BarkSpot | null>(asked ?? proposals[chosen] ?? null);
   const outlook = $derived(asked ? (answer?.outlook ?? null) : (proposals[chosen]?.outlook ?? null));
+  const outlookOf = $derived(asked ? (answer?.placing ?? null) : live.answers);
   /** Does what is shown answer the spot that is shown, or one that was asked a moment ago? */
-  const answered = $derived(asked === null || answer?.spot === asked);
+  const answered = $derived(asked === null || (answer?.spot === asked && answer.placing === placing));
   /** Seasons of the plan that are shown: those behind them are there so that these have something to come after them. */
   const SEASONS_SHOWN = 25;
   /** The list of the plan stays open while a new plan is made. */
@@ -87,12 +89,12 @@
 
   // Whatever spot stands on the sheet is asked for its sections.
   const askOf = lastAsked(
-    ({ task, spot: { bearingDeg, heightMm } }: { task: PlacementTask; spot: BarkSpot }) =>
+    ({ placing: { task }, spot: { bearingDeg, heightMm } }: { placing: TreePlacement; spot: BarkSpot }) =>
       placeWorker().ask(task, { bearingDeg, heightMm }),
-    (question, found) => (answer = { ...found, spot: question.spot })
+    (question, found) => (answer = { ...found, ...question })
   );
   $effect(() => {
-    if (spot && placing) askOf({ task: placing.task, spot });
+    if (spot && placing) askOf({ placing, spot });
   });
   function pick(index: number): void {
     asked = null;
@@ -108,7 +110,7 @@
 
   /** How deep it is drilled: as the bush does until the wood of this tree is known. */
   const depthMm = $derived(live.placement?.depthMm ?? settings.depthMm);
-  const asDrilled = $derived(placing && { ...placing.task, practice: { ...placing.task.practice, depthMm } });
+  const asDrilled = (of: TreePlacement) => ({ ...of.task, practice: { ...of.task.practice, depthMm } });
   const taught = $derived(live.stage === 'full' ? taughtWords(live.placement?.learned) : null);
 
   const instruction = $derived(
@@ -154,7 +156,7 @@
   >
     <section aria-label="Trunk" class="min-w-0 max-lg:order-2">
       <BarkSheet
-        task={asDrilled!}
+        task={asDrilled(placing)}
         holes={placing.holes}
         features={tree.trunkFeatures}
         map={live.placement?.map ?? null}
@@ -213,13 +215,13 @@
         <div class="mt-4 flex flex-wrap items-start gap-x-8 gap-y-4" data-testid="sections">
           <CrossSection
             paintOf={(season) => bush.paintOf(season)}
-            task={asDrilled!}
-            holes={placing.holes}
+            task={asDrilled(answer.placing)}
+            holes={answer.placing.holes}
             cut={answer.cut}
             {spot}
             season={bush.season}
           />
-          <Lengthwise task={asDrilled!} cut={answer.lengthwise} along={answer.along} {spot} />
+          <Lengthwise task={asDrilled(answer.placing)} cut={answer.lengthwise} along={answer.along} {spot} />
         </div>
       {/if}
       {#if plan.length > 0}<PlannedHoles {plan} bind:open={listOpen} />{/if}
@@ -288,7 +290,7 @@
           </p>
           {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
         </div>
-        {#if outlook}
+        {#if outlook && outlookOf}
           {#if !asked && proposals[chosen]?.planned}
             <p class="-mt-3 {tree.rotation?.verdict === 'changed' ? '' : 'aside'}">
               Planned together with the coming seasons, so that they keep clear wood too.
@@ -297,7 +299,13 @@
                 >{/if}
             </p>
           {/if}
-          <HoleOutlook {outlook} {placing} objections={answer?.objections ?? []} dbhMm={tree.dbhMm!} {depthMm} />
+          <HoleOutlook
+            {outlook}
+            placing={outlookOf}
+            objections={answer?.objections ?? []}
+            dbhMm={tree.dbhMm!}
+            {depthMm}
+          />
           {#if depthMm < settings.depthMm}<p class="caution" data-testid="shallow">
               {preferences.length(depthMm, 'drill')} of wood and no deeper. {shallowWords(tree)}
             </p>{/if}

@@ -26,6 +26,8 @@ interface Wanted {
 export class LivePlacement {
   placement = $state.raw<Placement | null>(null);
   stage = $state<'working' | 'coarse' | 'full' | 'failed'>('working');
+  /** what it answers: holes in the way are numbered by it, and the tree may have others by now */
+  answers = $state.raw<TreePlacement | null>(null);
   #wanted: Wanted | null = null;
   #busy = false;
   /** what the full picture answers */
@@ -88,6 +90,7 @@ export class LivePlacement {
   #show(now: Wanted, placement: Placement, stage: 'coarse' | 'full'): boolean {
     if (this.#wanted !== now) return false;
     this.placement = placement;
+    this.answers = now.placing;
     this.stage = stage;
     this.#answered = stage === 'full' ? now : null;
     return true;

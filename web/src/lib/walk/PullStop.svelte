@@ -29,7 +29,7 @@
     const spouts = here.row.drilled - stuck;
     const note = stuck > 0 ? `${counted(stuck, 'spout')} stuck or broken` : '';
     const record = await bush.record(here.treeId, { kind: 'pulling', season: bush.season, spouts, note });
-    const says = `${counted(left - stuck, 'spout')} out${stuck > 0 ? `, ${stuck} still in` : ''}`;
+    const says = stuck > 0 ? `${counted(stuck, 'spout')} still in` : `${counted(left, 'spout')} out`;
     await walk.finish(here, `Tree ${here.row.tag}: ${says}`, [record]);
   }
 </script>

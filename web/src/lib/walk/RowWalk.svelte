@@ -6,6 +6,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import StandSelect from '$lib/ui/StandSelect.svelte';
+  import { capital } from '$lib/words/capital.ts';
 
   import OtherRounds from './OtherRounds.svelte';
   import type { RowRoundSlug } from './roundSlugs.ts';
@@ -62,10 +63,10 @@
   {/snippet}
   {#snippet start()}
     <p class="font-slab text-3xl leading-tight font-semibold">
-      {stops.length > 0 ? `${round.left(stops.length)}.` : round.none}
+      {stops.length > 0 ? `${capital(round.left(stops.length))}.` : round.none}
     </p>
     {#if done + walk.doneToday > 0}<p>
-        {round.done(done)}{walk.doneToday > 0 ? `; ${walk.doneToday} done on this device today` : ''}.
+        {capital(round.done(done))}{walk.doneToday > 0 ? `; ${walk.doneToday} done on this device today` : ''}.
       </p>{/if}
     <StandSelect bind:value={walk.standId} />
     <p class="caution">{round.before}</p>
