@@ -16,7 +16,7 @@
   const holes = $derived(
     bush
       .stateOf(stop.treeId)
-      .tapholes.filter(({ season }) => season <= year && season > year - MOST_SEASONS - 1)
+      .tapholes.filter(({ season }) => season <= year && season > year - MOST_SEASONS)
       .toSorted((a, b) => b.season - a.season)
   );
   const seasons = $derived([...new Set(holes.map(({ season }) => season))].slice(0, MOST_SEASONS));
