@@ -3,6 +3,7 @@ export * from './cleanup.ts';
 export * from './competition.ts';
 export * from './crop.ts';
 export * from './cropSpacing.ts';
+export * from './effect.ts';
 export * from './fate.ts';
 export * from './felling.ts';
 export * from './standMetrics.ts';
