@@ -144,6 +144,25 @@ describe('two who did not know of each other', () => {
     ]);
   });
 
+  it('whoever wrote the last of the holes answers, or a steward: nobody else, and nothing that is no answer', async () => {
+    const { treeId: _tree, ...ofBush } = envelope();
+    const answer = async (says: string) => {
+      const questionId = (await asked()).open.at(-1)!.id;
+      return { ...ofBush, id: randomUUID(), kind: 'answer', questionId, says, note: '' };
+    };
+    await steward(count(1));
+    await crew(hole(90));
+    await steward(hole(200));
+    expect(await crew(await answer('stays'))).toEqual(['Whoever wrote it, or a steward, answers that.']);
+    expect(await steward(await answer('stays'))).toEqual(['stored']);
+    await crew(hole(300));
+    for (const says of ['settled', 'once', 'taken'])
+      expect(await crew(await answer(says))).toEqual(['That is no answer to this question.']);
+    expect((await asked()).open).toHaveLength(1);
+    expect(await crew(await answer('pulled'))).toEqual(['stored']);
+    expect((await asked()).open).toEqual([]);
+  });
+
   it('old holes that are typed in later are history', async () => {
     const old = { ...hole(90), on: '2027-09-01' };
     await steward({ ...old, season: 2024 });

@@ -20,15 +20,6 @@ export function questionWords({ about, tapholeIds, proposal }: Question, said: s
   return `Proposed to the stewards: “${said ?? String(proposal?.kind)}”.`;
 }
 
-/** What may be answered to each, the likeliest first. */
-export const ANSWERS: Readonly<Record<Question['about'], readonly Says[]>> = {
-  sameSpot: ['once', 'stays'],
-  tooMany: ['pulled', 'never', 'stays'],
-  resting: ['pulled', 'never', 'stays'],
-  gone: ['never', 'pulled', 'stays'],
-  proposal: ['taken', 'left']
-};
-
 /** An answer on its button, and what it does. */
 export const ANSWER_LABELS: Readonly<Record<Says, readonly [label: string, meaning: string]>> = {
   once: ['One hole', 'the second entry is crossed out'],

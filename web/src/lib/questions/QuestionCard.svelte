@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { ANSWERS } from '@baumkin/core/bush';
   import { effectiveRecords, type Answer, type Question, type Taphole } from '@baumkin/core/records';
   import { compassPoint } from '@baumkin/core/math';
   import { toast } from 'svelte-sonner';
@@ -6,7 +7,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { undoable } from '$lib/client/saved.ts';
-  import { addressee, ANSWER_LABELS, ANSWERED, ANSWERS, questionWords } from '$lib/labels/questions.ts';
+  import { addressee, ANSWER_LABELS, ANSWERED, questionWords } from '$lib/labels/questions.ts';
   import { SHAVINGS_SEEN } from '$lib/labels/placement.ts';
   import { describe } from '$lib/labels/records.ts';
 

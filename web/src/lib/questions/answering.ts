@@ -1,3 +1,4 @@
+import { isAddressed } from '@baumkin/core/bush';
 import {
   recordSchema,
   type Answer,
@@ -12,15 +13,13 @@ import type { Draft } from '$lib/client/recordDraft.ts';
 
 type Says = Answer['says'];
 
-/** May whoever works here give this answer? Hers are the questions about what she wrote; a steward answers all. */
+/** May whoever works here give this answer? */
 export function mayAnswer(bush: BushState, question: Question, says: Says, holes: readonly Taphole[]): boolean {
-  if (!bush.mayRecord) return false;
-  // What is crossed out has to be at hand.
-  if ((says === 'once' || says === 'never') && holes.length === 0) return false;
-  if (bush.mayDecide) return true;
+  const { member, bush: known } = bush.overview!;
+  if (!isAddressed(question, holes, { memberId: member.id, role: known.role })) return false;
+  // What is crossed out has to be at hand, and hers to cross out.
   const last = holes.at(-1);
-  if (question.about === 'proposal' || last?.authorId !== bush.overview!.member.id) return false;
-  return says === 'stays' || says === 'pulled' || bush.mayTakeBack(last);
+  return (says !== 'once' && says !== 'never') || (last !== undefined && bush.mayTakeBack(last));
 }
 
 /**

@@ -1,9 +1,12 @@
+import { ANSWERS, isAddressed } from '@baumkin/core/bush';
 import {
+  effectiveRecords,
   mayTakeBack,
   pointersIn,
   recordKindOf,
   type AnyRecord,
   type AnyRecordKind,
+  type Question,
   type Role
 } from '@baumkin/core/records';
 import { Op } from 'sequelize';
@@ -11,7 +14,7 @@ import { Op } from 'sequelize';
 import type { BushWrite } from './bushWrite.ts';
 import { StandRow, tables, TreeRecord } from './db/index.ts';
 import { askWhereTheyClash } from './questions.ts';
-import { rowOf, sameRecord, storeMany, type Writing } from './recordRows.ts';
+import { recordsByTree, recordsWhere, rowOf, sameRecord, storeMany, type Writing } from './recordRows.ts';
 import { TreeRegistry } from './treeRegistry.ts';
 
 type Row = Record<string, unknown>;
@@ -34,6 +37,10 @@ const refuse = (refused: string): Taken => ({ refused });
 export class RecordBatch {
   readonly #rows = new Map<AnyRecordKind, Map<string, Row>>();
   readonly #corrected = new Set<string>();
+  readonly #asked = new Map<
+    string,
+    { readonly about: Question['about']; readonly holes: readonly { readonly authorId?: string }[] }
+  >();
   readonly #trees = new Set<string>();
   readonly #stands = new Set<string>();
   readonly #taken: AnyRecord[] = [];
@@ -54,6 +61,7 @@ export class RecordBatch {
     const named = records.flatMap((record) => pointersIn(record));
     await batch.#readRecords(records, named);
     await batch.#readGround(records, named);
+    await batch.#readAsked(records);
     const ofRegistry = records.flatMap((record) => (record.kind === 'entry' || record.kind === 'place' ? record : []));
     batch.#registry = await TreeRegistry.open(ofRegistry, write);
     return batch;
@@ -120,8 +128,13 @@ export class RecordBatch {
     if (astray !== null) return refuse(astray);
     if (record.correctsId !== null && this.#corrected.has(record.correctsId))
       return refuse('Somebody else has corrected this record already. Look at it again.');
-    if (record.kind === 'answer' && this.#role !== 'steward' && this.#isProposal(record.questionId))
-      return refuse('That is the steward’s to decide.');
+    if (record.kind === 'answer' && this.#role !== 'steward') {
+      const { about, holes } = this.#asked.get(record.questionId)!;
+      if (about === 'proposal') return refuse('That is the steward’s to decide.');
+      if (!isAddressed({ about }, holes, { memberId: this.#by.authorId, role: this.#role }))
+        return refuse('Whoever wrote it, or a steward, answers that.');
+      if (!ANSWERS[about].includes(record.says)) return refuse('That is no answer to this question.');
+    }
     if (!this.#mayWithdraw(record))
       return refuse('Only a steward takes back what somebody else wrote, or what was written before yesterday.');
     if (record.kind === 'entry' || record.kind === 'place') {
@@ -135,9 +148,18 @@ export class RecordBatch {
     return 'stored';
   }
 
-  /** Does a question, which is here, propose something? */
-  #isProposal(questionId: string): boolean {
-    return this.#rows.get('question')!.get(questionId)!.about === 'proposal';
+  /** What the questions are about that crew answers: the holes of each that stand, in the order in which they were written. */
+  async #readAsked(records: readonly AnyRecord[]): Promise<void> {
+    const answers = records.filter((record) => record.kind === 'answer');
+    if (answers.length === 0 || this.#role === 'steward') return;
+    const { bush, transaction } = this.#write;
+    const id = answers.map(({ questionId }) => questionId);
+    for (const question of await recordsWhere('question', { bushId: bush.id, id }, { transaction })) {
+      const { ofTreeId, tapholeIds, about } = question;
+      const lives = await recordsByTree(bush.id, { treeIds: [ofTreeId], kinds: ['taphole'], transaction });
+      const standing = effectiveRecords(lives.get(ofTreeId) ?? []).filter((hole) => tapholeIds.includes(hole.id));
+      this.#asked.set(question.id, { about, holes: standing });
+    }
   }
 
   /** Whoever takes something back had the right to when she did, however late it comes here. */
