@@ -244,6 +244,7 @@ test('a morning: two phones, forty trees, no network, and all of it once', async
     await b
       .getByTestId('question')
       .filter({ hasText: 'not to be tapped' })
+      .filter({ has: b.getByTestId('why') })
       .getByRole('button', { name: /^Spout pulled/ })
       .tap();
     await allSaved(b);

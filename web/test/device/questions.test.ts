@@ -1,3 +1,4 @@
+import { spoutsIn } from '@baumkin/core/bush';
 import { effectiveRecords, type Answer, type Question, type Shavings, type Taphole } from '@baumkin/core/records';
 import { beforeEach, describe, expect, it } from 'vitest';
 
@@ -81,6 +82,20 @@ describe('an answer', () => {
     await bush.record(tree.id, seen(holes[1], 'brown'));
     await give('once');
     expect(shavings().get(holes[0].id)?.seen).toBe('pale');
+  });
+
+  it('that a spout is pulled is told to the pulling round as well, and taken back with it', async () => {
+    const left = () => spoutsIn(bush.byId.get(tree.id)!, 2027);
+    const all = left();
+    expect(all).toBeGreaterThanOrEqual(2);
+    question = { ...question, about: 'tooMany' };
+    const undo = await give('pulled');
+    expect(left()).toBe(all - 1);
+    await undo();
+    expect(left()).toBe(all);
+    question = { ...question, about: 'resting' };
+    await give('pulled');
+    expect(left()).toBe(all - 2);
   });
 
   it('is given by whoever wrote the last hole, in her time, or by a steward', async () => {

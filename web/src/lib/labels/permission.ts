@@ -42,3 +42,10 @@ export function forbiddenWords(forbidden: DrillForbidden): string {
 
 /** Whose word forbids to cut in a stand; without its full stop. */
 export const nothingIsCut = (word: StandWord): string => `Nothing is cut in ${word.stand}${whose(word)}`;
+
+/** Grounds on which sap is no food. Common practice. */
+const SPOILS: readonly TapBanReason[] = ['insecticide', 'salt', 'septic', 'sprayed'];
+
+/** Is a tree not to be tapped because its sap is no food? */
+export const spoilsSap = (forbidden: DrillForbidden): boolean =>
+  forbidden.why === 'banned' && forbidden.reasons.some((reason) => SPOILS.includes(reason));

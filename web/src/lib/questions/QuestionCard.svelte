@@ -1,6 +1,6 @@
 <script lang="ts">
   import { ANSWERS } from '@baumkin/core/bush';
-  import { effectiveRecords, type Answer, type Question, type Taphole } from '@baumkin/core/records';
+  import { drillForbidden, effectiveRecords, type Answer, type Question, type Taphole } from '@baumkin/core/records';
   import { compassPoint } from '@baumkin/core/math';
   import { toast } from 'svelte-sonner';
 
@@ -8,6 +8,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { undoable } from '$lib/client/saved.ts';
   import { addressee, ANSWER_LABELS, ANSWERED, questionWords } from '$lib/labels/questions.ts';
+  import { forbiddenWords, spoilsSap } from '$lib/labels/permission.ts';
   import { SHAVINGS_SEEN } from '$lib/labels/placement.ts';
   import { describe } from '$lib/labels/records.ts';
 
@@ -34,6 +35,17 @@
     } catch {
       return null;
     }
+  });
+  /** why nothing is to be drilled there; null where nothing says so any more */
+  const why = $derived.by(() => {
+    const row = question.about === 'resting' ? bush.byId.get(question.ofTreeId) : undefined;
+    if (!row) return null;
+    const forbidden = drillForbidden(row, bush.standOf(row), bush.today);
+    if (forbidden)
+      return `${forbiddenWords(forbidden)}${spoilsSap(forbidden) ? ' What ran there is no food: it is poured away.' : ''}`;
+    const { decision } = tree;
+    if (decision?.taps !== 0) return null;
+    return `${bush.authorOf(decision)} decided that it rests${decision.reason ? `: ${decision.reason}` : ''}.`;
   });
   const answers = $derived(
     ANSWERS[question.about].filter(
@@ -71,6 +83,7 @@
     </p>
   </header>
   <p class="max-w-prose text-lg leading-snug font-semibold">{questionWords(question, said)}</p>
+  {#if why}<p class="caution max-w-prose text-base" data-testid="why">{why}</p>{/if}
   {#if question.note}<p class="max-w-prose text-base">“{question.note}”</p>{/if}
   {#if holes.length > 0}
     <ul class="text-base">

@@ -1,4 +1,4 @@
-import { isAddressed } from '@baumkin/core/bush';
+import { isAddressed, spoutsIn } from '@baumkin/core/bush';
 import {
   recordSchema,
   type Answer,
@@ -47,6 +47,8 @@ export async function giveAnswer(
   if (says === 'once' && seen && kept && !shavings.has(kept.id))
     written.push(await bush.record(treeId, again(seen, kept.id)));
   if (says === 'taken') written.push(await bush.record(treeId, proposed(question)));
+  const pulled = says === 'pulled' ? pullingOf(bush, question, holes.length) : null;
+  if (pulled) written.push(await bush.record(treeId, pulled));
   const taken = crossedOut ? await bush.withdraw(crossedOut) : [];
   const answer = await bush.recordOfBush({ kind: 'answer', questionId: question.id, says, note: '' });
   return async () => {
@@ -57,6 +59,15 @@ export async function giveAnswer(
     const hole = await bush.record(treeId, { ...draft, correctsId: withdrawal.id } as Draft);
     if (seen) await bush.record(treeId, again(seen, hole.id));
   };
+}
+
+/** That spouts are out: of one hole too many that one, of a tree that is not to be tapped all. Nothing of a tree that is gone. */
+function pullingOf(bush: BushState, { ofTreeId, about, season }: Question, holes: number): Draft | null {
+  const row = bush.byId.get(ofTreeId);
+  if (!row || row.cut || season !== bush.season) return null;
+  const left = spoutsIn(row, season);
+  const out = row.drilled - left + Math.min(left, about === 'tooMany' ? 1 : holes);
+  return left > 0 ? { kind: 'pulling', season, spouts: out, note: '' } : null;
 }
 
 /** The same word on the shavings for another hole. */
