@@ -73,7 +73,10 @@ describe('a bush that is on this device', () => {
     device.server.stored.push(reading(1234));
     device.server.makeSnapshot();
     await bush.refresh();
-    expect(await store.books.get(BUSH)).toMatchObject({ feed: device.server.feed, number: 1, taking: null });
+    // The look that brought the bush here may have met the other feed by itself: then it is the one that begins anew.
+    await until(async () =>
+      expect(await store.books.get(BUSH)).toMatchObject({ feed: device.server.feed, number: 1, taking: null })
+    );
     expect(bush.overview!.feed).toBe(device.server.feed);
   });
 
@@ -244,6 +247,28 @@ describe('a bush that is on this device', () => {
       '2026-11-20',
       '2026-11-20'
     ]);
+  });
+
+  it('is left alone where it was forgotten while a page of its feed came', async () => {
+    await (await whole()).close();
+    const logged = vi.spyOn(console, 'error');
+    const quiet = {
+      progress: () => undefined,
+      changed: () => undefined,
+      replaced: () => undefined,
+      refilled: () => undefined
+    };
+    device.server.stored.push(reading(1031));
+    const { asked } = device.server;
+    const push = asked.push.bind(asked);
+    vi.spyOn(asked, 'push').mockImplementation((...paths) => {
+      if (paths.includes('/changes')) void new DeviceBook(BUSH, quiet).forget();
+      return push(...paths);
+    });
+    expect((await new DeviceBook(BUSH, quiet).sync()).kind).toBe('inStep');
+    expect([await store.books.count(), await store.glances.count(), await store.lives.count()]).toEqual([0, 0, 0]);
+    expect(logged).not.toHaveBeenCalled();
+    vi.restoreAllMocks();
   });
 
   it('is told of as a whole only once what came after its snapshot is here too: nothing goes back for a moment', async () => {

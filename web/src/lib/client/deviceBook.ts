@@ -114,13 +114,15 @@ export class DeviceBook {
     if (this.#stopped) return IN_STEP;
     const glanced = (await isReadable(this.bushId)) ? IN_STEP : await this.#bringGlance();
     if (glanced.kind === 'problem') return glanced;
-    const { glance } = (await store.glances.get(this.bushId))!;
+    const glance = (await store.glances.get(this.bushId))?.glance;
     const book = await store.books.get(this.bushId);
-    if (!isWholeFor(book, glance)) {
+    if (glance && !isWholeFor(book, glance)) {
       const taken = await this.#takeSnapshot(glance, book?.memberId === glance.member.id ? book : undefined);
       if (taken.kind === 'problem' || this.#stopped) return taken;
     }
-    return this.#follow((await store.books.get(this.bushId))!, anew);
+    // Forgotten meanwhile: nothing of it is brought back before somebody asks for it again.
+    const whole = glance && (await store.books.get(this.bushId));
+    return whole ? this.#follow(whole, anew) : IN_STEP;
   }
 
   /** The lines from the records that are here, or else from the server. */
@@ -169,13 +171,14 @@ export class DeviceBook {
   /** Tells the lines that are here once more: for another day, or where enough trees have changed to expect something else. */
   async #tellAgain(today: string): Promise<void> {
     const told = await keeping([store.glances, store.packs], async () => {
-      const { glance } = (await store.glances.get(this.bushId))!;
+      const glance = (await store.glances.get(this.bushId))?.glance;
+      if (!glance) return null;
       const told = this.#told(glance, await readLines(this.bushId), today);
       await store.glances.put(told.kept);
       await replacePacks(this.bushId, told.texts);
       return told;
     });
-    this.owner.replaced(told);
+    if (told) this.owner.replaced(told);
   }
 
   /** All lines anew from the records of all trees: another season, or another program. */
@@ -189,7 +192,8 @@ export class DeviceBook {
     const keys = await store.lives.where('bushId').equals(this.bushId).primaryKeys();
     for (let i = 0; i < keys.length; i += AT_ONCE) derive(await store.lives.bulkGet(keys.slice(i, i + AT_ONCE)));
     const told = await keeping([store.lives, store.glances, store.packs], async () => {
-      const now = (await store.glances.get(this.bushId))!;
+      const now = await store.glances.get(this.bushId);
+      if (!now) return null;
       // A page of the feed came meanwhile, with perhaps another order of the walk.
       if (now.glance.number !== glance.number || now.glance.feed !== glance.feed) return now;
       // Trees of which something was sent from here meanwhile, and all that were written since the last time.
@@ -199,6 +203,7 @@ export class DeviceBook {
       await replacePacks(this.bushId, told.texts);
       return told;
     });
+    if (told === null) return;
     if ('texts' in told) this.owner.replaced(told);
     else await this.#deriveAll(told, at);
   }
@@ -276,6 +281,7 @@ export class DeviceBook {
       // Another member's book, on a device that several share.
       if (changes.memberId !== book.memberId) return this.#beginAnew(anew);
       const news = await this.#keepChanges(changes, { ...book, number });
+      if (!news) return IN_STEP;
       const { glance, stirred, trees } = news.kept;
       number = changes.to;
       const goesOn = number < changes.last && !this.#stopped;
@@ -305,12 +311,16 @@ export class DeviceBook {
     else await this.#tellAgain(today);
   }
 
-  /** Keeps a page of the feed: records, lines and what is told of the bush as a whole, all or nothing. */
-  async #keepChanges(changes: Changes, book: BookState): Promise<BookNews> {
+  /**
+   * Keeps a page of the feed: records, lines and what is told of the bush as a whole, all or nothing.
+   * @returns null where the bush was forgotten meanwhile: nothing of it is brought back
+   */
+  async #keepChanges(changes: Changes, book: BookState): Promise<BookNews | null> {
     const { bushId } = this;
     const { walk, to } = changes;
     return keeping([store.lives, store.books, store.glances, store.packs], async () => {
-      const known = (await store.glances.get(bushId))!;
+      const known = await store.glances.get(bushId);
+      if (!known) return null;
       const lives = await addToLives(bushId, changes);
       const steps = new Map(walk?.map(({ id, walkOrder }) => [id, walkOrder]));
       if (walk)
