@@ -106,6 +106,13 @@ test('signing out takes the bush off the device, from wherever, and not before t
   await allSaved(page);
   expect(await storedRows(page, 'glances')).toHaveLength(1);
   await context.setOffline(true);
+  // What the service worker asks for is cut off a moment after the page.
+  const answers = () =>
+    fetch('/api/v1/bushes', { method: 'POST' }).then(
+      () => true,
+      () => false
+    );
+  await expect.poll(() => page.evaluate(answers)).toBe(false);
   await page.getByRole('button', { name: /sign out/ }).click();
   await expect(page.getByText('sign out once there is a network')).toBeVisible();
   expect(page.url()).toContain(bushId);

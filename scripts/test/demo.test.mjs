@@ -12,7 +12,8 @@ import { startDemo, STARTS_MS } from './started.mjs';
 vi.setConfig({ testTimeout: STARTS_MS, hookTimeout: STARTS_MS });
 
 const stateDir = mkdtempSync(join(tmpdir(), 'baumkin-start-'));
-const PORT = 47990;
+// Below the ports that the system gives to whoever connects somewhere: one of those may be any.
+const PORT = 27980;
 /** @type {Set<ReturnType<typeof startDemo>>} */
 const started = new Set();
 
@@ -46,7 +47,7 @@ function family() {
 test('starts, says so to a second start, and Ctrl-C leaves no process behind', async () => {
   const first = start();
   expect(await first.until('Ctrl-C stops it')).toMatch(
-    /Baumkin is ready: http:\/\/127\.0\.0\.1:47990[\s\S]*demo sign-in: hedda/
+    /Baumkin is ready: http:\/\/127\.0\.0\.1:27980[\s\S]*demo sign-in: hedda/
   );
   const page = await fetch(`http://127.0.0.1:${PORT}/sign-in`);
   expect([page.status, page.headers.get('keep-alive')]).toEqual([200, 'timeout=75']);

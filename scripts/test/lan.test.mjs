@@ -17,7 +17,8 @@ import { startDemo, STARTS_MS } from './started.mjs';
 
 const scratch = mkdtempSync(join(tmpdir(), 'baumkin-lan-'));
 const NAME = 'bush.test';
-const PORT = 47995;
+// Below the ports that the system gives to whoever connects somewhere: one of those may be any.
+const PORT = 27995;
 const there = `https://${NAME}:${PORT}`;
 /** @type {ReturnType<typeof startDemo>} */
 let served;
@@ -25,7 +26,7 @@ let served;
 beforeAll(async () => {
   await ensurePrograms(['openssl', 'certutil']);
   const args = ['--lan', '--demo', '--name', NAME, '--listen', '127.0.0.1', '--port', String(PORT)];
-  served = startDemo(args, { BAUMKIN_STATE_DIR: join(scratch, 'state'), PORT: '47994' });
+  served = startDemo(args, { BAUMKIN_STATE_DIR: join(scratch, 'state'), PORT: '27990' });
   expect(await served.until('Ctrl-C stops it')).toContain('Ctrl-C stops it');
 }, STARTS_MS);
 afterAll(async () => {
