@@ -1,3 +1,4 @@
+import { Z_EIGHTY } from '../math/index.ts';
 import { fractionalYear } from '../measure/index.ts';
 import { knownMaple, REMEASURE_YEARS, type BushSettings, type TreeRow } from '../records/index.ts';
 import { growthBalance, valueOfMeasuring } from '../taps/index.ts';
@@ -17,9 +18,6 @@ export interface GrowthRow {
   readonly worth: number;
 }
 
-/** Half the width of an 80 % range, in standard errors. */
-const EIGHTY = 1.2816;
-
 /** The maples of the bush that have a tag and a diameter, with what their growth means. */
 export function growthRows(
   rows: readonly TreeRow[],
@@ -36,7 +34,7 @@ export function growthRows(
       ...balanceOf(settings, row.species)
     };
     const neededMm = growthBalance(input).ringForOneMm;
-    const spread = EIGHTY * row.ringSeMm;
+    const spread = Z_EIGHTY * row.ringSeMm;
     const yearsSince = row.lastReadingOn ? fractionalYear(today) - fractionalYear(row.lastReadingOn) : null;
     return [
       {

@@ -19,3 +19,6 @@ export function normalSteps(nodes: number, apart: number): { readonly z: number;
   const all = heights.reduce((a, b) => a + b, 0);
   return steps.map((z, i) => ({ z, weight: heights[i]! / all }));
 }
+
+/** Standard deviations to either side of the mean that hold 80 of 100; one in ten lies beyond each. */
+export const Z_EIGHTY = 1.2816;

@@ -22,3 +22,18 @@ export function quantiles<const S extends readonly number[]>(
   const sorted = [...values].sort((a, b) => a - b);
   return shares.map((share) => quantileSorted(sorted, share) ?? NaN) as { [K in keyof S]: number };
 }
+
+/**
+ * The least of the values below or at which lies so much of their weight.
+ * @param values each with what it weighs; all together 1
+ * @param share 0..1
+ */
+export function weightedQuantile(
+  values: readonly { readonly weight: number; readonly value: number }[],
+  share: number
+): number {
+  let sum = 0;
+  const sorted = [...values].sort((a, b) => a.value - b.value);
+  // Weights that were divided do not add up to the last digit.
+  return (sorted.find(({ weight }) => (sum += weight) >= share - 1e-9) ?? sorted.at(-1))?.value ?? NaN;
+}

@@ -1,4 +1,4 @@
-import { pool, toldApart, type EffectKind, type Observed } from '../math/index.ts';
+import { pool, toldApart, Z_EIGHTY, type EffectKind, type Observed } from '../math/index.ts';
 import type { SeasonCourse } from './course.ts';
 import { ageing, LITRES_AT_FULL } from './yield.ts';
 
@@ -149,9 +149,6 @@ export interface ExpectedLitres {
   readonly high: number;
 }
 
-/** Standard deviations to either side that hold 80 of 100. */
-const EIGHTY = 1.2816;
-
 /** What a tap of a place gives between two emptyings, as the bush's own log has it. */
 export function expectedLitres(
   { share, closed }: RunShare,
@@ -176,5 +173,5 @@ export function expectedLitres(
     Math.min(1, index) ** 2 +
     factors.reduce((sum, { sd }) => sum + sd ** 2, 0);
   const at = (z: number) => Math.max(0, Math.exp(centre + z * Math.sqrt(variance)) - NEXT_TO_NONE_L);
-  return { litres: at(0), low: at(-EIGHTY), high: at(EIGHTY) };
+  return { litres: at(0), low: at(-Z_EIGHTY), high: at(Z_EIGHTY) };
 }

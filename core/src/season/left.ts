@@ -1,3 +1,4 @@
+import { weightedQuantile } from '../math/index.ts';
 import { COURSE_DAYS } from './course.ts';
 import type { Scenario } from './drillingDay.ts';
 import { RUNS_FROM } from './run.ts';
@@ -39,11 +40,11 @@ export function seasonLeft(
     return { weight: weight / all, litres, runs, last };
   });
   const mean = (of: (way: (typeof ways)[number]) => number) => ways.reduce((sum, way) => sum + way.weight * of(way), 0);
-  const quantile = (of: (way: (typeof ways)[number]) => number, share: number) => {
-    let sum = 0;
-    const sorted = [...ways].sort((a, b) => of(a) - of(b));
-    return of(sorted.find((way) => (sum += way.weight) >= share - 1e-9) ?? sorted.at(-1)!);
-  };
+  const quantile = (of: (way: (typeof ways)[number]) => number, share: number) =>
+    weightedQuantile(
+      ways.map((way) => ({ weight: way.weight, value: of(way) })),
+      share
+    );
   const last = ([0.1, 0.5, 0.9] as const).map((share) => quantile((way) => way.last, share));
   return {
     litres: mean(({ litres }) => litres),

@@ -1,3 +1,4 @@
+import { weightedQuantile } from '../math/index.ts';
 import { keepsHours } from '../sap/index.ts';
 
 /** A place that is emptied by hand: a bucket, a cluster of them, the vessel of a line. */
@@ -190,16 +191,4 @@ function neighbours(rounds: readonly number[], hours: readonly number[]): number
     ...rounds.map((hour) => rounds.filter((each) => each !== hour)),
     ...rounds.flatMap((hour) => free.map((other) => inOrder([...rounds.filter((each) => each !== hour), other])))
   ];
-}
-
-function weightedQuantile(
-  values: readonly { readonly weight: number; readonly value: number }[],
-  share: number
-): number {
-  let sum = 0;
-  for (const { weight, value } of [...values].sort((a, b) => a.value - b.value)) {
-    sum += weight;
-    if (sum >= share - 1e-9) return value;
-  }
-  return Infinity;
 }

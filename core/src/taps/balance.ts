@@ -1,4 +1,4 @@
-import { normalCdf } from '../math/index.ts';
+import { normalCdf, Z_EIGHTY } from '../math/index.ts';
 import { insideBark } from '../measure/index.ts';
 import { DEFAULT_COLUMNS, meanVolumeRatio, type ColumnModel } from '../trunk/index.ts';
 
@@ -55,7 +55,7 @@ export function growthBalance(input: BalanceInput): Balance {
   const perRing = tapsPerRing(input, phiLimit);
   const ring = Math.max(0, input.ringMm);
   const tapsCarried = perRing * ring;
-  const spread = 1.2816 * input.ringSeMm;
+  const spread = Z_EIGHTY * input.ringSeMm;
   const surely = (taps: number) => chanceToCarry(taps, input) >= SURE_ENOUGH;
   let suggested = 0;
   while (suggested < MAX_TAPS && surely(suggested === 0 ? NEARLY_ONE : suggested + 1)) suggested += 1;

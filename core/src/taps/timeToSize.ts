@@ -1,3 +1,4 @@
+import { Z_EIGHTY } from '../math/index.ts';
 import { longRunStainedShare, growthBalance, type BalanceInput } from './balance.ts';
 import { nextStep, type TapGuideline } from './guidelines.ts';
 
@@ -12,9 +13,6 @@ export interface TimeToSize {
   readonly atDbhMm: number;
 }
 
-/** Quantile of the normal distribution that leaves one in ten above. */
-const Z_TENTH = 1.2816;
-
 /**
  * When a tree reaches the next step of a guideline, from its own growth.
  * @returns null at the top of the guideline
@@ -27,10 +25,10 @@ export function timeToSize(
   if (!step) return null;
   const missing = Math.max(0, step.diameterMm - tree.dbhMm);
   const at = (ringMm: number) => (ringMm > 0 ? missing / (2 * ringMm) : Infinity);
-  const slow = at(tree.ringMm - Z_TENTH * tree.ringSeMm);
+  const slow = at(tree.ringMm - Z_EIGHTY * tree.ringSeMm);
   return {
     years: at(tree.ringMm),
-    earliest: at(tree.ringMm + Z_TENTH * tree.ringSeMm),
+    earliest: at(tree.ringMm + Z_EIGHTY * tree.ringSeMm),
     latest: Number.isFinite(slow) ? slow : null,
     taps: step.taps,
     atDbhMm: step.diameterMm

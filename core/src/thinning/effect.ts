@@ -1,4 +1,4 @@
-import { mean, sampleDeviation } from '../math/index.ts';
+import { mean, sampleDeviation, Z_EIGHTY } from '../math/index.ts';
 
 /** A tree before and after a thinning, of whatever is compared: ring, closing, litres, sugar. */
 export interface BeforeAndAfter {
@@ -33,8 +33,6 @@ export const EFFECT_TREES = 8;
 const ALIKE_DBH = 0.25;
 /** So many comparable trees are taken for each at the most: the nearest by what they were before. */
 const MOST_ALIKE = 3;
-/** Standard deviations to either side that hold 80 of 100. */
-const EIGHTY = 1.2816;
 
 /**
  * Did a thinning do what it was for? Each freed tree's change is held against the change of comparable ones that were not freed: of
@@ -65,7 +63,7 @@ export function thinningEffect(trees: readonly BeforeAndAfter[], years: number):
           sampleDeviation(pairs.map(({ own }) => own)) ** 2 / pairs.length + sampleDeviation(changes) ** 2 * shares
         )
       : Infinity;
-  const [low, high] = [effect - EIGHTY * se, effect + EIGHTY * se];
+  const [low, high] = [effect - Z_EIGHTY * se, effect + Z_EIGHTY * se];
   const said = low > 0 ? 'more' : high < 0 ? 'less' : 'cannotTell';
   return {
     effect,

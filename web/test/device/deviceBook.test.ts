@@ -4,7 +4,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { device, openBush, reading, store, tree, until, whole } from './device.ts';
 import { BUSH, trees } from './server.ts';
 
-const { DeviceBook } = await import('../../src/lib/client/deviceBook.ts');
+const { DeviceBook, isWhole } = await import('../../src/lib/client/deviceBook.ts');
 const { readLines } = await import('../../src/lib/client/linePacks.ts');
 
 /* The book of a bush on this device: how it is kept in step, and when it goes. */
@@ -269,6 +269,33 @@ describe('a bush that is on this device', () => {
     expect([await store.books.count(), await store.glances.count(), await store.lives.count()]).toEqual([0, 0, 0]);
     expect(logged).not.toHaveBeenCalled();
     vi.restoreAllMocks();
+  });
+
+  it('is here as a whole only with what came after its snapshot, and takes no part of it twice for that', async () => {
+    device.server.makeSnapshot();
+    device.server.stored.push(reading(1041));
+    const quiet = {
+      progress: () => undefined,
+      changed: () => undefined,
+      replaced: () => undefined,
+      refilled: () => undefined
+    };
+    const { asked } = device.server;
+    const push = asked.push.bind(asked);
+    vi.spyOn(asked, 'push').mockImplementation((...paths) => {
+      if (paths.includes('/changes')) throw new TypeError('Failed to fetch');
+      return push(...paths);
+    });
+    vi.spyOn(console, 'error').mockReturnValue();
+    expect((await new DeviceBook(BUSH, quiet).sync()).kind).toBe('problem');
+    expect(await store.lives.count()).toBe(trees.length);
+    expect(await isWhole(BUSH)).toBe(false);
+    vi.restoreAllMocks();
+    const parts = asked.filter((path) => path.startsWith('/snapshot/')).length;
+    expect((await new DeviceBook(BUSH, quiet).sync()).kind).toBe('inStep');
+    expect(await isWhole(BUSH)).toBe(true);
+    expect(asked.filter((path) => path.startsWith('/snapshot/'))).toHaveLength(parts);
+    expect((await store.lives.get(tree.id))!.records.at(-1)).toMatchObject({ valueMm: 1041 });
   });
 
   it('is told of as a whole only once what came after its snapshot is here too: nothing goes back for a moment', async () => {

@@ -116,13 +116,15 @@ export class DeviceBook {
     if (glanced.kind === 'problem') return glanced;
     const glance = (await store.glances.get(this.bushId))?.glance;
     const book = await store.books.get(this.bushId);
-    if (glance && !isWholeFor(book, glance)) {
+    if (glance && !isWholeFor(book, glance) && !hasAllParts(book, glance)) {
       const taken = await this.#takeSnapshot(glance, book?.memberId === glance.member.id ? book : undefined);
       if (taken.kind === 'problem' || this.#stopped) return taken;
     }
     // Forgotten meanwhile: nothing of it is brought back before somebody asks for it again.
-    const whole = glance && (await store.books.get(this.bushId));
-    return whole ? this.#follow(whole, anew) : IN_STEP;
+    const here = glance && (await store.books.get(this.bushId));
+    if (!here) return IN_STEP;
+    this.#isRefilled ||= here.taking !== null;
+    return this.#follow(here, anew);
   }
 
   /** The lines from the records that are here, or else from the server. */
@@ -253,10 +255,10 @@ export class DeviceBook {
       const anew = await this.#askGlance();
       if (anew.kind === 'problem') return anew;
     }
-    const book = { bushId: this.bushId, memberId: member.id, feed, number, taking: null };
+    // What came since, the feed tells: the bush is whole once that is here too.
+    const book = { bushId: this.bushId, memberId: member.id, feed, number, taking: { part: parts, parts } };
     await keeping([store.books], () => store.books.put(book));
     this.owner.progress(null);
-    this.#isRefilled = true;
     return IN_STEP;
   }
 
@@ -333,7 +335,8 @@ export class DeviceBook {
             life.walkOrder = walkOrder;
             if (life.tree) life.tree = { ...life.tree, walkOrder };
           });
-      await store.books.put({ ...book, number: to, taking: null });
+      // Only with the last page of what came since its snapshot is the bush here as it is.
+      await store.books.put({ ...book, number: to, taking: to < changes.last ? book.taking : null });
       const { glance } = known;
       const lines = await keepLinesOf(known, lives, walk);
       // What is there now is told of whatever number: a glance that is ahead of the book stays so.
@@ -384,6 +387,14 @@ async function isReadable(bushId: string): Promise<boolean> {
 
 const isWholeFor = (book: BookState | undefined, { member }: Glance): boolean =>
   book !== undefined && book.taking === null && book.memberId === member.id;
+
+/** Is all of a snapshot here, and the bush at a glance no older than it, so that the feed alone is missing? */
+const hasAllParts = (book: BookState | undefined, { member, feed, number }: Glance): boolean =>
+  book?.memberId === member.id &&
+  book.feed === feed &&
+  book.number <= number &&
+  book.taking !== null &&
+  book.taking.part >= book.taking.parts;
 
 /** Is the whole bush on this device? */
 export async function isWhole(bushId: string): Promise<boolean> {

@@ -2,21 +2,20 @@
   import type { Taphole } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { counted } from '$lib/labels/counted.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
-  /** Before a hole is written down that may be there already, or that goes beyond the count: is it meant? */
+  /** Before a hole is written down that may be there already, or where none is to be drilled any more: is it meant? */
   let {
     open = $bindable(),
     same,
-    decided,
+    left,
     onwrite
   }: {
     open: boolean;
-    /** the hole that is written down at the same spot; null where the doubt is about the count */
+    /** the hole that is written down at the same spot; null where the doubt is another */
     same: Taphole | null;
-    /** holes that this tree bears, as decided */
-    decided: number;
+    /** why none is left to be drilled, in a sentence */
+    left: string;
     onwrite: () => Promise<void>;
   } = $props();
   const bush = useBush();
@@ -33,7 +32,7 @@
   <p class="text-lg" data-testid="hole-doubt">
     {same
       ? `A hole of this season is written down at this spot, ${writtenBy(same)}, ${time.format(new Date(same.recordedAt))}.`
-      : `This tree was decided for ${counted(decided, 'hole')}, and as many are written down.`}
+      : left}
   </p>
   <div class="mt-4 flex flex-col gap-2">
     <button class="btn h-14 text-lg" onclick={() => (open = false)}

@@ -9,6 +9,7 @@
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import { conditionWords, suggestionWords } from '$lib/labels/taps.ts';
   import { forbiddenWords } from '$lib/labels/permission.ts';
   import { STRATEGY_LABELS, instructionWords, shallowWords, taughtWords } from '$lib/labels/placement.ts';
@@ -121,7 +122,16 @@
   /** Is a hole that is about to be written down doubted: there already, or beyond the count? */
   let doubting = $state(false);
   const same = $derived(spot && placing ? holeAt(spot, tree.holesThisSeason, placing.task.trunk.barkRadiusMm) : null);
-  const press = () => (same || left === 0 ? (doubting = true) : void drilled());
+  /** Why none is left to be drilled: whoever drilled one all the same writes it down. */
+  const noneLeft = $derived.by(() => {
+    const taps = tree.decision?.taps ?? 0;
+    if (forbidden !== null) return forbiddenWords(forbidden);
+    if (taps === 0) return `It was decided that this tree rests in ${bush.season}.`;
+    if (tree.holesThisSeason.length >= taps)
+      return `This tree was decided for ${counted(taps, 'hole')}, and as many are written down.`;
+    return `${fewer ? conditionWords(fewer.reason) : ''} It bears no further hole now.`.trim();
+  });
+  const press = () => (same || left === 0 || forbidden !== null ? (doubting = true) : void drilled());
 
   async function drilled(): Promise<void> {
     if (!spot || !outlook || !answered) return;
@@ -336,5 +346,5 @@
       </p>
     </section>
   </div>
-  <HoleDoubt bind:open={doubting} {same} decided={tree.decision?.taps ?? 0} onwrite={drilled} />
+  <HoleDoubt bind:open={doubting} {same} left={noneLeft} onwrite={drilled} />
 {/if}

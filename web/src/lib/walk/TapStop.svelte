@@ -162,7 +162,7 @@
       >Drilled</button
     >
   </div>
-  <HoleDoubt bind:open={doubting} {same} decided={line.taps} onwrite={drilled} />
+  <HoleDoubt bind:open={doubting} {same} left="" onwrite={drilled} />
 {:else}
   <div class="flex min-h-0 grow flex-col justify-center gap-3 text-lg" data-testid="no-hole">
     {#if !line.settled && failed}<p class="font-slab text-2xl font-semibold">This trunk could not be planned.</p>
