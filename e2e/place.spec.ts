@@ -146,8 +146,8 @@ test('brown shavings move the next proposal', async ({ page }) => {
   await page.reload();
   await expect(page.getByText('All drilled for 2027')).toBeVisible();
   await pointAt(60);
-  await expect(page.getByRole('dialog', { name: 'One more than was decided?' })).toContainText('decided for 1 hole');
-  await page.getByRole('button', { name: 'No more was drilled' }).click();
+  await expect(page.getByRole('dialog', { name: 'Drilled all the same?' })).toContainText('decided for 1 hole');
+  await page.getByRole('button', { name: 'It was not drilled' }).click();
   await expect(page.getByTestId('drilled')).toHaveCount(1);
   await page.getByRole('button', { name: /^Partly brown/ }).click();
   await page.getByLabel('Brown from').selectOption({ index: 2 });

@@ -28,7 +28,7 @@
   }
 </script>
 
-<ModalDialog bind:open title={same ? 'The same hole?' : 'One more than was decided?'}>
+<ModalDialog bind:open title={same ? 'The same hole?' : 'Drilled all the same?'}>
   <p class="text-lg" data-testid="hole-doubt">
     {same
       ? `A hole of this season is written down at this spot, ${writtenBy(same)}, ${time.format(new Date(same.recordedAt))}.`
@@ -36,8 +36,8 @@
   </p>
   <div class="mt-4 flex flex-col gap-2">
     <button class="btn h-14 text-lg" onclick={() => (open = false)}
-      >{same ? 'It is that hole' : 'No more was drilled'}</button
+      >{same ? 'It is that hole' : 'It was not drilled'}</button
     >
-    <button class="btn h-14 text-lg" onclick={write}>{same ? 'It is a second hole' : 'One more was drilled'}</button>
+    <button class="btn h-14 text-lg" onclick={write}>{same ? 'It is a second hole' : 'It was drilled'}</button>
   </div>
 </ModalDialog>
