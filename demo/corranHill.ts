@@ -18,6 +18,8 @@ import { lifeOf } from './history.ts';
 import { laidOpen } from './laidOpen.ts';
 import { planned } from './planned.ts';
 import { rounds } from './rounds.ts';
+import { IN_SEASON, tappedAgain } from './inSeason.ts';
+import { seasons } from './seasons.ts';
 import { betweenTheTagged, cruise, heightsAndCrowns, inPassing, onTrunks, secondStems } from './survey.ts';
 import { thinning } from './thinning.ts';
 import { LANDSCAPE, STANDS } from './landscape.ts';
@@ -37,7 +39,11 @@ export interface DemoBush {
   readonly ofBush: BushRecord[];
 }
 
-export function corranHill(seed = 1798): DemoBush {
+/** The day on which the demo stands where nobody asks for another. */
+const DEMO_DAY = '2026-11-23';
+
+/** @param today ISO date until which its seasons are told */
+export function corranHill(today = DEMO_DAY, seed = 1798): DemoBush {
   const rng = seededRng(seed);
   const uuid = uuidMaker(rng);
   const stands = STANDS.map((plan): Stand =>
@@ -47,6 +53,7 @@ export function corranHill(seed = 1798): DemoBush {
       purpose: plan.purpose,
       areaHa: round(outlineAreaHa(plan.outline), 2),
       wetness: plan.wetness,
+      sun: plan.sun ?? null,
       outline: plan.outline.map(([east, north]) => [east, north]),
       note: plan.note
     })
@@ -84,13 +91,18 @@ export function corranHill(seed = 1798): DemoBush {
   records.push(...laidOpen(wood, trees, records, uuid));
   const walked = rounds(trees, records, uuid);
   records.push(...walked.records);
+  if (today >= IN_SEASON) records.push(...tappedAgain(records, today, uuid));
+  const lived = seasons(trees, records, stands, { uuid, today });
+  records.push(...lived.records);
   const done = records.map((record) => recordSchema.parse(record));
   return {
     stands,
     features,
     walk,
     records: [...done, ...planned(done, uuid).map((record) => recordSchema.parse(record))],
-    ofBush: [...plots, ...thinned.ofBush, ...walked.ofBush].map((record) => bushRecordSchema.parse(record))
+    ofBush: [...plots, ...thinned.ofBush, ...walked.ofBush, ...lived.ofBush].map((record) =>
+      bushRecordSchema.parse(record)
+    )
   };
 }
 

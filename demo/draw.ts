@@ -15,7 +15,7 @@ export type Envelope = (on: string) => Pick<RecordInput, 'id' | 'treeId' | 'on' 
 /** What the records of a tree have in common. The id is drawn when the day is named: the order of draws is part of the demo. */
 export const envelopeOf =
   (treeId: string, uuid: () => string, hour = 15): Envelope =>
-  (on) => ({ id: uuid(), treeId, on, recordedAt: `${on}T${hour}:00:00.000Z` });
+  (on) => ({ id: uuid(), treeId, on, recordedAt: `${on}T${String(hour).padStart(2, '0')}:00:00.000Z` });
 
 /** Well-formed version 4 ids from the generator, so that the demo is the same everywhere. */
 export function uuidMaker(rng: Rng): () => string {

@@ -14,6 +14,7 @@ export interface StandPlan {
   readonly clumps: number;
   readonly mix: Mix;
   readonly tappedSince: number | null;
+  readonly sun?: Stand['sun'];
 }
 
 export const STANDS: readonly StandPlan[] = [
@@ -45,7 +46,8 @@ export const STANDS: readonly StandPlan[] = [
       ['basswood', 0.02],
       ['hophornbeam', 0.02]
     ],
-    tappedSince: 1998
+    tappedSince: 1998,
+    sun: 'sunny'
   },
   {
     name: 'Brook Bottom',

@@ -19,7 +19,7 @@ const NOWHERE = { lat: 46.5, lon: -40 };
  */
 export async function loadDemo(now = new Date()): Promise<boolean> {
   if (await User.findOne({ where: { signInName: invented.people[0]!.signInName } })) return false;
-  const { stands, features, walk, records, ofBush } = corranHill();
+  const { stands, features, walk, records, ofBush } = corranHill(process.env.BAUMKIN_TODAY || undefined);
   const people = await Promise.all(
     invented.people.map(async ({ signInName, displayName, password, role }) => ({
       id: randomUUID(),

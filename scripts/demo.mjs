@@ -60,8 +60,15 @@ await run(async () => {
     const { startStandins } = await import('../standins/index.mjs');
     const standins = await startStandins(freePort);
     undo.push(standins.stop);
-    const { devices } = standins;
-    const server = await startServer({ databaseUrl: database.url, port, demo: withDemo, devices, fronted: asked.lan });
+    const { devices, weather } = standins;
+    const server = await startServer({
+      databaseUrl: database.url,
+      port,
+      demo: withDemo,
+      devices,
+      weather,
+      fronted: asked.lan
+    });
     undo.push(server.stop);
     const phones = asked.lan ? await openToPhones(server.origin, undo) : null;
     writeFileSync(lock, JSON.stringify({ pid: process.pid, origin: server.origin, serverPid: server.pid }));
@@ -69,7 +76,9 @@ await run(async () => {
       if (!stopping) say('The server ended by itself.');
       end(1);
     });
-    const pages = standins.devices.map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`).join('\n');
+    const pages = [...devices, ...weather]
+      .map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`)
+      .join('\n');
     const account = withDemo ? `demo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n` : '';
     say(`\nBaumkin is ready: ${phones ?? server.origin}\n${told && `${told}\n`}${account}${pages}\nCtrl-C stops it.\n`);
   } catch (error) {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
-import { closingDue, crownDue, paintingDue, pullingDue, seenOn, spoutsIn } from '../src/bush/index.ts';
-import { deriveTree, recordSchema, treeRow, type TreeRow, type WorkRecord } from '../src/records/index.ts';
+import { closingDue, crownDue, paintingDue, pullingDue, seenOn } from '../src/bush/index.ts';
+import { deriveTree, recordSchema, spoutsIn, treeRow, type TreeRow, type WorkRecord } from '../src/records/index.ts';
 
 /* At which trees a round stops: each told from records, as they would be written. */
 

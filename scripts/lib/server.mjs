@@ -33,10 +33,11 @@ async function runOn(databaseUrl, ...entry) {
 
 /**
  * Starts the production server on loopback and waits until it answers.
- * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[], quiet?: boolean, fronted?: boolean }} options
+ * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[], weather?: object[], quiet?: boolean, fronted?: boolean }} options
  *   `fronted`: something before it speaks TLS, and says under which name and for whom it was asked
  */
-export async function startServer({ databaseUrl, port, demo, today, devices = [], quiet = false, fronted = false }) {
+export async function startServer(options) {
+  const { databaseUrl, port, demo, today, devices = [], weather = [], quiet = false, fronted = false } = options;
   const origin = `http://127.0.0.1:${port}`;
   const child = spawn('node', [serverEntry], {
     detached: true,
@@ -59,6 +60,7 @@ export async function startServer({ databaseUrl, port, demo, today, devices = []
       KEEP_ALIVE_TIMEOUT: '75',
       BAUMKIN_DEMO: demo ? JSON.stringify(demoSignIn) : '',
       BAUMKIN_DEVICES: JSON.stringify(devices),
+      BAUMKIN_WEATHER: JSON.stringify(weather),
       ...(today ? { BAUMKIN_TODAY: today } : {})
     }
   });

@@ -1,4 +1,4 @@
-import { conditionOf, type Stand, type TreeRow } from '../records/index.ts';
+import { conditionOf, spoutsIn, type Stand, type TreeRow } from '../records/index.ts';
 import { conditionCap } from '../taps/index.ts';
 import { releases } from '../thinning/index.ts';
 
@@ -9,11 +9,6 @@ import { countable } from './suggestion.ts';
 /** Is a tree of the count to be looked up at: because nobody did, or too long ago? @param today ISO date */
 export function crownDue(row: TreeRow, stand: Stand | null, today: string): boolean {
   return countable(row, stand) && !row.fallen && conditionCap(conditionOf(row), today).unknown;
-}
-
-/** How many spouts of the season are still in a tree, as far as anybody wrote down. */
-export function spoutsIn(row: Pick<TreeRow, 'drilled' | 'pulledSeason' | 'pulledSpouts'>, season: number): number {
-  return Math.max(0, row.drilled - (row.pulledSeason === season ? row.pulledSpouts : 0));
 }
 
 /** Are spouts of the season still to be pulled from a tree? One that stayed in, too: its hole does not close. */
@@ -29,6 +24,12 @@ const CLOSED_BY = '-08-15';
 /** Holes older than this are closed, or the tree is known to be weak. Common practice. */
 const LOOKED_AT_YEARS = 4;
 
+/** The summer that has closed what it closes. @param today ISO date */
+export function lastSummer(today: string): number {
+  const year = Number(today.slice(0, 4));
+  return today.slice(4) >= CLOSED_BY ? year : year - 1;
+}
+
 /**
  * Are a tree's old holes to be looked at: has a summer gone over them since anybody did?
  * @param today ISO date
@@ -37,8 +38,7 @@ export function closingDue(
   row: Pick<TreeRow, 'cut' | 'tagged' | 'lastTappedSeason' | 'lookedOn' | 'earlierLooks' | 'oldestOpenHoleYears'>,
   today: string
 ): boolean {
-  const year = Number(today.slice(0, 4));
-  const summer = today.slice(4) >= CLOSED_BY ? year : year - 1;
+  const summer = lastSummer(today);
   if (row.cut || row.tagged === false || row.lastTappedSeason === null) return false;
   // A season's holes are of that year's spring: the summer of the year is the first to close them.
   if (row.lastTappedSeason > summer || row.lastTappedSeason <= summer - LOOKED_AT_YEARS) return false;

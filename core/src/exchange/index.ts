@@ -9,3 +9,4 @@ export * from './gpx.ts';
 export * from './read.ts';
 export * from './tables.ts';
 export * from './weatherIn.ts';
+export * from './weatherOut.ts';

@@ -22,6 +22,18 @@ export interface WeatherFile {
   readonly stations: readonly string[];
 }
 
+/** A file that can be read once whoever brings it in has said which of its stations, or which unit. */
+export class OpenWeatherFile extends UnreadableFile {
+  constructor(
+    message: string,
+    readonly asks: 'station' | 'unit',
+    /** what it tells of, where one has to be chosen */
+    readonly stations: readonly string[] = []
+  ) {
+    super(message);
+  }
+}
+
 export interface WeatherOptions {
   /** ISO date; later days are no measurements */
   readonly today: string;
@@ -58,8 +70,10 @@ export function readWeather(text: string, options: WeatherOptions): WeatherFile 
   const stations = [...new Set(rows.map((row) => cell(row, 'station')).filter((name) => name !== ''))];
   const { station } = options;
   if (stations.length > 1 && station === undefined)
-    throw new UnreadableFile(
-      `The file tells of ${stations.length} stations: ${brief(stations.join(', '))}. Choose one.`
+    throw new OpenWeatherFile(
+      `The file tells of ${stations.length} stations: ${brief(stations.join(', '))}. Choose one.`,
+      'station',
+      stations
     );
   const own = station === undefined ? rows : rows.filter((row) => cell(row, 'station') === station);
 
@@ -79,7 +93,10 @@ export function readWeather(text: string, options: WeatherOptions): WeatherFile 
   const figures = likeliestUnit(read);
   const unit = options.unit ?? inHeading ?? figures;
   if (unit === null && read.length > 0)
-    throw new UnreadableFile('These may be degrees Celsius or Fahrenheit. Say which, and read the file again.');
+    throw new OpenWeatherFile(
+      'These may be degrees Celsius or Fahrenheit. Say which, and read the file again.',
+      'unit'
+    );
 
   const days = new Map<string, { readonly day: WeatherDay; readonly line: number }>();
   for (const { on, min, max, row } of read)

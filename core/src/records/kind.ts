@@ -18,7 +18,16 @@ export type Role = z.infer<typeof roleSchema>;
 export type Holding = 'last' | 'list' | 'season' | { readonly each: string } | { readonly said: readonly string[] };
 
 /** Where the life of a tree puts a record. */
-export const RECORD_GROUPS = ['registry', 'species', 'size', 'condition', 'count', 'holes', 'thinning'] as const;
+export const RECORD_GROUPS = [
+  'registry',
+  'species',
+  'size',
+  'condition',
+  'count',
+  'holes',
+  'season',
+  'thinning'
+] as const;
 export type RecordGroup = (typeof RECORD_GROUPS)[number];
 
 /** A column of a table that goes out and comes in. */

@@ -5,11 +5,19 @@ import { isSugarbush, type Stand } from './site.ts';
 import type { TreeRow } from './treeRow.ts';
 
 /** The stations of a bush, in the order of the work. */
-export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin'] as const;
+export const STATIONS = ['identify', 'measure', 'count', 'place', 'thin', 'season'] as const;
 export type Station = (typeof STATIONS)[number];
 
 /** A diameter is due again after this many years. Common practice: every 3 to 5 years. */
 export const REMEASURE_YEARS = 5;
+
+/** A spout that is still in a tree on this day of the year was forgotten: the last maples budded weeks before. Working assumption. */
+const SPOUTS_OUT_BY = '-05-15';
+
+/** How many spouts of the season are still in a tree, as far as anybody wrote down. */
+export function spoutsIn(row: Pick<TreeRow, 'drilled' | 'pulledSeason' | 'pulledSpouts'>, season: number): number {
+  return Math.max(0, row.drilled - (row.pulledSeason === season ? row.pulledSpouts : 0));
+}
 
 /** What a stand says of its trees: what it is kept for, and whether they are tapped. */
 type WhoseStand = Pick<Stand, 'name' | 'purpose' | 'mayTap' | 'byWord' | 'wordUntil'>;
@@ -54,5 +62,7 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, sta
           row.reviewOn !== null &&
           row.reviewOn <= today)
       );
+    case 'season':
+      return today.slice(4) >= SPOUTS_OUT_BY && spoutsIn(row, Number(today.slice(0, 4))) > 0;
   }
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 
 import { FORESIGHT_IDS, PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
 import { TAP_GUIDELINES, type TapGuidelineId } from '../taps/index.ts';
+import { CARRIERS, CLEARINGS, VESSELS } from '../season/index.ts';
 import { DEFAULT_LIMITS, DEFAULT_QUIET, DEFAULT_RATE, STOCKING_GUIDES } from '../thinning/index.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, LARGEST_CORRECTION, LEAST_CORRECTION } from '../trunk/index.ts';
 import { bearingDeg, bitMm, characterIdSchema, season, speciesIdSchema, statesOf, uuid } from './fields.ts';
@@ -118,7 +119,29 @@ export const bushSettingsSchema = z.object({
   paintPlace: z.enum(PAINT_PLACES).default('below'),
   /** what the trees to take are painted with */
   markPaint: lineOfText(60).default('a pale ring, a dot at the foot'),
-  clueTable: adjustmentsSchema.default({})
+  clueTable: adjustmentsSchema.default({}),
+  /** how the bush collects where a tree belongs to no collecting place: vessel, what one holds in litres, what it is carried by */
+  vessel: z.enum(VESSELS).default('bucket'),
+  vacuum: z.boolean().default(false),
+  vesselLitres: z.number().min(0.5).max(100_000).default(13),
+  carrier: z.enum(CARRIERS).default('hand'),
+  /** people who drill and carry, and hours a day that they do */
+  people: z.number().int().min(1).max(500).default(2),
+  hoursADay: z.number().min(0.5).max(16).default(5),
+  /** litres of sap for which it is worth an hour of somebody's walking and carrying */
+  litresAnHour: z.number().min(1).max(500).default(30),
+  /** a tap that brings fewer litres in what is left of a season is not drilled */
+  leastLitres: z.number().min(0).max(60).default(8),
+  /** days between drilling and hanging the vessel; nought where both are done at once */
+  hangAfterDays: z.number().int().min(0).max(14).default(0),
+  /** what is done about the shavings in a hole */
+  clearing: z.enum(CLEARINGS).default('leave'),
+  /** per cent of sugar that syrup is finished at */
+  finishBrix: z.number().min(60).max(70).default(66),
+  /** surface of the pan, m²; null while nobody measured it */
+  panM2: z.number().min(0.02).max(20).nullable().default(null),
+  /** height of the sugarhouse above the sea, metres; null where it is not known */
+  altitudeM: z.number().min(-430).max(4500).nullable().default(null)
 });
 export type BushSettings = z.infer<typeof bushSettingsSchema>;
 /** The settings of a new bush. */

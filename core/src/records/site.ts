@@ -31,6 +31,8 @@ export const standSchema = z.object({
   soilDepth: oneOf('deep', 'shallow').nullable().default(null),
   hardPan: z.boolean().nullable().default(null),
   soilPh: z.number().min(2.5).max(9).nullable().default(null),
+  /** does the sun of late winter warm its trunks? null where nobody said */
+  sun: oneOf('sunny', 'shady').nullable().default(null),
   /** may it be tapped, may trees be cut in it, by whose word, and until when: a reserve, a lease */
   mayTap: z.boolean().default(true),
   mayCut: z.boolean().default(true),

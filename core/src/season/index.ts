@@ -1,5 +1,6 @@
 export * from './buds.ts';
 export * from './calibrate.ts';
+export * from './clearing.ts';
 export * from './closing.ts';
 export * from './course.ts';
 export * from './drillingDay.ts';
@@ -9,5 +10,7 @@ export * from './left.ts';
 export * from './rounds.ts';
 export * from './run.ts';
 export * from './scenarios.ts';
+export * from './signs.ts';
+export * from './vessels.ts';
 export * from './weather.ts';
 export * from './yield.ts';

@@ -10,6 +10,8 @@ export interface CollectingPlace {
   /** what is in them now, litres, and how far it has turned, 0..1 */
   readonly litres: number;
   readonly turned: number;
+  /** what going there costs besides the round, in litres; as `RoundCosts` says where nothing is said */
+  readonly visitLitres?: number;
 }
 
 /** One way in which the coming hours may go. */
@@ -118,14 +120,16 @@ export function planRounds(
   /** the visits among these rounds that are worth a place's while, and what is lost and spent there then */
   const bestVisits = (place: CollectingPlace, rounds: readonly number[]) => {
     // Places alike in all that counts are reckoned once.
-    const key = `${place.taps} ${place.holdsLitres} ${place.litres} ${place.turned} ${rounds.join()}`;
+    const { taps, holdsLitres, litres, turned, visitLitres } = place;
+    const key = `${taps} ${holdsLitres} ${litres} ${turned} ${visitLitres} ${rounds.join()}`;
     const known = memo.get(key);
     if (known) return known;
     let visits = rounds;
-    let worth = expected(place, visits) + costs.placeLitres * visits.length;
+    const visit = place.visitLitres ?? costs.placeLitres;
+    let worth = expected(place, visits) + visit * visits.length;
     for (const round of rounds) {
       const fewer = visits.filter((hour) => hour !== round);
-      const left = expected(place, fewer) + costs.placeLitres * fewer.length;
+      const left = expected(place, fewer) + visit * fewer.length;
       if (left <= worth) [visits, worth] = [fewer, left];
     }
     const found = { visits, worth };

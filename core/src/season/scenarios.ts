@@ -1,5 +1,13 @@
 import type { Rng } from '../math/index.ts';
-import { COURSE_DAYS, courseFrom, traceDay, traced, type TracedYear, type YearOfWeather } from './course.ts';
+import {
+  COURSE_DAYS,
+  courseFrom,
+  traceDay,
+  traced,
+  type DayLook,
+  type TracedYear,
+  type YearOfWeather
+} from './course.ts';
 import type { Scenario } from './drillingDay.ts';
 import type { WeatherDay } from './weather.ts';
 import type { TapGroup } from './yield.ts';
@@ -29,6 +37,10 @@ export interface KnownWeather {
   readonly today: number;
   /** today and the days after it, one after the other, as foretold; none where there is no forecast */
   readonly forecast: readonly Pick<WeatherDay, 'minC' | 'maxC'>[];
+  /** how wrong the forecast is so many days after its first, °C, 1 sd; as usual where nothing is said */
+  readonly forecastSd?: (ahead: number) => number;
+  /** what was seen of the group's buds this year */
+  readonly looks?: readonly DayLook[];
   /** whole years before */
   readonly years: readonly YearOfWeather[];
 }
@@ -39,7 +51,7 @@ export interface KnownWeather {
  * @returns none where no year before is known well enough
  */
 export function scenariosOf(known: KnownWeather, group: TapGroup, rng: Rng): Scenario[] {
-  const { today, thisYear, forecast, years } = known;
+  const { today, thisYear, forecast, looks = [], years } = known;
   const came = traced(thisYear, group);
   const warmthNow = came.warms.subarray(0, today).reduce((sum, each) => sum + each, 0);
   const draws = forecast.length > 0 ? DRAWS : 1;
@@ -49,9 +61,9 @@ export function scenariosOf(known: KnownWeather, group: TapGroup, rng: Rng): Sce
     const weight = (LEAST_WEIGHT + Math.exp(-((apart / LIKE_WITHIN) ** 2) / 2)) / draws;
     return Array.from({ length: draws }, (): Scenario[] => {
       const year = goingOn(came, before, today);
-      for (const [ahead, day] of comesOut(forecast, rng).entries())
+      for (const [ahead, day] of comesOut(known, rng).entries())
         if (today + ahead < COURSE_DAYS) traceDay(year, today + ahead, day, group);
-      const course = courseFrom(thisYear.season, year, group);
+      const course = courseFrom(thisYear.season, year, { species: group.species, looks });
       return course ? [{ course, weight }] : [];
     }).flat();
   });
@@ -67,11 +79,14 @@ function goingOn(came: TracedYear, other: TracedYear, today: number): TracedYear
 }
 
 /** A forecast as it may come out. */
-function comesOut(forecast: KnownWeather['forecast'], rng: Rng): Pick<WeatherDay, 'minC' | 'maxC'>[] {
+function comesOut(
+  { forecast, forecastSd: sdOf = forecastSd }: KnownWeather,
+  rng: Rng
+): Pick<WeatherDay, 'minC' | 'maxC'>[] {
   let [low, high] = [rng.normal(0, 1), rng.normal(0, 1)];
   const own = Math.sqrt(1 - FORECAST_ALIKE ** 2);
   return forecast.map((day, ahead) => {
-    const sd = forecastSd(ahead);
+    const sd = sdOf(ahead);
     const [a, b] = [day.minC + sd * low, day.maxC + sd * high];
     low = FORECAST_ALIKE * low + own * rng.normal(0, 1);
     high = FORECAST_ALIKE * high + own * rng.normal(0, 1);

@@ -1,4 +1,5 @@
 export * from './area.ts';
 export * from './length.ts';
 export * from './parse.ts';
+export * from './temperature.ts';
 export * from './volume.ts';

@@ -9,6 +9,12 @@ export function formatVolume(litres: number, system: UnitSystem): string {
   return `${Math.round(shown).toLocaleString('en')} ${system === 'metric' ? 'l' : 'gal'}`;
 }
 
+/** What a tap gives or a jar holds, for people: with a digit after the point where it is less than ten. @param litres */
+export function formatSmallVolume(litres: number, system: UnitSystem): string {
+  const shown = system === 'metric' ? litres : litres / LITRES_PER_GALLON;
+  return `${shown < 9.95 ? shown.toFixed(1) : Math.round(shown).toLocaleString('en')} ${system === 'metric' ? 'l' : 'gal'}`;
+}
+
 /** A cord is 128 cubic feet of stacked wood, m3. */
 export const M3_PER_CORD = 128 * 0.3048 ** 3;
 

@@ -1,4 +1,4 @@
-import { spoutsIn } from '@baumkin/core/bush';
+import { spoutsIn } from '@baumkin/core/records';
 import { effectiveRecords, type Answer, type Question, type Shavings, type Taphole } from '@baumkin/core/records';
 import { beforeEach, describe, expect, it } from 'vitest';
 

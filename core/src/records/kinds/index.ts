@@ -1,10 +1,15 @@
 import { answer } from './answer.ts';
 import { assessment } from './assessment.ts';
+import { batch } from './batch.ts';
+import { closing } from './closing.ts';
+import { collectingPlace } from './collectingPlace.ts';
+import { collection } from './collection.ts';
 import { cropChoice } from './cropChoice.ts';
 import { crownCard } from './crownCard.ts';
 import { cut } from './cut.ts';
 import { decision } from './decision.ts';
 import { determination } from './determination.ts';
+import { drillingChoice } from './drillingChoice.ts';
 import { entry } from './entry.ts';
 import { heightAndCrown } from './heightAndCrown.ts';
 import { mark } from './mark.ts';
@@ -21,12 +26,16 @@ import { rotation } from './rotation.ts';
 import { roundShare } from './roundShare.ts';
 import { sawnColumn } from './sawnColumn.ts';
 import { scars } from './scars.ts';
+import { seasonEnd } from './seasonEnd.ts';
+import { seasonSign } from './seasonSign.ts';
 import { seedlings } from './seedlings.ts';
 import { shavings } from './shavings.ts';
 import { tapBan } from './tapBan.ts';
 import { taphole } from './taphole.ts';
 import { thinningPlan } from './thinningPlan.ts';
 import { trunkFeature } from './trunkFeature.ts';
+import { weather } from './weather.ts';
+import { workHours } from './workHours.ts';
 
 /**
  * Every kind of record there is. What the program knows of a kind stands in its own file; a new one is named here, and the
@@ -61,16 +70,30 @@ export const KINDS = [
   thinningPlan,
   question,
   answer,
-  roundShare
+  roundShare,
+  weather,
+  drillingChoice,
+  collectingPlace,
+  collection,
+  batch,
+  seasonSign,
+  seasonEnd,
+  closing,
+  workHours
 ] as const;
 
 export * from './answer.ts';
 export * from './assessment.ts';
+export * from './batch.ts';
+export * from './closing.ts';
+export * from './collectingPlace.ts';
+export * from './collection.ts';
 export * from './cropChoice.ts';
 export * from './crownCard.ts';
 export * from './cut.ts';
 export * from './decision.ts';
 export * from './determination.ts';
+export * from './drillingChoice.ts';
 export * from './entry.ts';
 export * from './heightAndCrown.ts';
 export * from './mark.ts';
@@ -87,9 +110,13 @@ export * from './rotation.ts';
 export * from './roundShare.ts';
 export * from './sawnColumn.ts';
 export * from './scars.ts';
+export * from './seasonEnd.ts';
+export * from './seasonSign.ts';
 export * from './seedlings.ts';
 export * from './shavings.ts';
 export * from './tapBan.ts';
 export * from './taphole.ts';
 export * from './thinningPlan.ts';
 export * from './trunkFeature.ts';
+export * from './weather.ts';
+export * from './workHours.ts';

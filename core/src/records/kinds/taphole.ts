@@ -27,8 +27,11 @@ export const taphole = recordKind({
   holds: 'list',
   line: (holes, { season }) => {
     const before = holes.filter((hole) => hole.season < season).map((hole) => hole.season);
+    const now = holes.filter((hole) => hole.season === season);
     return {
-      drilled: holes.filter((hole) => hole.season === season).length,
+      drilled: now.length,
+      /** the day of its first hole of the season */
+      drilledOn: now[0]?.on ?? null,
       lastTappedSeason: before.length > 0 ? Math.max(...before) : null
     };
   },

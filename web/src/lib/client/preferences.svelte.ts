@@ -2,11 +2,13 @@ import { BODY_PARTS, isBody, type OwnBody } from '@baumkin/core/trunk';
 import {
   formatBasalArea,
   formatBasalAreaDensity,
+  formatDegrees,
   formatGround,
   formatLength,
   formatHeap,
   formatPatch,
   formatPerGround,
+  formatSmallVolume,
   formatStacked,
   formatVolume,
   type LengthUnit,
@@ -72,6 +74,16 @@ class Preferences {
 
   basalAreaDensity(m2PerHa: number): string {
     return formatBasalAreaDensity(m2PerHa, this.units);
+  }
+
+  /** @param c °C */
+  degrees(c: number, digits = 0): string {
+    return formatDegrees(c, this.units, digits);
+  }
+
+  /** what one tap gives, or one vessel holds */
+  fewLitres(litres: number): string {
+    return formatSmallVolume(litres, this.units);
   }
 
   volume(litres: number): string {

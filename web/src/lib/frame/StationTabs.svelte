@@ -11,10 +11,12 @@
   const { station, treeId = null }: { station: Station; treeId?: string | null } = $props();
   const bush = useBush();
   const base = $derived(`/bush/${bush.id}/${station}`);
-  const tabs = $derived([
-    { href: treeId ? `${base}/${treeId}` : base, name: PAGES[station].one },
-    ...PAGES[station].pages.map(({ slug, name }) => ({ href: `${base}/${slug}`, name }))
-  ]);
+  const tabs = $derived.by(() => {
+    const { one, home, pages } = PAGES[station];
+    const tree = { href: treeId ? `${base}/${treeId}` : base, name: one };
+    const others = pages.map(({ slug, name }) => ({ href: `${base}/${slug}`, name }));
+    return home ? [...others, tree] : [tree, ...others];
+  });
   const stationName = $derived(TRAIL.find(({ id }) => id === station)!.name);
 </script>
 

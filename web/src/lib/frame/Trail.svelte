@@ -3,6 +3,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 
+  import { stationHref } from './pages.ts';
   import { TRAIL } from './stations.ts';
 
   /** The stations in working order, as blazes along a path; each says what is left to do there. */
@@ -19,7 +20,7 @@
   const bush = useBush();
   /** Of a bush without trees nothing is done, nor to be done: it has yet to begin. */
   const begun = $derived(bush.overview !== null && bush.rows.length + bush.stumps.length > 0);
-  const href = (station: Station) => `/bush/${bush.id}/${station}${treeId ? `/${treeId}` : ''}`;
+  const href = (station: Station) => stationHref(bush.id, station, treeId);
 </script>
 
 <nav

@@ -10,6 +10,8 @@ export interface StationPages {
   readonly sheet: Sheet;
   /** what the tab of the sheet is called */
   readonly one: string;
+  /** the page on which it opens, where it is not the sheet of a tree */
+  readonly home?: string;
   readonly pages: readonly { readonly slug: string; readonly name: string; readonly load: Lazy }[];
 }
 
@@ -62,5 +64,27 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
       { slug: 'list', name: 'Marking list', load: () => import('../thin/ListPage.svelte') },
       { slug: 'young', name: 'Next generation', load: () => import('../thin/YoungPage.svelte') }
     ]
+  },
+  season: {
+    sheet: () => import('../season/TreeSeason.svelte'),
+    one: 'One tree',
+    home: 'now',
+    pages: [
+      { slug: 'now', name: 'Now', load: () => import('../season/NowPage.svelte') },
+      { slug: 'drilling', name: 'When to drill', load: () => import('../season/DrillingPage.svelte') },
+      { slug: 'rounds', name: 'Rounds', load: () => import('../season/RoundsPage.svelte') },
+      { slug: 'sap', name: 'Sap and syrup', load: () => import('../season/SapPage.svelte') },
+      { slug: 'end', name: 'End', load: () => import('../season/EndPage.svelte') },
+      { slug: 'closing', name: 'Closing', load: () => import('../season/ClosingPage.svelte') },
+      { slug: 'gear', name: 'Gear', load: () => import('../season/GearPage.svelte') },
+      { slug: 'year', name: 'The year', load: () => import('../season/YearPage.svelte') },
+      { slug: 'weather', name: 'Weather', load: () => import('../season/WeatherPage.svelte') }
+    ]
   }
 };
+
+/** The address of a station, at a tree where it opens on one. */
+export function stationHref(bushId: string, station: Station, treeId: string | null): string {
+  const { home } = PAGES[station];
+  return `/bush/${bushId}/${station}${home ? `/${home}` : treeId ? `/${treeId}` : ''}`;
+}

@@ -17,5 +17,12 @@ export const TRAIL: readonly StationInfo[] = [
   { id: 'measure', name: 'Measure', key: '2', outstanding: (n) => `${trees(n)} due or in question`, done: 'all read' },
   { id: 'count', name: 'Count', key: '3', outstanding: (n) => `${trees(n)} to decide`, done: 'all decided' },
   { id: 'place', name: 'Place', key: '4', outstanding: (n) => `${trees(n)} to drill`, done: 'nothing to drill' },
-  { id: 'thin', name: 'Thin', key: '5', outstanding: (n) => `${trees(n)} to take or look at`, done: 'nothing marked' }
+  { id: 'thin', name: 'Thin', key: '5', outstanding: (n) => `${trees(n)} to take or look at`, done: 'nothing marked' },
+  {
+    id: 'season',
+    name: 'Season',
+    key: '6',
+    outstanding: (n) => `${trees(n)} with spouts in`,
+    done: 'weather to closing'
+  }
 ];

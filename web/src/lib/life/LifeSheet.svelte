@@ -27,6 +27,7 @@
     ['species', 'Species'],
     ['condition', 'Condition'],
     ['count', 'Counts'],
+    ['season', 'Closing'],
     ['thinning', 'Marks']
   ];
   let only = $state<RecordGroup | 'all'>('all');

@@ -1,8 +1,11 @@
 <script lang="ts" module>
   import type { Stand } from '@baumkin/core/records';
 
-  /** A stand's soil, and what may be done there by whose word. */
-  export type Ground = Pick<Stand, 'soilDepth' | 'hardPan' | 'soilPh' | 'mayTap' | 'mayCut' | 'byWord' | 'wordUntil'>;
+  /** A stand's soil and sun, and what may be done there by whose word. */
+  export type Ground = Pick<
+    Stand,
+    'soilDepth' | 'hardPan' | 'soilPh' | 'sun' | 'mayTap' | 'mayCut' | 'byWord' | 'wordUntil'
+  >;
 </script>
 
 <script lang="ts">
@@ -10,7 +13,7 @@
 </script>
 
 <details>
-  <summary class="cursor-pointer font-semibold">Soil, and who may do what here</summary>
+  <summary class="cursor-pointer font-semibold">Soil and sun, and who may do what here</summary>
   <div class="mt-2 flex flex-col gap-2">
     <label class="flex items-center gap-3"
       ><span class="w-28">Roots reach</span>
@@ -36,6 +39,14 @@
         placeholder="not known"
         bind:value={ground.soilPh}
       /></label
+    >
+    <label class="flex items-center gap-3"
+      ><span class="w-28">In late winter</span>
+      <select class="select grow select-sm" bind:value={ground.sun}>
+        <option value={null}>not looked</option><option value="sunny">the sun warms its trunks</option><option
+          value="shady">its trunks stay in the shade</option
+        >
+      </select></label
     >
     <label class="flex items-center gap-2"
       ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={ground.mayTap} /> may be tapped</label

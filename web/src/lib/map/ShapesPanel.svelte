@@ -49,10 +49,11 @@
         ground: Ground;
       }
     | { what: 'feature'; id: string; isNew: boolean; name: string; kind: Kind };
-  const groundOf = ({ soilDepth, hardPan, soilPh, mayTap, mayCut, byWord, wordUntil }: Ground): Ground => ({
+  const groundOf = ({ soilDepth, hardPan, soilPh, sun, mayTap, mayCut, byWord, wordUntil }: Ground): Ground => ({
     soilDepth,
     hardPan,
     soilPh,
+    sun,
     mayTap,
     mayCut,
     byWord,
@@ -62,6 +63,7 @@
     soilDepth: null,
     hardPan: null,
     soilPh: null,
+    sun: null,
     mayTap: true,
     mayCut: true,
     byWord: '',

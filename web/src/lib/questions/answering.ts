@@ -1,6 +1,7 @@
-import { isAddressed, spoutsIn } from '@baumkin/core/bush';
+import { isAddressed } from '@baumkin/core/bush';
 import {
   recordSchema,
+  spoutsIn,
   type Answer,
   type Question,
   type Shavings,

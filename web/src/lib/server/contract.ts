@@ -17,6 +17,7 @@ import type { KeptOverview, Overview } from '../client/overview.ts';
 import { newTokenSchema } from './accounts.ts';
 import { devicesSchema } from './devices.ts';
 import { requests } from './requests.ts';
+import { weatherSchema } from './weather/index.ts';
 
 /*
  * The interface in one table: what each address says, takes and gives. Its description (OpenAPI 3.1) is made from it, and so
@@ -161,6 +162,7 @@ export const SCHEMAS = {
       .describe('in all other parts: trees in walking order')
   }),
   Devices: z.object({ devices: devicesSchema }),
+  Weather: weatherSchema,
   NewToken: newTokenSchema,
   Token: z.object({ token: z.string(), note }),
   Tokens: z.object({ tokens: z.array(note) }),
@@ -225,6 +227,14 @@ export const PATHS = {
   },
   '/bushes/{bush}/walk': {
     put: { says: 'Take a new walking order', takes: 'Walk', status: 204, needs: 'steward' }
+  },
+  '/bushes/{bush}/weather': {
+    get: {
+      says: 'What the weather services and thermometers that the server knows say, and what is wrong with each that says nothing',
+      asks: { from: 'the first day that is wanted: 2027-02-01' },
+      gives: 'Weather',
+      needs: 'crew'
+    }
   },
   '/bushes/{bush}/stands/{stand}': {
     put: { says: 'Draw a stand, or another shape of it', takes: 'StandChange', gives: 'Versioned', needs: 'steward' },

@@ -16,6 +16,8 @@
     readonly say: (dataset: number, index: number) => string | null;
     readonly fromZero?: boolean;
     readonly years?: boolean;
+    /** what stands at a place across, where it is no plain number, and how far from one to the next */
+    readonly sayAcross?: { readonly say: (x: number) => string; readonly step: number };
     readonly onClick?: (dataset: number, index: number) => void;
   }
 </script>
@@ -34,7 +36,7 @@
     void preferences.theme;
     const style = getComputedStyle(document.documentElement);
     const ink = style.getPropertyValue('--color-base-content');
-    const { datasets, across, up, say, fromZero, years, onClick } = picture({
+    const { datasets, across, up, say, fromZero, years, sayAcross, onClick } = picture({
       ink,
       amber: style.getPropertyValue('--color-primary'),
       spruce: style.getPropertyValue('--color-secondary')
@@ -55,7 +57,9 @@
           type: 'linear',
           ticks: years
             ? { color: ink, precision: 0, callback: (v) => String(Math.round(Number(v))), stepSize: 5 }
-            : { color: ink },
+            : sayAcross
+              ? { color: ink, callback: (v) => sayAcross.say(Number(v)), stepSize: sayAcross.step, maxRotation: 0 }
+              : { color: ink },
           grid: { display: false },
           title: { display: across !== null, text: across ?? '', color: ink }
         },

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { spoutsIn } from '@baumkin/core/bush';
+  import { spoutsIn } from '@baumkin/core/records';
   import { compassPoint } from '@baumkin/core/math';
 
   import { useBush } from '$lib/client/bush.svelte.ts';

@@ -1,4 +1,4 @@
-import { closingDue, crownDue, paintingDue, pullingDue, seenOn, type Stop } from '@baumkin/core/bush';
+import { closingDue, closingSample, crownDue, paintingDue, pullingDue, seenOn, type Stop } from '@baumkin/core/bush';
 import type { TreeRow } from '@baumkin/core/records';
 import { releases } from '@baumkin/core/thinning';
 import type { Component } from 'svelte';
@@ -40,6 +40,14 @@ export interface RowRound {
   /** so many, in words */
   readonly done: (trees: number) => string;
   readonly question: Component<RowStopProps>;
+}
+
+/** The trees of the closing round, drawn once for the lines that a bush has. */
+const samples = new WeakMap<readonly TreeRow[], ReadonlySet<string>>();
+function sampleOf({ rows, today }: BushState): ReadonlySet<string> {
+  const known = samples.get(rows) ?? closingSample(rows, today);
+  samples.set(rows, known);
+  return known;
 }
 
 /** The rounds that follow from the lines of trees; the tapping round is one of its own. A new one is an entry here. */
@@ -99,11 +107,11 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     question: PullStop
   },
   closing: {
-    name: 'Old holes',
+    name: 'Closing round',
     left: (trees) => `${counted(trees, 'trunk')} with old holes to look at`,
     none: 'The holes of these years were all looked at since the summer.',
     before: 'A hole that is open after three years tells of a weak tree. Look for wood across it, not bark alone.',
-    waits: (row, bush) => closingDue(row, bush.today),
+    waits: (row, bush) => closingDue(row, bush.today) && sampleOf(bush).has(row.id),
     isDone: (row, bush) => seenOn(row, 'oldestOpenHoleYears') === bush.today,
     done: (trees) => `${trees} looked at today`,
     question: ClosingStop

@@ -5,6 +5,7 @@ import {
   type RuleTree,
   type LivedStrategy
 } from '@baumkin/core/rotation';
+import { planRounds } from '@baumkin/core/season';
 import { projectBush, type BushYear, type ProjectionOptions, type TapPolicy, type TapTree } from '@baumkin/core/taps';
 import {
   calibrate,
@@ -47,6 +48,7 @@ const api = {
   }),
   othersOnPractice,
   foresightFrontier,
+  planRounds,
   /** Several ways of tapping, one after the other, on the same trees. */
   project: (
     trees: readonly TapTree[],

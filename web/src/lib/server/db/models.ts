@@ -140,6 +140,7 @@ export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttr
   declare soilDepth: CreationOptional<string | null>;
   declare hardPan: CreationOptional<boolean | null>;
   declare soilPh: CreationOptional<number | null>;
+  declare sun: CreationOptional<string | null>;
   declare mayTap: CreationOptional<boolean>;
   declare mayCut: CreationOptional<boolean>;
   declare byWord: CreationOptional<string>;
@@ -328,6 +329,7 @@ export function defineModels(sequelize: Sequelize): Tables {
       soilDepth: { type: DataTypes.STRING(10), allowNull: true },
       hardPan: { type: DataTypes.BOOLEAN, allowNull: true },
       soilPh: doubleOrNull(),
+      sun: { type: DataTypes.STRING(5), allowNull: true },
       mayTap: { ...flag(), defaultValue: true },
       mayCut: { ...flag(), defaultValue: true },
       byWord: { ...text(120), defaultValue: '' },

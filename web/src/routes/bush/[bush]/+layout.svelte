@@ -16,6 +16,7 @@
   import NewVersion from '$lib/frame/NewVersion.svelte';
   import Refused from '$lib/frame/Refused.svelte';
   import SignInAgain from '$lib/frame/SignInAgain.svelte';
+  import { stationHref } from '$lib/frame/pages.ts';
   import { TRAIL } from '$lib/frame/stations.ts';
   import TopLine from '$lib/frame/TopLine.svelte';
   import Trail from '$lib/frame/Trail.svelte';
@@ -86,7 +87,7 @@
     if (target.closest('input:not([type=radio]):not([type=range]), textarea, select, [contenteditable]')) return;
     const trail = TRAIL.find((s) => s.key === event.key);
     const action = trail
-      ? () => void goto(`/bush/${bush.id}/${trail.id}${treeId ? `/${treeId}` : ''}`)
+      ? () => void goto(stationHref(bush.id, trail.id, treeId))
       : {
           '[': () => step(-1),
           ']': () => step(1),

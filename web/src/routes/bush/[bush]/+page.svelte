@@ -29,7 +29,8 @@
     measure: 'Sizes and growth are what the count hangs on.',
     count: 'Each maple needs its number before anyone carries a drill.',
     place: 'The holes are decided; find them clear wood.',
-    thin: 'Marked trees still stand, or a watched one is due.'
+    thin: 'Marked trees still stand, or a watched one is due.',
+    season: 'A spout that stays in keeps its hole from closing.'
   };
   const next = $derived(TRAIL.find((s) => bush.outstanding[s.id] > 0) ?? null);
 

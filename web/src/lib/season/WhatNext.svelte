@@ -1,0 +1,78 @@
+<script lang="ts">
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { counted } from '$lib/labels/counted.ts';
+  import { dayWords, groupWords, shortDay } from '$lib/labels/season.ts';
+  import { dayAt } from '@baumkin/core/bush';
+
+  import type { SeasonDesk } from './desk.svelte.ts';
+
+  /** What the season asks for next, by the time of the year. */
+  const { desk }: { desk: SeasonDesk } = $props();
+  const bush = useBush();
+  const base = $derived(`/bush/${bush.id}/season`);
+
+  interface Job {
+    readonly id: string;
+    readonly what: string;
+    readonly why: string;
+    readonly href: string;
+    readonly go: string;
+  }
+  const jobs = $derived.by((): Job[] => {
+    const list: Job[] = [];
+    const { season } = bush;
+    const left = desk.taps - desk.drilled;
+    const [group] = desk.groups;
+    if (left > 0 && group) {
+      const { now, usual } = desk.outlook(group);
+      const best = now ?? usual?.best;
+      const today = now !== null && dayAt(season, now.day) === bush.today;
+      if (best)
+        list.push({
+          id: 'drill',
+          what: today
+            ? `Begin drilling today: ${counted(left, 'tap')}`
+            : `Begin drilling on ${dayWords(dayAt(season, best.day))}`,
+          why: `${groupWords(group)}: ${preferences.fewLitres('bestLitres' in best ? best.bestLitres : best.litres)} a tap to be expected, the ${counted(desk.roundDays(group.taps), 'day')} of the round included`,
+          href: `${base}/drilling`,
+          go: 'When to drill'
+        });
+    }
+    if (desk.drilled > 0 && desk.places.length === 0)
+      list.push({
+        id: 'places',
+        what: 'Say where the sap is collected',
+        why: 'Then each place tells when it runs over, and the rounds of the coming days are planned.',
+        href: `${base}/rounds`,
+        go: 'Rounds'
+      });
+    if (desk.drilled > 0 && desk.places.length > 0) {
+      const run = desk.runs.find(({ chance }) => chance > 0.5);
+      list.push({
+        id: 'collect',
+        what: run ? `Next run: ${run.on === bush.today ? 'today' : dayWords(run.on)}` : 'No run in sight',
+        why: run
+          ? `${preferences.volume(run.low * desk.drilled)} to ${preferences.volume(run.high * desk.drilled)} from ${counted(desk.drilled, 'tap')}`
+          : desk.weather.foretold
+            ? `Nothing runs until ${shortDay(desk.weather.ahead.at(-1)!.on)}.`
+            : 'Nobody foretells the coming days.',
+        href: `${base}/rounds`,
+        go: 'Rounds'
+      });
+    }
+    return list;
+  });
+</script>
+
+{#if jobs.length > 0}
+  <ul class="mt-5 grid gap-x-8 gap-y-4 md:grid-cols-2 lg:grid-cols-3" data-testid="what-next">
+    {#each jobs as job, i (job.id)}
+      <li class="border-l-[6px] pl-4 {i === 0 ? 'border-primary' : 'border-base-300'}">
+        <p class="font-slab text-lg font-semibold">{job.what}</p>
+        <p>{job.why}</p>
+        <a class="btn mt-2 btn-sm {i === 0 ? 'btn-primary' : 'btn-outline'}" href={job.href}>{job.go}</a>
+      </li>
+    {/each}
+  </ul>
+{/if}

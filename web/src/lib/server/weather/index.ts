@@ -1,0 +1,51 @@
+import { env } from 'node:process';
+import { z } from 'zod';
+
+import { httpSource } from './httpSource.ts';
+import { WEATHER_TROUBLES, type WeatherAnswer, type WeatherAsk, type WeatherSource } from './source.ts';
+
+/** What the operator says of a service or thermometer that answers over HTTP. */
+const configured = z.array(
+  z.object({
+    kind: z.enum(['thermometer', 'forecast']),
+    name: z.string().min(1).max(80),
+    url: z.url({ protocol: /^https?$/ })
+  })
+);
+
+/** The sources that whoever started the server named; none where nobody did. */
+export function weatherSources(): WeatherSource[] {
+  const parsed = configured.safeParse(JSON.parse(env.BAUMKIN_WEATHER || '[]'));
+  return parsed.success ? parsed.data.map(httpSource) : [];
+}
+
+const temperature = z.number();
+/** What each source said. */
+export const weatherSchema = z.object({
+  sources: z.array(
+    z.object({
+      kind: z.enum(['station', 'thermometer', 'forecast']),
+      name: z.string(),
+      answer: z.discriminatedUnion('ok', [
+        z.object({
+          ok: z.literal(true),
+          place: z.string(),
+          madeOn: z.iso.date(),
+          days: z.array(z.object({ on: z.iso.date(), minC: temperature, maxC: temperature })),
+          refused: z.array(z.object({ on: z.iso.date(), reason: z.string() }))
+        }),
+        z.object({ ok: z.literal(false), why: z.enum(WEATHER_TROUBLES) })
+      ])
+    })
+  )
+});
+
+/** Asks all sources at once: one that is silent holds no other up. */
+export async function askWeather(
+  ask: WeatherAsk,
+  sources: readonly WeatherSource[] = weatherSources()
+): Promise<{ kind: WeatherSource['kind']; name: string; answer: WeatherAnswer }[]> {
+  return Promise.all(
+    sources.map(async (source) => ({ kind: source.kind, name: source.name, answer: await source.days(ask) }))
+  );
+}
