@@ -1,4 +1,4 @@
-import { mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 import { ensureBuild } from './lib/build.mjs';
@@ -181,16 +181,17 @@ async function throughTheInterface(database, undo) {
     const port = await freePort(4790);
     const server = await startServer({ databaseUrl, port, demo: true, today: TODAY, devices: standins.devices });
     undo.push(server.stop);
-    lanes.push({ lane, server, files });
+    const env = files.includes('season') ? await movingClock(databaseUrl, undo) : {};
+    lanes.push({ lane, server, files, env });
   }
   await Promise.all(
-    lanes.map(async ({ lane, server, files }) => {
+    lanes.map(async ({ lane, server, files, env }) => {
       const file = freshReport(`e2e-${lane}`);
       const ok = await step(
         `interface tests in Chromium: ${files.join(', ')}`,
         'npx',
         ['playwright', 'test', '-c', 'e2e/playwright.config.ts', ...files.map((name) => `${name}.spec.ts`)],
-        { BAUMKIN_URL: server.origin, BAUMKIN_LANE: String(lane) }
+        { BAUMKIN_URL: server.origin, BAUMKIN_LANE: String(lane), ...env }
       );
       const report = readReport(file);
       const stats = report?.stats ?? { expected: 0, unexpected: 0 };
@@ -200,6 +201,29 @@ async function throughTheInterface(database, undo) {
       if (!ok && stats.unexpected === 0) tally.failed += 1;
     })
   );
+}
+
+/**
+ * A second server on the same database whose day is what a file says, with weather of the same day: a season goes by in one test.
+ * @param {string} databaseUrl @param {(() => Promise<unknown>)[]} undo
+ * @returns what the test has to know
+ */
+async function movingClock(databaseUrl, undo) {
+  const { startThermometer, startWeatherService } = await import('../standins/weather.mjs');
+  const clock = join(stateDir, 'test-clock');
+  writeFileSync(clock, '2027-02-10');
+  const today = () => readFileSync(clock, 'utf8').trim();
+  const service = await startWeatherService(0, today);
+  const thermometer = await startThermometer(0, today);
+  undo.push(service.stop, thermometer.stop);
+  const weather = [
+    { kind: 'forecast', name: 'simulated weather service', url: service.url },
+    { kind: 'thermometer', name: 'simulated thermometer', url: thermometer.url }
+  ];
+  const port = await freePort(4890);
+  const server = await startServer({ databaseUrl, port, demo: false, today: `@${clock}`, weather });
+  undo.push(server.stop);
+  return { BAUMKIN_SEASON_URL: server.origin, BAUMKIN_CLOCK: clock, BAUMKIN_SERVICE: service.url };
 }
 
 if (process.exitCode) tally.failed += 1;

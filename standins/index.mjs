@@ -5,14 +5,14 @@ import { startThermometer, startWeatherService } from './weather.mjs';
 /** Where the simulated receiver stands: in the middle of the demo bush, whose hill lies in open ocean. */
 const IN_THE_DEMO_BUSH = { lat: 46.5012, lon: -39.9985 };
 
-/** The day that the simulated weather is told for. */
-const today = () => process.env.BAUMKIN_TODAY || new Date().toISOString().slice(0, 10);
+const asSet = () => process.env.BAUMKIN_TODAY || new Date().toISOString().slice(0, 10);
 
 /**
  * Starts the simulated devices and the simulated weather that come with the project.
  * @param {(wished: number) => Promise<number>} freePort
+ * @param {() => string} today the day that the simulated weather is told for, ISO date
  */
-export async function startStandins(freePort) {
+export async function startStandins(freePort, today = asSet) {
   const caliper = await startCaliper(await freePort(4781));
   const receiver = await startReceiver(await freePort(4782), IN_THE_DEMO_BUSH);
   const service = await startWeatherService(await freePort(4783), today);

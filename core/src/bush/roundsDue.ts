@@ -21,6 +21,13 @@ export function pullingDue(
 
 /** Old holes are looked at from this day on: by then a summer's wood has closed what it closes. Common practice: autumn. */
 const CLOSED_BY = '-08-15';
+/** After this day of the year nobody goes round to look at closing holes. Working assumption. */
+const LOOKED_AT_UNTIL = '-11-30';
+
+/** Is it the time of the year in which closing holes are looked at? @param today ISO date */
+export const isClosingTime = (today: string): boolean =>
+  today.slice(4) >= CLOSED_BY && today.slice(4) <= LOOKED_AT_UNTIL;
+
 /** Holes older than this are closed, or the tree is known to be weak. Common practice. */
 const LOOKED_AT_YEARS = 4;
 

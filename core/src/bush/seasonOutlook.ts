@@ -1,6 +1,7 @@
 import { seededRng } from '../math/index.ts';
 import type { BushRecord, BushSettings, DrillingChoice, SeasonSign } from '../records/index.ts';
 import {
+  BUDS_FROM,
   COURSE_DAYS,
   courseOf,
   dayAfter,
@@ -96,6 +97,8 @@ export interface GroupOutlook {
   readonly fresh: SeasonLeft | null;
   /** the ways in which the rest of the year may go */
   readonly scenarios: readonly Scenario[];
+  /** days of this year's season up to today that nobody measured: taken as in other years */
+  readonly unknownDays: number;
 }
 
 /** What is looked at to tell a group's season. */
@@ -144,13 +147,16 @@ export function groupOutlook(of: OutlookQuestion): GroupOutlook {
           seededRng(season)
         );
   const open = scenarios.length > 0;
+  const { minC } = yearOf(season, weather.past);
+  const unknownDays = minC.subarray(BUDS_FROM, Math.max(BUDS_FROM, at)).filter((each) => Number.isNaN(each)).length;
   return {
     group,
     years: courses.length,
     usual: courses.length > 0 ? drillingDay(courses, habit) : null,
     now: open && at >= 0 ? drillNow(scenarios, at, habit) : null,
     fresh: open && at >= 0 ? seasonLeft(scenarios, { drilled: at, today: at }, habit) : null,
-    scenarios
+    scenarios,
+    unknownDays
   };
 }
 

@@ -50,7 +50,7 @@ export interface SeasonCourse {
 }
 
 /** The first day of a year whose warmth buds feel, counted from 0. */
-const BUDS_FROM = daysBetween('2001-01-01', `2001${BUD_START}`);
+export const BUDS_FROM = daysBetween('2001-01-01', `2001${BUD_START}`);
 
 /** What the days of a year mean to a group, each by itself; NaN where nobody measured. */
 export interface TracedYear {

@@ -46,18 +46,19 @@ export interface KnownWeather {
 }
 
 /**
- * The ways in which the rest of this year may go: what came, then the forecast with its errors, then as in each of the years
+ * The ways in which the rest of this year may go: what came as far as somebody measured it, then the forecast with its errors, then as in each of the years
  * before, the likelier the more alike they were by now.
  * @returns none where no year before is known well enough
  */
 export function scenariosOf(known: KnownWeather, group: TapGroup, rng: Rng): Scenario[] {
   const { today, thisYear, forecast, looks = [], years } = known;
   const came = traced(thisYear, group);
-  const warmthNow = came.warms.subarray(0, today).reduce((sum, each) => sum + each, 0);
+  const isKnown = (at: number) => !Number.isNaN(came.index[at]);
   const draws = forecast.length > 0 ? DRAWS : 1;
   return years.flatMap((other) => {
     const before = traced(other, group);
-    const apart = before.warms.subarray(0, today).reduce((sum, each) => sum + each, -warmthNow);
+    let apart = 0;
+    for (let at = 0; at < today; at++) if (isKnown(at)) apart += before.warms[at]! - came.warms[at]!;
     const weight = (LEAST_WEIGHT + Math.exp(-((apart / LIKE_WITHIN) ** 2) / 2)) / draws;
     return Array.from({ length: draws }, (): Scenario[] => {
       const year = goingOn(came, before, today);
@@ -69,12 +70,15 @@ export function scenariosOf(known: KnownWeather, group: TapGroup, rng: Rng): Sce
   });
 }
 
-/** A year as it came up to a day, and then as another went on. */
+/** A year as it came up to a day, and then as another went on; days that nobody measured are taken as in the other one too. */
 function goingOn(came: TracedYear, other: TracedYear, today: number): TracedYear {
   const year = { index: other.index.slice(), warms: other.warms.slice(), drillable: other.drillable.slice() };
-  year.index.set(came.index.subarray(0, today));
-  year.warms.set(came.warms.subarray(0, today));
-  year.drillable.set(came.drillable.subarray(0, today));
+  for (let at = 0; at < today; at++) {
+    if (Number.isNaN(came.index[at])) continue;
+    year.index[at] = came.index[at]!;
+    year.warms[at] = came.warms[at]!;
+    year.drillable[at] = came.drillable[at]!;
+  }
   return year;
 }
 

@@ -1,4 +1,4 @@
-import { questionsIn } from '@baumkin/core/bush';
+import { closingSample, highestTaps, isClosingTime, questionsIn, settingsAt } from '@baumkin/core/bush';
 import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
@@ -6,6 +6,7 @@ import {
   mayTakeBack,
   paintOf,
   type BushRecord,
+  type BushSettings,
   type Entry,
   type Expectations,
   type Paint,
@@ -31,6 +32,7 @@ import { addToLives, keeping, notKept, store, treesIn, type OutboxEntry } from '
 import { Waiting } from './waiting.ts';
 
 const RETRY_MS = 15_000;
+const NONE: ReadonlySet<string> = new Set();
 /**
  * The bush on this device: rows for every tree, records for those that were opened, and the outbox. Every write goes
  * through the outbox first, whether there is a network or not; what waits there already counts on the screen.
@@ -102,12 +104,17 @@ export class BushState {
     return rows.length > 0 ? rows : this.rows.filter((row) => row.tagged !== false);
   });
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
+  /** what limits the height of taps, as a text: the same where nothing of it changed */
+  readonly tapLimits = $derived(JSON.stringify([...highestTaps(this.bushRecords)]));
+  readonly #highestTaps = $derived(new Map(JSON.parse(this.tapLimits) as [string, number][]));
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
   readonly mayDecide = $derived(this.overview?.bush.role === 'steward');
   readonly #waiting = $derived(new Waiting(this.today, this.overview?.stands ?? []));
+  /** the trees of this summer's closing round; none at another time of the year */
+  readonly #closing = $derived(isClosingTime(this.today) ? closingSample(this.rows, this.today) : NONE);
   /** how many trees wait at each station */
-  readonly outstanding = $derived(this.#waiting.count(this.rows));
+  readonly outstanding = $derived(this.#waiting.count(this.rows, this.#closing));
 
   constructor(readonly id: string) {
     const session = (stands: boolean) => void (this.signedOut = !stands);
@@ -227,6 +234,11 @@ export class BushState {
     snowMm: this.overview?.bush.settings.snowMm ?? 0,
     paintOf: (season: number) => this.paintOf(season)
   });
+
+  /** The bush's own numbers, as they hold at a tree. */
+  settingsAt(treeId: string): BushSettings {
+    return settingsAt(this.overview!.bush.settings, this.#highestTaps.get(treeId));
+  }
 
   /** Are the tree's records here? */
   hasLife(treeId: string): boolean {
@@ -379,7 +391,7 @@ export class BushState {
   }
 
   isOutstanding(station: Station, row: TreeRow): boolean {
-    return this.#waiting.at(row).includes(station);
+    return this.#waiting.isAt(station, row, this.#closing);
   }
 
   standOf(row: TreeRow) {

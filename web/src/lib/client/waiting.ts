@@ -1,3 +1,4 @@
+import { closingDue } from '@baumkin/core/bush';
 import { isOutstanding, STATIONS, type Stand, type Station, type TreeRow } from '@baumkin/core/records';
 
 /** Where trees wait on a day. A line that is the same waits where it did: of 20,000, those that changed are looked at. */
@@ -27,10 +28,21 @@ export class Waiting {
     return found;
   }
 
-  /** How many trees wait at each station. */
-  count(rows: readonly TreeRow[]): Record<Station, number> {
+  /** Does a tree wait at a station? @param closing the trees whose closing holes are looked at now */
+  isAt(station: Station, row: TreeRow, closing: ReadonlySet<string>): boolean {
+    return this.at(row).includes(station) || (station === 'season' && this.#closes(row, closing));
+  }
+
+  /** How many trees wait at each station. @param closing the trees whose closing holes are looked at now */
+  count(rows: readonly TreeRow[], closing: ReadonlySet<string>): Record<Station, number> {
     const counts = Object.fromEntries(STATIONS.map((station) => [station, 0])) as Record<Station, number>;
-    for (const row of rows) for (const station of this.at(row)) counts[station] += 1;
+    for (const row of rows) {
+      const stations = this.at(row);
+      for (const station of stations) counts[station] += 1;
+      if (!stations.includes('season') && this.#closes(row, closing)) counts.season += 1;
+    }
     return counts;
   }
+
+  readonly #closes = (row: TreeRow, closing: ReadonlySet<string>) => closing.has(row.id) && closingDue(row, this.today);
 }

@@ -44,7 +44,9 @@
   const settings = $derived(bush.overview!.bush.settings);
   // Room for taps is computed only in stands that are tapped.
   const placing = $derived(
-    isSugarbush(stand) ? placementOf(tree, { treeId, settings, season: bush.season, wanted: 4 }) : null
+    isSugarbush(stand)
+      ? placementOf(tree, { treeId, settings: bush.settingsAt(treeId), season: bush.season, wanted: 4 })
+      : null
   );
   // Counting clear places needs no plan of the coming seasons.
   const live = new LivePlacement(

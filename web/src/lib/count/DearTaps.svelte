@@ -30,11 +30,15 @@
   onDestroy(() => run.stop());
 
   async function* placings(): AsyncGenerator<{ row: TreeRow; placing: TreePlacement | null }> {
-    const { settings } = bush.overview!.bush;
     const byId = new Map(tapped.map((row) => [row.id, row]));
     for await (const { tree, records } of bush.lives(tapped)) {
       const row = byId.get(tree.id)!;
-      const asked = { treeId: tree.id, settings, season: bush.season, wanted: row.decidedTaps! };
+      const asked = {
+        treeId: tree.id,
+        settings: bush.settingsAt(tree.id),
+        season: bush.season,
+        wanted: row.decidedTaps!
+      };
       yield { row, placing: placementOf(bush.stateFrom(records), asked) };
     }
   }

@@ -62,12 +62,12 @@ export class RoomSearch {
 
   /** Looks for room on these trees. What holds still is not looked for again. */
   async look(rows: readonly TreeRow[]): Promise<void> {
-    const { settings } = this.#bush.overview!.bush;
     const { season } = this.#bush;
     await this.run.run(this.#lives(rows), rows.length, async (remote, { tree, records }) => {
       const stamp = woodStamp(records);
       if (this.#found.get(tree.id)?.stamp === stamp) return;
       const state = this.#bush.stateFrom(records);
+      const settings = this.#bush.settingsAt(tree.id);
       const placing = placementOf(state, { treeId: tree.id, settings, season, wanted: WANTED });
       if (!placing) return;
       const { proposals } = await remote.place({ ...placing.task, ...FIRST });

@@ -22,7 +22,7 @@ export const TRAIL: readonly StationInfo[] = [
     id: 'season',
     name: 'Season',
     key: '6',
-    outstanding: (n) => `${trees(n)} with spouts in`,
+    outstanding: (n) => `${trees(n)} to pull or look at`,
     done: 'weather to closing'
   }
 ];

@@ -42,7 +42,9 @@
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview!.bush.settings);
-  const placing = $derived(placementOf(tree, { treeId, settings, season: bush.season, wanted: 3 }));
+  const placing = $derived(
+    placementOf(tree, { treeId, settings: bush.settingsAt(treeId), season: bush.season, wanted: 3 })
+  );
   const live = new LivePlacement(
     () => placing,
     () => ({ bushId: bush.id, key: `place/${treeId}` }),

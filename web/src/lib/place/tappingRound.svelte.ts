@@ -61,7 +61,12 @@ export class TappingRound {
   readonly #settings = $derived.by(() => this.#bush.overview!.bush.settings);
   /** Questions that were put together before: a record of one tree asks nothing anew of the others. */
   readonly #asked = $derived.by(
-    () => (void this.#settings, void this.#bush.season, new WeakMap<TreeState, TreePlacement | null>())
+    () => (
+      void this.#settings,
+      void this.#bush.tapLimits,
+      void this.#bush.season,
+      new WeakMap<TreeState, TreePlacement | null>()
+    )
   );
   /** States of trees whose records are at hand: told anew where there is another record. */
   readonly #told = $derived.by(() => (void this.#bush.expects, new Map<string, { of: string; state: TreeState }>()));
@@ -153,7 +158,7 @@ export class TappingRound {
     if (known?.task.wanted === left || known === null) return known;
     const placing = placementOf(state, {
       treeId: row.id,
-      settings: this.#settings,
+      settings: this.#bush.settingsAt(row.id),
       season: this.#bush.season,
       wanted: left
     });

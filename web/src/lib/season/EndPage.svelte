@@ -24,8 +24,14 @@
     desk.groups
       .filter(({ drilled }) => drilled > 0)
       .map((group) => {
-        const { fresh, scenarios } = desk.outlook(group);
-        return { group, fresh, known: scenarios.length > 0, end: endOf(bush.bushRecords, year, group.swell) };
+        const { fresh, scenarios, unknownDays } = desk.outlook(group);
+        return {
+          group,
+          fresh,
+          known: scenarios.length > 0,
+          unknownDays,
+          end: endOf(bush.bushRecords, year, group.swell)
+        };
       })
   );
   /** nights in a row without frost, up to the last one that is known */
@@ -113,7 +119,9 @@
         From the warmth that buds had since February, the weather that came and is foretold, {counted(
           desk.years.length,
           'known year'
-        )}, and what was seen below. What people see goes before what is reckoned.
+        )}, and what was seen below. What people see goes before what is reckoned.{(groups[0]?.unknownDays ?? 0) > 0
+          ? ` ${counted(groups[0]!.unknownDays, 'day')} of this year nobody measured: taken as in other years.`
+          : ''}
       </p>
       {#if spouts.in > 0 || spouts.out > 0}
         <h2 class="mt-5">Spouts</h2>

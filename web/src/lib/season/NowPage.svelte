@@ -1,7 +1,6 @@
 <script lang="ts">
   import { dayAt, stripOf, usualRuns } from '@baumkin/core/bush';
   import { dayAfter, daysBetween, RUNS_FROM } from '@baumkin/core/season';
-  import { onMount } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -9,7 +8,6 @@
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
 
-  import { WeatherAsker } from './askWeather.svelte.ts';
   import { SeasonDesk } from './desk.svelte.ts';
   import { marksOf } from './marks.ts';
   import Strip from './Strip.svelte';
@@ -21,8 +19,7 @@
    */
   const bush = useBush();
   const desk = new SeasonDesk(bush);
-  const asker = new WeatherAsker(bush);
-  onMount(() => void asker.now());
+  const { asker } = desk;
 
   const year = $derived(Number(bush.today.slice(0, 4)));
   /** the season that is shown: this year's until the next one is near */

@@ -11,7 +11,7 @@
   } from '@baumkin/core/bush';
   import type { CollectingPlaceRecord } from '@baumkin/core/records';
   import { carrierProblem, dayAfter, DAY_HOURS, type RoundsPlan } from '@baumkin/core/season';
-  import { onDestroy, onMount } from 'svelte';
+  import { onDestroy } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -23,7 +23,6 @@
   import { listed } from '$lib/words/listed.ts';
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
-  import { WeatherAsker } from './askWeather.svelte.ts';
   import { SeasonDesk } from './desk.svelte.ts';
   import LogCollection from './LogCollection.svelte';
   import PlaceForm from './PlaceForm.svelte';
@@ -34,8 +33,6 @@
    */
   const bush = useBush();
   const desk = new SeasonDesk(bush);
-  const asker = new WeatherAsker(bush);
-  onMount(() => void asker.now());
 
   const clock = new Date();
   const hour = clock.getHours() + Math.floor(clock.getMinutes() / 30) / 2;

@@ -10,7 +10,6 @@
   } from '@baumkin/core/exchange';
   import { dayProblem, forecastError } from '@baumkin/core/season';
   import { fromScale, toScale } from '@baumkin/core/units';
-  import { onMount } from 'svelte';
   import { toast } from 'svelte-sonner';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -20,7 +19,6 @@
   import { dayWords, shortDay, WEATHER_FROM } from '$lib/labels/season.ts';
   import { capital } from '$lib/words/capital.ts';
 
-  import { WeatherAsker } from './askWeather.svelte.ts';
   import { SeasonDesk } from './desk.svelte.ts';
 
   /**
@@ -29,8 +27,7 @@
    */
   const bush = useBush();
   const desk = new SeasonDesk(bush);
-  const asker = new WeatherAsker(bush);
-  onMount(() => void asker.now());
+  const { asker } = desk;
 
   const told = $derived(bush.bushRecords.filter((record) => record.kind === 'weather'));
   const sources = $derived(toldBy(bush.bushRecords));

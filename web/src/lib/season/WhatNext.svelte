@@ -1,10 +1,12 @@
 <script lang="ts">
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { dayWords, groupWords, shortDay } from '$lib/labels/season.ts';
   import { dayAt } from '@baumkin/core/bush';
 
+  import { datedWork } from './datedWork.ts';
   import type { SeasonDesk } from './desk.svelte.ts';
 
   /** What the season asks for next, by the time of the year. */
@@ -63,6 +65,11 @@
     }
     return list;
   });
+  const dated = $derived(datedWork(desk));
+  async function takeCalendar(): Promise<void> {
+    const { calendarOf } = await import('./calendar.ts');
+    saveAs('season.ics', calendarOf(`${bush.overview!.bush.name}, season ${bush.season}`, dated), 'text/calendar');
+  }
 </script>
 
 {#if jobs.length > 0}
@@ -75,4 +82,20 @@
       </li>
     {/each}
   </ul>
+{/if}
+{#if dated.length > 0}
+  <section class="mt-6 max-w-[46rem]" aria-labelledby="days">
+    <div class="flex items-baseline gap-4">
+      <h2 id="days" class="grow">Days to keep free</h2>
+      <button class="btn btn-outline btn-sm" onclick={takeCalendar}>Take as a calendar</button>
+    </div>
+    <ul data-testid="dated">
+      {#each dated as work (work.id)}
+        <li class="grid grid-cols-[9rem_minmax(0,1fr)] gap-3 border-t border-base-300 py-1">
+          <span>{shortDay(work.on)}{work.lasts > 1 ? `, ${counted(work.lasts, 'day')}` : ''}</span>
+          <span><b>{work.what}</b> <span class="aside">{work.why}</span></span>
+        </li>
+      {/each}
+    </ul>
+  </section>
 {/if}

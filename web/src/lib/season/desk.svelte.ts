@@ -14,11 +14,22 @@ import {
 import type { SeasonSign } from '@baumkin/core/records';
 import { daysBetween } from '@baumkin/core/season';
 
+import { onMount } from 'svelte';
+
 import type { BushState } from '$lib/client/bush.svelte.ts';
+
+import { WeatherAsker } from './askWeather.svelte.ts';
 
 /** What the pages of the season share: weather, tapped trees by how they run, places, and what the bush's log has shown. */
 export class SeasonDesk {
-  constructor(readonly bush: BushState) {}
+  /** what services and thermometers say, asked for by whatever page of the season is opened */
+  readonly asker: WeatherAsker;
+
+  /** Made as a component is made. */
+  constructor(readonly bush: BushState) {
+    this.asker = new WeatherAsker(bush);
+    onMount(() => void this.asker.now());
+  }
 
   readonly settings = $derived.by(() => this.bush.overview!.bush.settings);
   readonly stands = $derived.by(() => this.bush.overview!.stands);

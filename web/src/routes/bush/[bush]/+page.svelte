@@ -30,7 +30,7 @@
     count: 'Each maple needs its number before anyone carries a drill.',
     place: 'The holes are decided; find them clear wood.',
     thin: 'Marked trees still stand, or a watched one is due.',
-    season: 'A spout that stays in keeps its hole from closing.'
+    season: 'Spouts still in, or holes that a summer has gone over, are to be looked at.'
   };
   const next = $derived(TRAIL.find((s) => bush.outstanding[s.id] > 0) ?? null);
 

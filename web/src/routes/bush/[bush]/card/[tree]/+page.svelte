@@ -32,7 +32,9 @@
   /** Holes still to drill: none where something forbids them, or nobody decided how many. */
   const wanted = $derived(row ? Math.max(0, tapsToHang(row, bush.standOf(row), bush.today) - drilled) : 0);
   const placing = $derived(
-    settings && row && wanted > 0 ? placementOf(tree, { treeId, settings, season: bush.season, wanted }) : null
+    settings && row && wanted > 0
+      ? placementOf(tree, { treeId, settings: bush.settingsAt(treeId), season: bush.season, wanted })
+      : null
   );
   const live = new LivePlacement(
     () => placing,
