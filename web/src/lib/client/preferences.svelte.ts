@@ -82,9 +82,7 @@ class Preferences {
   }
 
   /** what one tap gives, or one vessel holds */
-  fewLitres(litres: number): string {
-    return formatSmallVolume(litres, this.units);
-  }
+  readonly fewLitres = (litres: number): string => formatSmallVolume(litres, this.units);
 
   volume(litres: number): string {
     return formatVolume(litres, this.units);

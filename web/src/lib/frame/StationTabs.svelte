@@ -18,9 +18,16 @@
     return home ? [...others, tree] : [tree, ...others];
   });
   const stationName = $derived(TRAIL.find(({ id }) => id === station)!.name);
+  let row: HTMLElement;
+  // On a phone the row is longer than the screen: the page that is open stays in sight.
+  $effect(() => {
+    void page.url.pathname;
+    row.querySelector('[aria-current]')?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  });
 </script>
 
 <nav
+  bind:this={row}
   aria-label="Pages of {stationName}"
   class="mb-3 flex gap-x-1 overflow-x-auto overflow-y-hidden border-b border-base-300 print:hidden"
 >

@@ -11,6 +11,7 @@ import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
 import { featureWords, sawnWords } from './placement.ts';
 import { newsWords } from './rotation.ts';
+import { closingWords } from './season.ts';
 import { MARK_SAID } from './thinning.ts';
 import { capital } from '../words/capital.ts';
 
@@ -68,6 +69,8 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       }[record.seen];
     case 'trunkFeature':
       return `On the trunk: ${featureWords(record)}, ${compassPoint(record.bearingDeg)} side, ${ruler.length(record.heightMm, 'hand')} up`;
+    case 'closing':
+      return closingWords(record);
     case 'sawnColumn':
       return `On the sawn face: ${sawnWords(record, ruler)}`;
     case 'scars':

@@ -134,6 +134,30 @@ export const WENT_WORDS: Readonly<Record<Batch['bottles'][number]['went'], strin
   sold: 'sold'
 };
 
+/** What became of bottled syrup, litres: `12 l kept in bottles, 3.0 l sold`. */
+export function bottledWords(
+  bottled: Readonly<Record<Batch['bottles'][number]['went'], number>>,
+  { fewLitres }: { fewLitres: (litres: number) => string }
+): string {
+  const parts = (['kept', 'given', 'sold'] as const).flatMap((went) =>
+    bottled[went] > 0 ? [`${fewLitres(bottled[went])} ${went === 'kept' ? 'kept in bottles' : WENT_WORDS[went]}`] : []
+  );
+  return parts.length > 0 ? parts.join(', ') : 'none of it in bottles';
+}
+
+/** A look at closing holes in a line, for the life of a tree. */
+export function closingWords({ holes, oozing, dyingBark, fungus }: ClosingRecord): string {
+  const not = holes.filter(({ state }) => state !== 'closed');
+  const said = not.map(({ state, gapMm }) => `${HOLE_STATE_WORDS[state]}${gapMm === null ? '' : `, ${gapMm} mm`}`);
+  const seen = [
+    ...(oozing ? ['oozes'] : []),
+    ...(dyingBark ? ['bark dies round one'] : []),
+    ...(fungus ? ['fungus'] : [])
+  ];
+  const closed = holes.length - not.length;
+  return [`Holes looked at: ${[...(closed > 0 ? [`${closed} closed`] : []), ...said].join('; ')}`, ...seen].join('; ');
+}
+
 export const HOLE_STATE_WORDS: Readonly<Record<ClosingRecord['holes'][number]['state'], string>> = {
   closed: 'closed',
   slit: 'a slit',

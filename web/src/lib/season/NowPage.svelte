@@ -28,10 +28,12 @@
   let season = $state<number | null>(null);
   const of = $derived(season ?? running);
   let look = $state<'weeks' | 'all'>('weeks');
+  /** on a phone fewer days fit: today stands at the third all the same */
+  const narrow = window.innerWidth < 640;
   const inSeason = $derived(of === year && bush.today >= dayAt(of, 0) && bush.today <= dayAt(of, 150));
   const [from, until] = $derived(
     look === 'weeks' && inSeason
-      ? [dayAfter(bush.today, -14), dayAfter(bush.today, 28)]
+      ? [dayAfter(bush.today, narrow ? -7 : -14), dayAfter(bush.today, narrow ? 14 : 28)]
       : [dayAt(of, 9), dayAt(of, 134)]
   );
   const days = $derived(stripOf(desk.weather, { from, until, sunny: desk.groups[0]?.sunny ?? false }));

@@ -14,7 +14,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
-  import { BATCH_OF_WORDS, BECAME_WORDS, COLOUR_WORDS, hourWords, shortDay } from '$lib/labels/season.ts';
+  import { BATCH_OF_WORDS, BECAME_WORDS, bottledWords, COLOUR_WORDS, hourWords, shortDay } from '$lib/labels/season.ts';
 
   import BatchForm from './BatchForm.svelte';
   import { SeasonDesk } from './desk.svelte.ts';
@@ -185,18 +185,20 @@
         </table>
       </div>
       <p class="aside mt-1">
-        {preferences.fewLitres(syrup)} of syrup, {preferences.fewLitres(bottled)} of it in bottles: {preferences.fewLitres(
-          went('kept')
-        )} kept, {preferences.fewLitres(went('given'))} given, {preferences.fewLitres(went('sold'))} sold{syrup >
-        bottled + 0.05
-          ? `; ${preferences.fewLitres(syrup - bottled)} not bottled yet`
-          : ''}. What the mass balance allows and did not come stayed on pan and filter, or the sugar was read wrong.
+        {preferences.fewLitres(syrup)} of syrup, {bottledWords(
+          { kept: went('kept'), given: went('given'), sold: went('sold') },
+          preferences
+        )}{syrup > bottled + 0.05 ? `; ${preferences.fewLitres(syrup - bottled)} not bottled yet` : ''}. What the mass
+        balance allows and did not come stayed on pan and filter, or the sugar was read wrong.
       </p>
     {/if}
   </section>
   <section class="flex flex-col gap-3" aria-labelledby="finish">
     <h2 id="finish">When it is syrup</h2>
-    <p class="font-slab text-3xl" data-testid="finish">{finishC === null ? '–' : preferences.degrees(finishC, 1)}</p>
+    <p class="font-slab text-3xl" data-testid="finish">
+      {finishC === null ? 'not known yet' : preferences.degrees(finishC, 1)}
+    </p>
+    {#if finishC === null}<p>Say below where water boils today, or how high the sugarhouse lies.</p>{/if}
     <p>
       {settings.finishBrix} % sugar boils {preferences.units === 'metric'
         ? `${finishRise(settings.finishBrix).toFixed(1)} °C`

@@ -5,7 +5,10 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
+  import { bottledWords } from '$lib/labels/season.ts';
   import EmptyState from '$lib/ui/EmptyState.svelte';
+
+  import { capital } from '$lib/words/capital.ts';
 
   import { SeasonDesk } from './desk.svelte.ts';
   import { lessonsOf } from './lessons.ts';
@@ -49,15 +52,7 @@
       endOf(bush.bushRecords, of.season, 'late') === null
   );
   const lessons = $derived(of && !goesOn ? lessonsOf(of, years, expected) : []);
-  const parts = $derived(
-    of
-      ? [
-          [of.bottled.kept, 'kept in bottles'],
-          [of.bottled.given, 'given away'],
-          [of.bottled.sold, 'sold']
-        ].flatMap(([many, what]) => (Number(many) > 0 ? `${litres(Number(many))} ${what}` : []))
-      : []
-  );
+
   const litres = (value: number | null) => (value === null ? 'not known' : preferences.fewLitres(value));
 </script>
 
@@ -137,7 +132,7 @@
       {/if}
       <h2>Where it went</h2>
       <p>
-        {parts.length > 0 ? parts.join(', ') : 'No bottle is written down'}{of.usedAsSap > 0
+        {capital(bottledWords(of.bottled, preferences))}{of.usedAsSap > 0
           ? `; ${preferences.volume(of.usedAsSap)} used as sap`
           : ''}{of.pouredLitres > 0 ? `; ${preferences.volume(of.pouredLitres)} poured away` : ''}.
       </p>

@@ -52,7 +52,7 @@ export class WeatherAsker {
         if (!answer.ok) return `${capital(name)} ${TROUBLE[answer.why]}. What was known before stands.`;
         const [first] = answer.refused;
         return first
-          ? `${name}: ${answer.refused.length === 1 ? 'a day was' : `${answer.refused.length} days were`} left out. ${first.on}: ${first.reason}`
+          ? `${capital(name)}: ${answer.refused.length === 1 ? 'a day was' : `${answer.refused.length} days were`} left out. ${first.on}: ${first.reason}`
           : [];
       });
       for (const { kind, answer } of data.sources)

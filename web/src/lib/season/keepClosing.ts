@@ -1,3 +1,4 @@
+import { lastSummer } from '@baumkin/core/bush';
 import type { ClosingRecord, Taphole, WorkRecord } from '@baumkin/core/records';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
@@ -8,9 +9,9 @@ export type HoleState = ClosingRecord['holes'][number]['state'];
 /** Holes older than so many seasons are closed, or known to be open. */
 const MOST_SEASONS = 4;
 
-/** The holes of a tree that a summer's look is about, the newest first. */
+/** The holes of a tree over which the last summer has gone, the newest first. */
 export function holesToLookAt(bush: BushState, treeId: string): Taphole[] {
-  const year = Number(bush.today.slice(0, 4));
+  const year = lastSummer(bush.today);
   return bush
     .stateOf(treeId)
     .tapholes.filter(({ season }) => season <= year && season > year - MOST_SEASONS)
@@ -34,7 +35,7 @@ export async function keepClosing(
   treeId: string,
   { states, ...seen }: ClosingSeen
 ): Promise<WorkRecord[]> {
-  const year = Number(bush.today.slice(0, 4));
+  const year = lastSummer(bush.today);
   const holes = holesToLookAt(bush, treeId);
   const stateOf = ({ id }: Taphole) => states.get(id) ?? { state: 'closed' as const, gapMm: null };
   const open = holes.filter((hole) => stateOf(hole).state === 'open');
