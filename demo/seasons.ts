@@ -78,7 +78,7 @@ export function seasons(
     );
     ofBush.push(...logOf(season, { places, taps, drilled, today, rng, bare }));
   }
-  return { records: closings(trees, holes, uuid), ofBush };
+  return { records: [...hung(trees, tapped(LOGGED.at(-1)!), uuid), ...closings(trees, holes, uuid)], ofBush };
 }
 
 /** The buckets of two parts of the Upper Bush, the tank under its steep side, and the buckets along the brook. */
@@ -313,6 +313,19 @@ function batchOf(
     ],
     note: ''
   };
+}
+
+/** At a few trees, whose spouts were set in soft snow, buckets were hung the day after. */
+function hung(trees: readonly TaggedTree[], tapped: ReadonlySet<string>, uuid: () => string): RecordInput[] {
+  return trees
+    .filter(({ id }) => tapped.has(id))
+    .slice(0, 5)
+    .map(({ id }): RecordInput => ({
+      ...envelopeOf(id, uuid)('2026-02-25'),
+      kind: 'hanging',
+      season: 2026,
+      note: 'spouts set the day before'
+    }));
 }
 
 /** A sample of trees was looked at in the last two summers: how far their holes have closed. */

@@ -14,6 +14,8 @@ import {
   fireAdvice,
   gearFor,
   groupOutlook,
+  hangingDue,
+  highestTaps,
   hoursAhead,
   learnedFrom,
   panRate,
@@ -25,6 +27,7 @@ import {
   roundTime,
   runsAhead,
   seasonGroups,
+  settingsAt,
   spoutsStillIn,
   standsIn,
   storedSap,
@@ -37,6 +40,7 @@ import {
   type PlaceNow,
   type SeasonGroup
 } from '../src/bush/index.ts';
+import { writeBatches, writeSapLog } from '../src/exchange/index.ts';
 import { seededRng } from '../src/math/index.ts';
 import {
   bushRecordSchema,
@@ -732,6 +736,81 @@ describe('what a thinning did', () => {
     expect(thinningsDone(lived(wood(false)), '2027-03-10')[0]!.ring.verdict).toBe('cannotTell');
     expect(thinningsDone(lived(wood(true)), '2018-03-10')[0]!.ring.verdict).toBe('tooEarly');
     expect(thinningsDone(lived(wood(true).filter((_, i) => i < 14)), '2027-03-10')).toEqual([]);
+  });
+});
+
+describe('the log as files', () => {
+  it('has a line for each emptying and batch, and runs no formula in a spreadsheet', () => {
+    const place = told({
+      kind: 'collectingPlace',
+      on: '2027-02-20',
+      name: '=west',
+      vessel: 'tank',
+      litres: 500,
+      carrier: 'vehicle',
+      treeIds: []
+    });
+    const log = writeSapLog([
+      place,
+      told({
+        kind: 'collection',
+        on: '2027-03-02',
+        placeId: place.id,
+        hour: 16.5,
+        litres: 120,
+        taps: 40,
+        brix: 2.1,
+        ranOver: true
+      })
+    ]);
+    expect(log.split('\r\n')[1]).toBe(`2027-03-02,16.50,"'=west",120,40,,2.1,clear,,yes,kept,`);
+    const batches = writeBatches([
+      told({
+        kind: 'batch',
+        on: '2027-03-04',
+        season: SEASON,
+        sapLitres: 300,
+        sapBrix: 2,
+        syrupLitres: 6.5,
+        syrupBrix: 66,
+        note: 'a, b'
+      })
+    ]);
+    expect(batches.split('\r\n')[1]).toBe('2027-03-04,2027,maple,300,2,0,syrup,6.5,66,,,,"a, b"');
+  });
+});
+
+describe('a pail on the ground', () => {
+  it('sets how high the taps of its trees may be, and no others', () => {
+    const place = told({
+      kind: 'collectingPlace',
+      on: '2027-02-20',
+      name: 'Pails',
+      vessel: 'pail',
+      litres: 19,
+      rimMm: 400,
+      tubeMm: 500,
+      carrier: 'hand',
+      treeIds: [id(1)]
+    });
+    const limits = highestTaps([place]);
+    expect([...limits]).toEqual([[id(1), 840]]);
+    expect(settingsAt(DEFAULT_BUSH_SETTINGS, limits.get(id(1))).highestMm).toBe(840);
+    expect(settingsAt(DEFAULT_BUSH_SETTINGS, limits.get(id(2)))).toBe(DEFAULT_BUSH_SETTINGS);
+    expect(settingsAt(DEFAULT_BUSH_SETTINGS, 300).highestMm).toBe(DEFAULT_BUSH_SETTINGS.lowestMm + 100);
+  });
+});
+
+describe('the hanging round', () => {
+  const of = { season: SEASON, today: '2027-02-22', hangAfterDays: 2 };
+  it('comes so many days after drilling as the bush waits, and only where it waits', () => {
+    const { row } = tree(1, { drilledOn: '2027-02-20' });
+    expect(hangingDue(row, of)).toBe(true);
+    expect(hangingDue(row, { ...of, today: '2027-02-21' })).toBe(false);
+    expect(hangingDue(row, { ...of, hangAfterDays: 0 })).toBe(false);
+    expect(hangingDue(tree(2).row, of)).toBe(false);
+    const hung = tree(3, { drilledOn: '2027-02-20', more: [{ kind: 'hanging', on: '2027-02-22', season: SEASON }] });
+    expect(hangingDue(hung.row, of)).toBe(false);
   });
 });
 

@@ -1,4 +1,5 @@
 import { conditionOf, spoutsIn, type Stand, type TreeRow } from '../records/index.ts';
+import { dayAfter } from '../season/index.ts';
 import { conditionCap } from '../taps/index.ts';
 import { releases } from '../thinning/index.ts';
 
@@ -17,6 +18,19 @@ export function pullingDue(
   season: number
 ): boolean {
   return !row.cut && spoutsIn(row, season) > 0;
+}
+
+/**
+ * Are vessels still to be hung at a tree: where the bush waits some days after drilling, so that spouts sit before weight hangs on them?
+ * @param hangAfterDays nought where they are hung at once: then nothing follows
+ */
+export function hangingDue(
+  row: Pick<TreeRow, 'cut' | 'drilled' | 'drilledOn' | 'hungSeason'>,
+  of: { readonly season: number; readonly today: string; readonly hangAfterDays: number }
+): boolean {
+  const { drilledOn } = row;
+  if (row.cut || of.hangAfterDays === 0 || drilledOn === null || row.hungSeason === of.season) return false;
+  return row.drilled > 0 && dayAfter(drilledOn, of.hangAfterDays) <= of.today;
 }
 
 /** Old holes are looked at from this day on: by then a summer's wood has closed what it closes. Common practice: autumn. */

@@ -8,7 +8,9 @@ import {
   daysBetween,
   drillingDay,
   drillNow,
+  FIRST_START,
   HOLE_LIVES,
+  LAST_START,
   litresByStart,
   runIndex,
   runReason,
@@ -64,6 +66,12 @@ export function stripOf(
 
 /** The day of the year, the first of January being 0. @param on ISO date */
 export const dayOfSeason = (on: string, season: number): number => daysBetween(`${season}-01-01`, on);
+
+/** Is it the time of the year in which a hole may still be worth its wood? @param today ISO date */
+export function isDrillingTime(today: string): boolean {
+  const at = dayOfSeason(today, Number(today.slice(0, 4)));
+  return at >= FIRST_START && at <= LAST_START;
+}
 
 /** The day with such a number. @param at from 0 */
 export const dayAt = (season: number, at: number): string => dayAfter(`${season}-01-01`, at);

@@ -7,6 +7,7 @@ export * from './dataPackage.ts';
 export * from './geojson.ts';
 export * from './gpx.ts';
 export * from './read.ts';
+export * from './seasonOut.ts';
 export * from './tables.ts';
 export * from './weatherIn.ts';
 export * from './weatherOut.ts';

@@ -11,6 +11,7 @@ import { decision } from './decision.ts';
 import { determination } from './determination.ts';
 import { drillingChoice } from './drillingChoice.ts';
 import { entry } from './entry.ts';
+import { hanging } from './hanging.ts';
 import { heightAndCrown } from './heightAndCrown.ts';
 import { mark } from './mark.ts';
 import { painted } from './painted.ts';
@@ -79,6 +80,7 @@ export const KINDS = [
   seasonSign,
   seasonEnd,
   closing,
+  hanging,
   workHours
 ] as const;
 
@@ -95,6 +97,7 @@ export * from './decision.ts';
 export * from './determination.ts';
 export * from './drillingChoice.ts';
 export * from './entry.ts';
+export * from './hanging.ts';
 export * from './heightAndCrown.ts';
 export * from './mark.ts';
 export * from './painted.ts';

@@ -4,7 +4,14 @@
   import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
   import type { SpotAnswer } from '@baumkin/core/rotation';
   import { tapGuidelineOf } from '@baumkin/core/taps';
-  import { holeAt, instructionFor, placementOf, tooThinToTap, type TreePlacement } from '@baumkin/core/bush';
+  import {
+    holeAt,
+    instructionFor,
+    isDrillingTime,
+    placementOf,
+    tooThinToTap,
+    type TreePlacement
+  } from '@baumkin/core/bush';
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
@@ -268,6 +275,9 @@
         {:else}<b>All {tree.decision!.taps === 1 ? '' : tree.decision!.taps} drilled for {bush.season}.</b> A spot on the
           sheet can still be asked.{/if}
       </p>
+      {#if left !== null && left > 0 && !waits && isDrillingTime(bush.today)}
+        {#await import('$lib/season/StillBrings.svelte') then { default: StillBrings }}<StillBrings {treeId} />{/await}
+      {/if}
       <div class="flex gap-2" role="group" aria-label="Best holes">
         {#each proposals as proposal, i (i)}
           <button

@@ -6,6 +6,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { GEAR_WORDS } from '$lib/labels/season.ts';
 
+  import CollectingHabits from './CollectingHabits.svelte';
   import { SeasonDesk } from './desk.svelte.ts';
 
   /**
@@ -63,6 +64,7 @@
         {/each}
       </tbody>
     </table>
+    <div class="mt-6 max-w-lg"><CollectingHabits /></div>
   </section>
   <section class="flex flex-col gap-3" aria-labelledby="clean">
     <h2 id="clean">Clean, and fit for food</h2>

@@ -27,16 +27,22 @@
   const HEIGHT = 210;
   const ROW = 20;
   const LEFT = 66;
+  /** room that the words of a tick need, px */
+  const TICK_WORDS = 42;
   const paper = $derived({ width: Math.max(240, width - LEFT), height: HEIGHT, from, until });
   const stretches = $derived(ribbonOf(days, paper));
   const band = $derived(bandOf(days, paper));
   const byDay = $derived(new Map(days.map((day) => [day.on, day])));
   const all = $derived(Array.from({ length: daysBetween(from, until) + 1 }, (_, i) => dayAfter(from, i)));
   const dayWidth = $derived(paper.width / all.length);
-  const rows = $derived(marks.filter((mark) => mark.days.size > 0));
+  const rows = $derived(marks.filter((mark) => [...mark.days.keys()].some((on) => on >= from && on <= until)));
   const foot = $derived(HEIGHT + 22 + rows.length * ROW);
   const ticks = $derived(
-    all.filter((on) => (dayWidth > 12 ? new Date(`${on}T00:00:00Z`).getUTCDay() === 1 : on.endsWith('-01')))
+    all.filter(
+      (on) =>
+        (dayWidth > 12 ? new Date(`${on}T00:00:00Z`).getUTCDay() === 1 : on.endsWith('-01')) &&
+        acrossAt(paper, on) < paper.width - TICK_WORDS
+    )
   );
   const degrees = [-10, 0, 10];
 

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { choicesHeld, endOf, reckonings, type SeasonReckoning } from '@baumkin/core/bush';
+  import { writeBatches, writeSapLog } from '@baumkin/core/exchange';
   import { JONES_RULE } from '@baumkin/core/sap';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { bottledWords } from '$lib/labels/season.ts';
@@ -118,6 +120,14 @@
           {#each lessons as lesson (lesson)}<li>{lesson}</li>{/each}
         </ul>
       {/if}
+      <div class="mt-5 flex flex-wrap gap-3 print:hidden">
+        <button class="btn btn-outline btn-sm" onclick={() => saveAs('sap-log.csv', writeSapLog(bush.bushRecords))}
+          >Take the sap log as CSV</button
+        >
+        <button class="btn btn-outline btn-sm" onclick={() => saveAs('batches.csv', writeBatches(bush.bushRecords))}
+          >Take the batches as CSV</button
+        >
+      </div>
       <ThinningWorked />
     </section>
     <section class="flex flex-col gap-3" aria-label="Beside it">

@@ -1,4 +1,13 @@
-import { closingDue, closingSample, crownDue, paintingDue, pullingDue, seenOn, type Stop } from '@baumkin/core/bush';
+import {
+  closingDue,
+  closingSample,
+  crownDue,
+  hangingDue,
+  paintingDue,
+  pullingDue,
+  seenOn,
+  type Stop
+} from '@baumkin/core/bush';
 import type { TreeRow } from '@baumkin/core/records';
 import { releases } from '@baumkin/core/thinning';
 import type { Component } from 'svelte';
@@ -9,6 +18,7 @@ import { counted } from '$lib/labels/counted.ts';
 import ClosingStop from './ClosingStop.svelte';
 import CrownStop from './CrownStop.svelte';
 import GirthStop from './GirthStop.svelte';
+import HangStop from './HangStop.svelte';
 import LookStop from './LookStop.svelte';
 import PaintStop from './PaintStop.svelte';
 import PullStop from './PullStop.svelte';
@@ -95,6 +105,16 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     isDone: (row) => !row.cut && !row.fallen && releases(row.mark) && row.markPainted,
     done: (trees) => `${trees} stand on their trunks`,
     question: PaintStop
+  },
+  hang: {
+    name: 'Hanging round',
+    left: (trees) => `vessels to hang at ${counted(trees, 'tree')}`,
+    none: 'Every vessel hangs, or its spout was set too lately.',
+    before: 'Tug each spout before weight hangs on it; lids on. On ice, poles and cleats.',
+    waits: (row, bush) => hangingDue(row, { ...bush, hangAfterDays: bush.overview!.bush.settings.hangAfterDays }),
+    isDone: (row, bush) => !row.cut && row.drilled > 0 && row.hungSeason === bush.season,
+    done: (trees) => `${counted(trees, 'tree')} with its vessels`,
+    question: HangStop
   },
   pull: {
     name: 'Pulling round',

@@ -84,5 +84,6 @@ export async function up(query: QueryInterface): Promise<void> {
     fungus: flag,
     note
   });
+  await createRecordTable(query, 'hangings', 'tree', { season: integer(), note });
   await createRecordTable(query, 'workHours', 'bush', { work: text(10), people: integer(), hours: double(), note });
 }

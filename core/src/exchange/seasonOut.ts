@@ -1,0 +1,97 @@
+import Papa from 'papaparse';
+
+import type { BushRecord } from '../records/index.ts';
+
+const NEWLINE = { newline: '\r\n', escapeFormulae: /^[=+@\t\r]|^-(?!\d)/ };
+const said = (value: number | string | null): string => (value === null ? '' : String(value));
+
+/** The sap log of a bush, a line for each emptying. @param records of the bush that hold */
+export function writeSapLog(records: readonly BushRecord[]): string {
+  const names = new Map(
+    records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record.name] as const] : []))
+  );
+  return Papa.unparse(
+    {
+      fields: [
+        'date',
+        'hour',
+        'place',
+        'litres',
+        'taps',
+        'drilled_on',
+        'brix',
+        'look',
+        'rain',
+        'ran_over',
+        'went',
+        'note'
+      ],
+      data: records.flatMap((record) =>
+        record.kind === 'collection'
+          ? [
+              [
+                record.on,
+                record.hour.toFixed(2),
+                record.placeId === null ? '' : (names.get(record.placeId) ?? ''),
+                said(record.litres),
+                said(record.taps),
+                said(record.drilledOn),
+                said(record.brix),
+                record.look,
+                said(record.rain ? 'yes' : ''),
+                said(record.ranOver ? 'yes' : ''),
+                record.went,
+                record.note
+              ]
+            ]
+          : []
+      )
+    },
+    NEWLINE
+  );
+}
+
+/** The batches of a bush, a line for each. @param records of the bush that hold */
+export function writeBatches(records: readonly BushRecord[]): string {
+  return Papa.unparse(
+    {
+      fields: [
+        'date',
+        'season',
+        'of',
+        'sap_l',
+        'sap_brix',
+        'ice_l',
+        'became',
+        'syrup_l',
+        'syrup_brix',
+        'hours',
+        'wood_m3',
+        'colour',
+        'note'
+      ],
+      data: records.flatMap((record) =>
+        record.kind === 'batch'
+          ? [
+              [
+                record.on,
+                said(record.season),
+                record.of,
+                said(record.sapLitres),
+                said(record.sapBrix),
+                said(record.iceLitres),
+                record.became,
+                said(record.syrupLitres),
+                said(record.syrupBrix),
+                said(record.hours),
+                said(record.woodM3),
+                said(record.colour),
+                record.note
+              ]
+            ]
+          : []
+      )
+    },
+    NEWLINE
+  );
+}
