@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 
 import {
   asRecords,
+  besideWalk,
   choicesHeld,
   closedAfter,
   closingSample,
@@ -19,6 +20,7 @@ import {
   hoursAhead,
   learnedFrom,
   panRate,
+  placeReckonings,
   placesNow,
   placesToPlan,
   reckonings,
@@ -36,6 +38,7 @@ import {
   toldBy,
   usualRuns,
   weatherOf,
+  withinMinutes,
   yearsKnown,
   type PlaceNow,
   type SeasonGroup
@@ -455,6 +458,24 @@ describe('collecting places', () => {
     ).toBeCloseTo(4, 0.5);
     expect(learnedFrom([], weatherThen, DEFAULT_BUSH_SETTINGS).collections).toBe(0);
   });
+  it('are held against usual taps of the bush: the one that leaks comes first', () => {
+    const all = spring(SEASON);
+    const [good, leaking] = [place({ name: 'Good' }), place({ name: 'Leaking' })];
+    const log = [good, leaking].flatMap(({ id: placeId }) =>
+      all
+        .filter(({ on }) => on >= '2027-02-25' && on < '2027-04-12')
+        .map((day) => {
+          const litres =
+            8 * 4 * runIndex(day) * ageing(daysBetween('2027-02-25', day.on), 36) * (placeId === leaking.id ? 0.6 : 1);
+          return told(emptied(day.on, 18, Number(litres.toFixed(1)), { placeId }));
+        })
+    );
+    const then = weatherOf(weather('thermometer', all), '2027-06-01');
+    const places = placeReckonings([good, leaking, ...log], then, { season: SEASON, settings: DEFAULT_BUSH_SETTINGS });
+    expect(places.map(({ name }) => name)).toEqual(['Leaking', 'Good']);
+    const [low, high] = places.map(({ litres, expected }) => litres / expected!);
+    expect(low! / high!).toBeCloseTo(0.6, 1);
+  });
   it('learn nothing from what ran over, had rain in it, or nobody knows the taps of', () => {
     const all = weatherOf(weather('thermometer', spring(SEASON)), '2027-06-01');
     const of = (fields: object) =>
@@ -736,6 +757,33 @@ describe('what a thinning did', () => {
     expect(thinningsDone(lived(wood(false)), '2027-03-10')[0]!.ring.verdict).toBe('cannotTell');
     expect(thinningsDone(lived(wood(true)), '2018-03-10')[0]!.ring.verdict).toBe('tooEarly');
     expect(thinningsDone(lived(wood(true).filter((_, i) => i < 14)), '2027-03-10')).toEqual([]);
+  });
+});
+
+describe('taps beside a walk', () => {
+  const path = {
+    points: [
+      [0, 0],
+      [100, 0]
+    ] as [number, number][]
+  };
+  const rows = [
+    tree(1, { at: [10, 45] }),
+    tree(2, { at: [50, 9] }),
+    tree(3, { at: [60, -9], taps: 2 }),
+    tree(4, { taps: 0 })
+  ].map(({ row }) => row);
+  it('add the way there and back and the emptying, the cheapest for each tap first', () => {
+    const beside = besideWalk(path, rows, ({ decidedTaps }) => decidedTaps ?? 0);
+    expect(beside.map(({ row, awayM }) => [row.tag, awayM])).toEqual([
+      ['3', 9],
+      ['2', 9],
+      ['1', 45]
+    ]);
+    // 90 m at 45 m a minute, and a vessel.
+    expect(beside[2]!.minutes).toBeCloseTo(2 + 1.2, 6);
+    expect(withinMinutes(beside, 5).map(({ row }) => row.tag)).toEqual(['3', '2']);
+    expect(withinMinutes(beside, 0)).toEqual([]);
   });
 });
 

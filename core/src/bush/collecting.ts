@@ -188,11 +188,11 @@ function litresADay(place: CollectingPlaceRecord, known: Calibration, season: nu
 }
 
 /** Emptying a vessel takes so many minutes, wherever it hangs. Working assumption. */
-const MINUTES_A_VESSEL = 1.2;
+export const MINUTES_A_VESSEL = 1.2;
 /** A tank is opened and drawn off in so many. Working assumption. */
 const MINUTES_A_TANK = 8;
 /** People with pails walk so many metres in a minute through snow. Working assumption. */
-const METRES_A_MINUTE = 45;
+export const METRES_A_MINUTE = 45;
 /** To put boots on, to fetch the pails, and to wash them afterwards, minutes. Working assumption. */
 const MINUTES_A_ROUND = 25;
 

@@ -1,3 +1,4 @@
+export * from './alongWalk.ts';
 export * from './clashes.ts';
 export * from './closingRound.ts';
 export * from './collecting.ts';

@@ -1,9 +1,10 @@
 import { sum } from 'd3-array';
 
-import type { BushRecord } from '../records/index.ts';
+import type { BushRecord, BushSettings, CollectionRecord } from '../records/index.ts';
 import { blended } from '../sap/index.ts';
-import { collectionsOf } from './collecting.ts';
+import { collectionsOf, collectionsToLearn, learnedFrom } from './collecting.ts';
 import { expectedSyrup } from './sapStore.ts';
+import type { BushWeather } from './weather.ts';
 
 /** What a season amounted to, as far as it was written down. */
 export interface SeasonReckoning {
@@ -78,4 +79,57 @@ function reckoningOf(records: readonly BushRecord[], season: number): SeasonReck
     lastOn: collections.at(-1)?.on ?? null,
     bottled
   };
+}
+
+/** What one place gave in a season, against what weather and the bush's own log let expect of its taps. */
+export interface PlaceReckoning {
+  /** null: what was emptied for the whole bush together */
+  readonly placeId: string | null;
+  readonly name: string;
+  readonly taps: number;
+  readonly litres: number;
+  /** litres that such taps should have given between its emptyings; null where nobody can tell */
+  readonly expected: number | null;
+  readonly emptied: number;
+}
+
+/**
+ * The places of a season, those that gave least of what they should first.
+ * @param records of the bush that hold
+ */
+export function placeReckonings(
+  records: readonly BushRecord[],
+  weather: Pick<BushWeather, 'past'>,
+  { season, settings }: { readonly season: number; readonly settings: Pick<BushSettings, 'vessel' | 'vacuum'> }
+): PlaceReckoning[] {
+  const learned = learnedFrom(records, weather, settings);
+  const names = new Map(
+    records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record.name] as const] : []))
+  );
+  const told = collectionsToLearn(records, weather, settings).filter((each) => each.season === season);
+  const level = learned.litresAtFull * (learned.seasons.get(season)?.factor ?? 1);
+  const byPlace = new Map<string | null, CollectionRecord[]>();
+  for (const record of collectionsOf(records, season))
+    byPlace.set(record.placeId, [...(byPlace.get(record.placeId) ?? []), record]);
+  const places = [...byPlace].map(([placeId, emptied]): PlaceReckoning => {
+    const own = told.filter(({ place }) => place === (placeId ?? ''));
+    // Against a place like all: what makes this one another is what is looked for.
+    const expected = sum(
+      own,
+      ({ taps, share, closed }) => taps * share * level * Math.exp(-closed * (learned.closing.factor - 1))
+    );
+    const litres = sum(emptied, (each) => each.litres);
+    const heard = sum(own, (each) => each.litres);
+    return {
+      placeId,
+      name: placeId === null ? 'all together' : (names.get(placeId) ?? 'a place that is gone'),
+      taps: emptied.at(-1)!.taps,
+      litres,
+      // What ran over or had rain in it tells nothing: it counts as what was expected of it would.
+      expected: own.length > 0 && heard > 0 ? (expected * litres) / heard : null,
+      emptied: emptied.length
+    };
+  });
+  const share = ({ litres, expected }: PlaceReckoning) => (expected === null ? Infinity : litres / expected);
+  return places.sort((a, b) => share(a) - share(b));
 }

@@ -23,6 +23,7 @@
   import { listed } from '$lib/words/listed.ts';
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
+  import BesideWalk from './BesideWalk.svelte';
   import { SeasonDesk } from './desk.svelte.ts';
   import LogCollection from './LogCollection.svelte';
   import PlaceForm from './PlaceForm.svelte';
@@ -267,5 +268,6 @@
     </p>
   {/if}
 {/if}
+<BesideWalk />
 <LogCollection bind:now={logged} expected={logged ? (stands.get(logged.place.id)?.litres ?? null) : null} />
 <PlaceForm bind:open={formOpen} of={changed} />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { choicesHeld, endOf, reckonings, type SeasonReckoning } from '@baumkin/core/bush';
+  import { choicesHeld, endOf, placeReckonings, reckonings, type SeasonReckoning } from '@baumkin/core/bush';
   import { writeBatches, writeSapLog } from '@baumkin/core/exchange';
   import { JONES_RULE } from '@baumkin/core/sap';
 
@@ -39,6 +39,9 @@
     );
   });
   const brown = $derived(of ? (shavings?.get(of.season) ?? null) : null);
+  const places = $derived(
+    of ? placeReckonings(bush.bushRecords, desk.weather, { season: of.season, settings: desk.settings }) : []
+  );
   let hourPrice = $state<number | null>(null);
   let woodPrice = $state<number | null>(null);
   const cost = $derived(
@@ -119,6 +122,33 @@
         <ul class="list-disc pl-5" data-testid="lessons">
           {#each lessons as lesson (lesson)}<li>{lesson}</li>{/each}
         </ul>
+      {/if}
+      {#if places.length > 1}
+        <h2 class="mt-5">By place</h2>
+        <table class="w-full max-w-2xl text-right" data-testid="by-place">
+          <thead
+            ><tr class="border-b-2 border-base-content"
+              ><th class="py-1 text-left">Place</th><th class="pl-3">Taps</th><th class="pl-3">Sap</th><th class="pl-3"
+                >A tap</th
+              ><th class="pl-3">Of what is usual</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each places as place (place.placeId)}
+              <tr class="border-b border-base-300"
+                ><td class="py-1 text-left">{place.name}</td><td class="pl-3">{place.taps}</td><td class="pl-3"
+                  >{preferences.volume(place.litres)}</td
+                ><td class="pl-3">{litres(place.taps > 0 ? place.litres / place.taps : null)}</td><td class="pl-3"
+                  >{place.expected ? `${Math.round((100 * place.litres) / place.expected)} %` : 'not known'}</td
+                ></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+        <p class="aside">
+          Against the same number of usual taps of this bush under the same weather. A place that falls behind leaks,
+          stands dry, or stands in the cold.
+        </p>
       {/if}
       <div class="mt-5 flex flex-wrap gap-3 print:hidden">
         <button class="btn btn-outline btn-sm" onclick={() => saveAs('sap-log.csv', writeSapLog(bush.bushRecords))}
