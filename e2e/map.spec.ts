@@ -87,7 +87,7 @@ test('a bush begins on the map: a click, a bearing and a distance, a stem, a nei
   const bushId = await signUpWithBush(page, 'Map Bush');
   // Of a bush that has no trees nothing is told as done.
   const trail = page.getByRole('navigation', { name: 'Stations' });
-  await expect(trail.getByText('no trees yet')).toHaveCount(5);
+  await expect(trail.getByText('no trees yet')).toHaveCount(6);
   await page.goto(`/bush/${bushId}/identify/all`);
   await expect(page.getByText('There are no trees here yet.')).toBeVisible();
   await page.goto(`/bush/${bushId}/count/all`);

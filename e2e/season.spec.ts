@@ -144,6 +144,23 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
       depthMm: 38.1
     }))
   );
+  // The bush waits a day before it hangs the buckets: a round follows.
+  await at('gear');
+  await expect(page.getByTestId('gear')).toContainText('spouts');
+  await page.getByLabel('Vessels are hung').selectOption('a day later');
+  await page.getByRole('button', { name: 'Keep it so' }).click();
+  await expect(page.getByText('The season is reckoned by this')).toBeVisible();
+  await expectAccessible(page);
+  await page.goto(`/bush/${bushId}/walk/hang`);
+  await expect(page.getByText('vessels to hang at 8 trees')).toBeVisible();
+  await page.getByRole('button', { name: 'Start' }).click();
+  await page.getByRole('button', { name: /^All hang/ }).click();
+  await allSaved(page);
+  const hung = (await treesOf(page, bushId)).filter(
+    (tree) => (tree as { hungSeason?: number | null }).hungSeason === 2027
+  );
+  expect(hung).toHaveLength(1);
+
   isDay('2027-03-10');
   await at('rounds');
   await page.getByRole('button', { name: 'One place for each stand' }).click();
@@ -177,16 +194,16 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   await page.getByRole('button', { name: 'A batch' }).click();
   const batch = page.getByRole('dialog', { name: 'A batch' });
   await expect(batch.getByTestId('possible')).toContainText('are possible');
-  await batch.getByLabel('Syrup, litres').fill('9');
+  await batch.getByRole('spinbutton', { name: 'Syrup l' }).fill('9');
   await expect(batch).toContainText('More syrup came than there was sugar for');
-  await batch.getByLabel('Syrup, litres').fill('0.7');
+  await batch.getByRole('spinbutton', { name: 'Syrup l' }).fill('0.7');
   await batch.getByLabel('At the fire, hours').fill('1');
   await batch.getByRole('button', { name: 'Another size' }).click();
-  await batch.getByLabel('Litres each').fill('0.25');
+  await batch.getByLabel('What each holds').fill('0.25');
   await expectAccessible(page);
   await batch.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByTestId('batches')).toContainText('10 Mar');
-  await page.getByLabel('Boiling water, °C').fill('99');
+  await page.getByLabel('Boiling water').fill('99');
   await expect(page.getByTestId('finish')).toHaveText('102.9 °C');
 
   // The end: a sign, the call, and the pulling round; one spout stays in.

@@ -11,6 +11,9 @@ import {
   formatSmallVolume,
   formatStacked,
   formatVolume,
+  fromScale,
+  LITRES_PER_GALLON,
+  toScale,
   type LengthUnit,
   type LengthUse,
   type UnitSystem
@@ -82,6 +85,26 @@ class Preferences {
   }
 
   /** what one tap gives, or one vessel holds */
+  /** litres as they are typed */
+  get volumeScale() {
+    const litres = this.units === 'metric' ? 1 : LITRES_PER_GALLON;
+    return {
+      shown: (kept: number) => kept / litres,
+      kept: (shown: number) => shown * litres,
+      name: this.units === 'metric' ? 'l' : 'gal'
+    };
+  }
+
+  /** °C as they are typed */
+  get degreesScale() {
+    const { units } = this;
+    return {
+      shown: (c: number) => toScale(c, units),
+      kept: (typed: number) => fromScale(typed, units),
+      name: units === 'metric' ? '°C' : '°F'
+    };
+  }
+
   readonly fewLitres = (litres: number): string => formatSmallVolume(litres, this.units);
 
   volume(litres: number): string {

@@ -109,6 +109,7 @@
         ? `${settings.minutesAHole} minutes a hole`
         : `your crew’s own pace, ${round.pace.toFixed(1)} minutes a hole`}.
       {undecided > 0 ? `${undecided} trees have no count yet.` : ''}
+      <a class="link" href="/bush/{bush.id}/season/drilling">When to begin, and the card of the day</a>.
     {/if}
   </div>
   {#if lines.length > 0}

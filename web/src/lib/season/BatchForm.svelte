@@ -8,6 +8,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { BATCH_OF_WORDS, BECAME_WORDS, COLOUR_WORDS, WENT_WORDS } from '$lib/labels/season.ts';
+  import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import { entriesOf } from '$lib/words/entriesOf.ts';
 
@@ -138,14 +139,15 @@
     </div>
     <div class="flex flex-wrap items-end gap-3">
       <label class="flex flex-col gap-1"
-        >Sap, litres <input
-          class="input w-28"
-          type="number"
-          min="0"
-          step="any"
-          required
-          bind:value={sapLitres}
-        /></label
+        >Sap <span class="whitespace-nowrap"
+          ><ScaledNumber
+            class="input w-28"
+            scale={preferences.volumeScale}
+            min={0}
+            required
+            bind:value={sapLitres}
+          /></span
+        ></label
       >
       <label class="flex flex-col gap-1"
         >its sugar, % <input
@@ -159,13 +161,9 @@
         /></label
       >
       <label class="flex flex-col gap-1"
-        >ice taken off, litres <input
-          class="input w-32"
-          type="number"
-          min="0"
-          step="any"
-          bind:value={iceLitres}
-        /></label
+        >ice taken off <span class="whitespace-nowrap"
+          ><ScaledNumber class="input w-28" scale={preferences.volumeScale} min={0} bind:value={iceLitres} /></span
+        ></label
       >
       {#if iceLitres}<label class="flex flex-col gap-1"
           >melted, the ice has, % <input
@@ -187,7 +185,9 @@
         </p>{/if}
       <div class="flex flex-wrap items-end gap-3">
         <label class="flex flex-col gap-1"
-          >Syrup, litres <input class="input w-28" type="number" min="0" step="any" bind:value={syrupLitres} /></label
+          >Syrup <span class="whitespace-nowrap"
+            ><ScaledNumber class="input w-28" scale={preferences.volumeScale} min={0} bind:value={syrupLitres} /></span
+          ></label
         >
         <label class="flex flex-col gap-1"
           >hydrometer shows, % <input
@@ -200,15 +200,9 @@
           /></label
         >
         <label class="flex flex-col gap-1"
-          >at, °C <input
-            class="input w-24"
-            type="number"
-            min="0"
-            max="105"
-            step="0.5"
-            placeholder="20"
-            bind:value={readC}
-          /></label
+          >at <span class="whitespace-nowrap"
+            ><ScaledNumber class="input w-24" scale={preferences.degreesScale} min={0} bind:value={readC} /></span
+          ></label
         >
         <label class="flex flex-col gap-1"
           >Colour <select class="select w-36" bind:value={colour}
@@ -260,15 +254,15 @@
           <div class="flex flex-wrap items-center gap-2">
             <input class="input w-20" type="number" min="1" step="1" aria-label="How many" bind:value={bottle.many} />
             of
-            <input
+            <ScaledNumber
               class="input w-24"
-              type="number"
-              min="0.01"
-              step="any"
-              aria-label="Litres each"
-              bind:value={bottle.litres}
-            />
-            l,
+              scale={preferences.volumeScale}
+              min={0.01}
+              required
+              label="What each holds"
+              digits={3}
+              bind:value={() => bottle.litres, (litres) => (bottle.litres = litres ?? 0.01)}
+            />,
             <select class="select w-28" aria-label="What became of them" bind:value={bottle.went}
               >{#each entriesOf(WENT_WORDS) as [id, label] (id)}<option value={id}>{label}</option>{/each}</select
             >

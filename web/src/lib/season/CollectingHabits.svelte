@@ -3,6 +3,8 @@
   import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
+  import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { CARRIER_WORDS, VESSEL_WORDS } from '$lib/labels/season.ts';
 
@@ -42,14 +44,14 @@
         ><input type="checkbox" class="checkbox" bind:checked={form.vacuum} /> a pump pulls on the lines</label
       >{/if}
     <label class="flex items-center gap-3"
-      ><span class="w-40">One holds, litres</span><input
-        class="input w-24"
-        type="number"
-        min="0.5"
-        step="0.5"
-        required
-        bind:value={form.vesselLitres}
-      /></label
+      ><span class="w-40">One holds</span><span class="whitespace-nowrap"
+        ><ScaledNumber
+          scale={preferences.volumeScale}
+          min={0.5}
+          required
+          bind:value={() => form.vesselLitres, (held) => (form.vesselLitres = held ?? 13)}
+        /></span
+      ></label
     >
     <label class="flex items-center gap-3"
       ><span class="w-40">Carried</span><select class="select grow" bind:value={form.carrier}
@@ -85,25 +87,26 @@
       </select></label
     >
     <label class="flex items-center gap-3"
-      ><span class="w-40">No hole for less than</span><input
-        class="input w-24"
-        type="number"
-        min="0"
-        max="60"
-        step="0.5"
-        required
-        bind:value={form.leastLitres}
-      /> litres</label
+      ><span class="w-40">No hole for less than</span><span class="whitespace-nowrap"
+        ><ScaledNumber
+          scale={preferences.volumeScale}
+          min={0}
+          max={60}
+          required
+          bind:value={() => form.leastLitres, (least) => (form.leastLitres = least ?? 0)}
+        /></span
+      ></label
     >
     <label class="flex items-center gap-3"
-      ><span class="w-40">An hour’s way is worth</span><input
-        class="input w-24"
-        type="number"
-        min="1"
-        max="500"
-        required
-        bind:value={form.litresAnHour}
-      /> litres of sap</label
+      ><span class="w-40">An hour’s way is worth</span><span class="whitespace-nowrap"
+        ><ScaledNumber
+          scale={preferences.volumeScale}
+          min={1}
+          max={500}
+          required
+          bind:value={() => form.litresAnHour, (worth) => (form.litresAnHour = worth ?? 30)}
+        /> of sap</span
+      ></label
     >
   </fieldset>
   {#if problem}<p role="alert" class="text-error">{problem}</p>{/if}

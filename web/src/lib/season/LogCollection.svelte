@@ -9,6 +9,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { LOOK_WORDS } from '$lib/labels/season.ts';
+  import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import NumberPad from '$lib/ui/NumberPad.svelte';
 
@@ -140,15 +141,13 @@
               >Sugar <input class="input w-20" type="number" min="0" max="20" step="0.1" bind:value={brix} /> %</label
             >
             <label class="flex items-center gap-2"
-              >by hydrometer, sap at <input
+              >by hydrometer, sap at <ScaledNumber
                 class="input w-20"
-                type="number"
-                min="-5"
-                max="60"
-                step="0.5"
-                placeholder="20"
+                scale={preferences.degreesScale}
+                min={-5}
+                max={60}
                 bind:value={sapC}
-              /> °C</label
+              /></label
             >
           </div>
           {#if brix !== null && sapC !== null && atTwenty !== null}<p class="aside">

@@ -9,6 +9,7 @@
   import { counted } from '$lib/labels/counted.ts';
   import { CARRIER_WORDS, VESSEL_WORDS } from '$lib/labels/season.ts';
   import LengthInput from '$lib/ui/LengthInput.svelte';
+  import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
   import { treesNamed } from './treesNamed.ts';
@@ -55,6 +56,7 @@
   const problem = $derived(
     Object.values(unreadable).find((each) => each !== null) ??
       (name.trim() === '' ? 'It needs a name that the crew knows it by.' : null) ??
+      (litres < 0.5 ? 'Say what one vessel holds.' : null) ??
       (named.unknown.length > 0 ? `No tree has the tag ${named.unknown.slice(0, 5).join(', ')}.` : null) ??
       (named.rows.length === 0 ? 'Say whose sap runs into it.' : null) ??
       (elsewhere.length > 0
@@ -107,14 +109,15 @@
       >{/if}
     <div class="flex flex-wrap items-end gap-4">
       <label class="flex flex-col gap-1"
-        >One holds, litres <input
-          class="input w-28"
-          type="number"
-          min="0.5"
-          step="0.5"
-          required
-          bind:value={litres}
-        /></label
+        >One holds <span class="whitespace-nowrap"
+          ><ScaledNumber
+            class="input w-28"
+            scale={preferences.volumeScale}
+            min={0.5}
+            required
+            bind:value={() => litres, (held) => (litres = held ?? 0)}
+          /></span
+        ></label
       >
       <label class="flex flex-col gap-1"
         >How many <input

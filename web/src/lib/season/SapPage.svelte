@@ -11,6 +11,7 @@
     waterBoilsAt
   } from '@baumkin/core/sap';
 
+  import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -223,16 +224,15 @@
       <legend class="font-semibold">Water boils today</legend>
       <label class="flex flex-wrap items-center gap-2"
         ><input type="radio" class="radio radio-sm" bind:group={by} value="water" /> as measured in the pan
-        <input
+        <ScaledNumber
           class="input w-20 input-sm"
-          type="number"
-          step="0.1"
-          min="80"
-          max="105"
-          bind:value={waterC}
+          scale={preferences.degreesScale}
+          min={80}
+          max={105}
+          label="Boiling water"
           onfocus={() => (by = 'water')}
-          aria-label="Boiling water, °C"
-        /> °C</label
+          bind:value={waterC}
+        /></label
       >
       <label class="flex flex-wrap items-center gap-2"
         ><input type="radio" class="radio radio-sm" bind:group={by} value="pressure" /> by the air’s pressure

@@ -42,7 +42,7 @@
 
 <div class="flex min-h-0 grow flex-col gap-3 overflow-y-auto" data-testid="asks">
   <p class="font-slab text-2xl leading-snug font-semibold">How have its holes closed?</p>
-  <ul class="flex flex-col gap-2 text-lg">
+  <ul class="flex flex-col gap-2 text-lg [&_button]:min-h-12">
     {#each holes as hole (hole.id)}
       <li>
         <span class="block"

@@ -111,7 +111,10 @@ export const ROW_ROUNDS: Readonly<Record<RowRoundSlug, RowRound>> = {
     left: (trees) => `vessels to hang at ${counted(trees, 'tree')}`,
     none: 'Every vessel hangs, or its spout was set too lately.',
     before: 'Tug each spout before weight hangs on it; lids on. On ice, poles and cleats.',
-    waits: (row, bush) => hangingDue(row, { ...bush, hangAfterDays: bush.overview!.bush.settings.hangAfterDays }),
+    waits: (row, bush) => {
+      const { season, today, overview } = bush;
+      return hangingDue(row, { season, today, hangAfterDays: overview!.bush.settings.hangAfterDays });
+    },
     isDone: (row, bush) => !row.cut && row.drilled > 0 && row.hungSeason === bush.season,
     done: (trees) => `${counted(trees, 'tree')} with its vessels`,
     question: HangStop
