@@ -48,12 +48,13 @@ export function placesNow(records: readonly BushRecord[], rows: readonly TreeRow
       const trees = place.treeIds.flatMap((id) => byId.get(id) ?? []);
       const tapped = trees.filter(({ drilled }) => drilled > 0);
       const taps = tapped.reduce((sum, { drilled }) => sum + drilled, 0);
+      const decided = trees.reduce((sum, { decidedTaps }) => sum + (decidedTaps ?? 0), 0);
       const days = tapped.flatMap(({ drilledOn }) => drilledOn ?? []).sort();
       return {
         place,
         taps,
         trees,
-        holdsLitres: place.litres * (place.vessels ?? Math.max(1, taps)),
+        holdsLitres: place.litres * (place.vessels ?? Math.max(1, taps || decided)),
         drilledOn: days[Math.floor(days.length / 2)] ?? null,
         last: emptied.filter(({ placeId }) => placeId === place.id).at(-1) ?? null
       };

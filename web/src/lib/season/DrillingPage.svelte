@@ -66,11 +66,12 @@
 
   const picture = $derived(({ ink, amber, spruce }: Inks): ScatterPicture => {
     const { starts, years } = usual!;
+    const { shown } = preferences.volumeScale;
     const upright = (day: number, colour: string) => ({
       type: 'line' as const,
       data: [
         { x: day, y: 0 },
-        { x: day, y: Math.max(...starts.map(({ high }) => high)) }
+        { x: day, y: shown(Math.max(...starts.map(({ high }) => high))) }
       ],
       borderColor: colour,
       borderDash: [3, 3],
@@ -82,14 +83,14 @@
       datasets: [
         {
           type: 'line' as const,
-          data: starts.map(({ day, litres: y }) => ({ x: day, y })),
+          data: starts.map(({ day, litres: y }) => ({ x: day, y: shown(y) })),
           borderColor: amber,
           borderWidth: 4,
           pointRadius: 0
         },
         ...years.map((year) => ({
           type: 'line' as const,
-          data: year.litres.map((y, i) => ({ x: FIRST_START + i, y })),
+          data: year.litres.map((y, i) => ({ x: FIRST_START + i, y: shown(y) })),
           borderColor: `color-mix(in oklab, ${ink} 38%, transparent)`,
           borderWidth: 1,
           pointRadius: 0
@@ -98,7 +99,7 @@
         ...(today >= FIRST_START && today < COURSE_DAYS ? [upright(today, ink)] : [])
       ],
       across: null,
-      up: preferences.units === 'metric' ? 'litres a tap' : 'litres a tap and season',
+      up: `${preferences.units === 'metric' ? 'litres' : 'gallons'} a tap`,
       say: () => null,
       fromZero: true,
       sayAcross: { say: (x) => shortDay(on(x)), step: 14 }

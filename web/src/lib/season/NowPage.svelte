@@ -56,7 +56,7 @@
   >
 {:else}
   <div class="mb-3 max-w-[62rem] font-slab text-xl leading-snug" data-testid="how-it-runs">
-    {#each daysInWords(todayRun, tomorrowRun) as words (words)}<p>{words}</p>{/each}
+    {#if inSeason}{#each daysInWords(todayRun, tomorrowRun) as words (words)}<p>{words}</p>{/each}{/if}
     {#if !todayRun && inSeason}<p>Nobody foretells today: whether sap runs is not known before the evening.</p>{/if}
     {#if !inSeason}<p>
         {counted(runDays, 'day')} of the season {of} ran well enough to go for.

@@ -12,6 +12,8 @@
   } from '@baumkin/core/sap';
 
   import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
+  import { MM_PER_FOOT } from '@baumkin/core/units';
+
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -24,6 +26,7 @@
    * When is the fire lit, and when is it syrup? The page knows what waits, how long it keeps and how the pan boils, and says what the
    * thermometer has to show today; nobody looks up a table with sticky fingers.
    */
+  const FEET_A_METRE = 1000 / MM_PER_FOOT;
   const bush = useBush();
   const desk = new SeasonDesk(bush);
   const settings = $derived(desk.settings);
@@ -55,6 +58,13 @@
   let by = $state<'altitude' | 'pressure' | 'water'>('altitude');
   let pressure = $state<number | null>(null);
   let waterC = $state<number | null>(null);
+  /** as it is typed, metres; kept when it is let go */
+  let altitude = $state<number | null>(null);
+  const groundScale = $derived(
+    preferences.units === 'metric'
+      ? { shown: (m: number) => m, kept: (m: number) => m, name: 'm' }
+      : { shown: (m: number) => m * FEET_A_METRE, kept: (ft: number) => ft / FEET_A_METRE, name: 'ft' }
+  );
   const boilsC = $derived.by(() => {
     try {
       if (by === 'water') return waterC;
@@ -112,20 +122,20 @@
             ? 'it has turned by the reckoning: look and smell, and pour away what is yellow or ropy'
             : store.keepsHours !== null
               ? `it keeps about ${counted(Math.round(store.keepsHours), 'hour')} more`
-              : 'it keeps beyond what is foretold'}. Snow packed round the vessel holds it near 1 °C: {Math.round(
-            keepsHours(1) / 24
-          )} days.
+              : 'it keeps beyond what is foretold'}. Snow packed round the vessel holds it near {preferences.degrees(
+            1
+          )}: {Math.round(keepsHours(1) / 24)} days.
         </p>
       {/if}
       {#if pan.batches > 0}<p class="aside">
-          Your pan boils away {Math.round(pan.litresAnHour!)} l of water an hour ({Math.round(pan.low!)} to {Math.round(
-            pan.high!
-          )}), from {counted(pan.batches, 'batch', 'batches')}.
+          Your pan boils away {preferences.fewLitres(pan.litresAnHour!)} of water an hour ({preferences.fewLitres(
+            pan.low!
+          )} to {preferences.fewLitres(pan.high!)}), from {counted(pan.batches, 'batch', 'batches')}.
         </p>
       {:else if pan.litresAnHour !== null}<p class="aside">
-          By its area the pan boils away some {Math.round(pan.litresAnHour)} l an hour ({Math.round(pan.low!)} to {Math.round(
-            pan.high!
-          )}); after two batches its own rate is known.
+          By its area the pan boils away some {preferences.fewLitres(pan.litresAnHour)} an hour ({preferences.fewLitres(
+            pan.low!
+          )} to {preferences.fewLitres(pan.high!)}); after two batches its own rate is known.
         </p>
       {:else if bush.mayDecide}<label class="mt-2 flex flex-wrap items-center gap-2"
           >How large is the pan’s surface? <input
@@ -248,20 +258,18 @@
       >
       <label class="flex flex-wrap items-center gap-2"
         ><input type="radio" class="radio radio-sm" bind:group={by} value="altitude" /> by the altitude
-        <input
+        <ScaledNumber
           class="input w-24 input-sm"
-          type="number"
-          min="-430"
-          max="4500"
-          value={settings.altitudeM ?? ''}
+          scale={groundScale}
+          min={-430}
+          max={4500}
+          digits={0}
+          label="Altitude"
           disabled={!bush.mayDecide}
           onfocus={() => (by = 'altitude')}
-          onchange={(event) =>
-            void bush.change.settings({
-              altitudeM: event.currentTarget.value === '' ? null : event.currentTarget.valueAsNumber
-            })}
-          aria-label="Altitude, metres"
-        /> m</label
+          bind:value={() => settings.altitudeM, (metres) => (altitude = metres)}
+          onset={() => void bush.change.settings({ altitudeM: altitude })}
+        /></label
       >
     </fieldset>
     <p class="aside">
@@ -271,7 +279,8 @@
     <p class="caution text-sm">
       Hot syrup sticks and burns deep: long sleeves, no child at the pan, cold water at hand. It boils over in a moment
       and scorches at the end: finish in a smaller pan, never leave it. Steam and an open fire want a roof of its own.
-      Fill hot at 82 to 85 °C and mind the pressure in closed jars. Food rules and labels are those of your place.
+      Fill hot at {preferences.degrees(82)} to {preferences.degrees(85)} and mind the pressure in closed jars. Food rules
+      and labels are those of your place.
     </p>
   </section>
 </div>

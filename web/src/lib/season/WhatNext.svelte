@@ -36,7 +36,7 @@
           what: today
             ? `Begin drilling today: ${counted(left, 'tap')}`
             : `Begin drilling on ${dayWords(dayAt(season, best.day))}`,
-          why: `${groupWords(group)}: ${preferences.fewLitres('bestLitres' in best ? best.bestLitres : best.litres)} a tap to be expected, the ${counted(desk.roundDays(group.taps), 'day')} of the round included`,
+          why: `${groupWords(group)}: ${preferences.fewLitres('bestLitres' in best ? best.bestLitres : best.litres)} a tap to be expected, ${counted(desk.roundDays(group.taps), 'day')} of drilling included`,
           href: `${base}/drilling`,
           go: 'When to drill'
         });

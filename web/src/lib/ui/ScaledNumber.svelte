@@ -17,7 +17,9 @@
     placeholder,
     min,
     max,
+    disabled = false,
     onfocus,
+    onset,
     digits = 2,
     class: look = 'input w-24'
   }: {
@@ -30,7 +32,10 @@
     /** in the unit in which it is kept */
     min?: number;
     max?: number;
+    disabled?: boolean;
     onfocus?: () => void;
+    /** told when it is let go, after something was typed */
+    onset?: () => void;
     /** shown after the point */
     digits?: number;
     class?: string;
@@ -51,7 +56,9 @@
   min={shown(min)}
   max={shown(max)}
   value={typed ?? (value === null ? '' : shown(value))}
+  {disabled}
   {onfocus}
+  onchange={() => onset?.()}
   onblur={() => (typed = null)}
   oninput={(event) => {
     typed = event.currentTarget.value;
