@@ -209,6 +209,8 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   // The end: a sign, the call, and the pulling round; one spout stays in.
   isDay('2027-04-20');
   await at('end');
+  // The day that the device kept shows until the server has said which one it is.
+  await expect(page.getByRole('heading', { name: 'Seen today, 20 Apr' })).toBeVisible();
   await page.getByRole('button', { name: 'Buds swell' }).click();
   await expect(page.getByTestId('signs')).toContainText('buds swell');
   await expect(page.getByTestId('end-groups')).toContainText('over');

@@ -150,7 +150,7 @@
       {/if}
     </section>
     <section class="flex flex-col gap-3" aria-labelledby="signs">
-      <h2 id="signs">Seen today</h2>
+      <h2 id="signs">Seen today, {shortDay(bush.today)}</h2>
       {#if bush.mayRecord}
         <div class="flex flex-wrap items-center gap-2">
           <label class="flex items-center gap-2"
