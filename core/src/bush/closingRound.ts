@@ -2,6 +2,7 @@ import { shuffler } from 'd3-array';
 
 import { seededRng, seedFrom } from '../math/index.ts';
 import {
+  effectiveRecords,
   spoutsIn,
   type BushRecord,
   type ClosingRecord,
@@ -10,7 +11,7 @@ import {
   type WorkRecord
 } from '../records/index.ts';
 import { closingSpeed, type ClosingSpeed } from '../season/index.ts';
-import { closingDue, lastSummer, seenOn } from './roundsDue.ts';
+import { CLOSED_BY, closingDue, lastSummer, seenOn } from './roundsDue.ts';
 
 /** So many trees tell how a bush's holes close. Working assumption: the share closed is then known to about 6 of a hundred. */
 export const CLOSING_SAMPLE = 60;
@@ -29,7 +30,7 @@ export function closingSample(rows: readonly TreeRow[], today: string): Readonly
 }
 
 const isLookedAtSince = (row: TreeRow, summer: number) =>
-  row.lastTappedSeason !== null && (seenOn(row, 'oldestOpenHoleYears') ?? '') >= `${summer}-08-15`;
+  row.lastTappedSeason !== null && (seenOn(row, 'oldestOpenHoleYears') ?? '') >= `${summer}${CLOSED_BY}`;
 
 /** How many of the holes that were looked at had closed after so many summers. */
 export interface ClosedAfter {
@@ -49,7 +50,8 @@ const summersOf = (look: Pick<ClosingRecord, 'on'>, hole: Pick<Taphole, 'season'
  */
 export function closedAfter(trees: Iterable<readonly WorkRecord[]>): ClosedAfter[] {
   const bySummers = new Map<number, { holes: number; closed: number; slit: number }>();
-  for (const records of trees) {
+  for (const told of trees) {
+    const records = effectiveRecords(told);
     const holes = new Map(
       records.flatMap((record) => (record.kind === 'taphole' ? [[record.id, record] as const] : []))
     );
@@ -72,7 +74,8 @@ export function closedAfter(trees: Iterable<readonly WorkRecord[]>): ClosedAfter
 }
 
 /** How fast a tree closes its holes, from all looks at it. */
-export function closingSpeedOf(records: readonly WorkRecord[]): ClosingSpeed | null {
+export function closingSpeedOf(told: readonly WorkRecord[]): ClosingSpeed | null {
+  const records = effectiveRecords(told);
   const holes = new Map(records.flatMap((record) => (record.kind === 'taphole' ? [[record.id, record] as const] : [])));
   return closingSpeed(
     records.flatMap((look) =>

@@ -4,6 +4,7 @@ import { turned } from '../sap/index.ts';
 import {
   ageing,
   calibrate,
+  comesOut,
   courseOf,
   DAY_HOURS,
   daysBetween,
@@ -150,8 +151,6 @@ export interface RoundsQuestion {
 
 /** Ways in which a forecast may come out that rounds are planned over. */
 const WAYS = 24;
-/** How alike the errors of a forecast are from one day to the next. Working assumption. */
-const ALIKE = 0.7;
 
 /** What stands in a place now, as far as weather and log tell it, and how far it has turned. */
 export function standsIn(
@@ -298,14 +297,7 @@ export function hoursAhead({ weather, hour, season, known }: RoundsQuestion): Ho
   const yesterday = past.at(-1);
   if (ahead.length === 0) return [];
   return Array.from({ length: WAYS }, (): HoursAhead => {
-    let [low, high] = [rng.normal(0, 1), rng.normal(0, 1)];
-    const own = Math.sqrt(1 - ALIKE ** 2);
-    const days = ahead.map((day) => {
-      const [a, b] = [day.minC + day.sdC * low, day.maxC + day.sdC * high];
-      low = ALIKE * low + own * rng.normal(0, 1);
-      high = ALIKE * high + own * rng.normal(0, 1);
-      return { minC: Math.min(a, b), maxC: Math.max(a, b) };
-    });
+    const days = comesOut(ahead, (at) => ahead[at]!.sdC, rng);
     const all = hourlyTemperatures(yesterday ? [yesterday, ...days] : days);
     const shares = hourlyShares(all);
     const from = (yesterday ? DAY_HOURS : 0) + hour;

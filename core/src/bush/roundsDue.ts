@@ -34,7 +34,7 @@ export function hangingDue(
 }
 
 /** Old holes are looked at from this day on: by then a summer's wood has closed what it closes. Common practice: autumn. */
-const CLOSED_BY = '-08-15';
+export const CLOSED_BY = '-08-15';
 /** After this day of the year nobody goes round to look at closing holes. Working assumption. */
 const LOOKED_AT_UNTIL = '-11-30';
 

@@ -3,6 +3,7 @@ import {
   ageing,
   DAY_HOURS,
   hourlyTemperatures,
+  LAG_HOURS,
   LITRES_AT_FULL,
   runIndex,
   runReason,
@@ -30,8 +31,6 @@ export interface RunAhead extends DayAhead {
 
 /** Draws of what a forecast may come out as. */
 const DRAWS = 200;
-/** Sap comes so much later than the thaw, hours. Working assumption. */
-const LAG_HOURS = 1;
 /** By night not warmer than this, °C, the sun alone may do it. Working assumption. */
 const SUN_DOES_C = 2;
 

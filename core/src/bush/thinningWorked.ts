@@ -1,5 +1,5 @@
 import { fractionalYear, toDiameter } from '../measure/index.ts';
-import type { Reading, TreeRow, WorkRecord } from '../records/index.ts';
+import { effectiveRecords, type Reading, type TreeRow, type WorkRecord } from '../records/index.ts';
 import { closingSpeedOf } from './closingRound.ts';
 import { thinningEffect, type BeforeAndAfter, type ThinningEffect } from '../thinning/index.ts';
 
@@ -31,9 +31,10 @@ const APART_YEARS = 2;
 
 /**
  * What the thinnings of a bush did to the trees that stayed, told by those that were freed against those that were not.
- * @param trees that stand and that were taken @param today ISO date
+ * @param told of trees that stand and that were taken @param today ISO date
  */
-export function thinningsDone(trees: readonly LivedTree[], today: string): ThinningDone[] {
+export function thinningsDone(told: readonly LivedTree[], today: string): ThinningDone[] {
+  const trees = told.map(({ tree, records }) => ({ tree, records: effectiveRecords(records) }));
   const cuts = trees.flatMap(({ tree, records }) =>
     records.flatMap((record) => (record.kind === 'cut' ? [{ tree, year: winterOf(record.on) }] : []))
   );

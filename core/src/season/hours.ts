@@ -7,7 +7,7 @@ const COLDEST_HOUR = 6;
 /** The hour about which it is warmest. Common practice. */
 const WARMEST_HOUR = 15;
 /** Sap begins to run so many hours after the air has thawed. Working assumption. */
-const LAG_HOURS = 1;
+export const LAG_HOURS = 1;
 
 /**
  * How warm it is hour by hour through days in a row: from each lowest to the highest and on to the next lowest, as cosines.

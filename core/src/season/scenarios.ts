@@ -62,7 +62,7 @@ export function scenariosOf(known: KnownWeather, group: TapGroup, rng: Rng): Sce
     const weight = (LEAST_WEIGHT + Math.exp(-((apart / LIKE_WITHIN) ** 2) / 2)) / draws;
     return Array.from({ length: draws }, (): Scenario[] => {
       const year = goingOn(came, before, today);
-      for (const [ahead, day] of comesOut(known, rng).entries())
+      for (const [ahead, day] of comesOut(forecast, known.forecastSd ?? forecastSd, rng).entries())
         if (today + ahead < COURSE_DAYS) traceDay(year, today + ahead, day, group);
       const course = courseFrom(thisYear.season, year, { species: group.species, looks });
       return course ? [{ course, weight }] : [];
@@ -82,9 +82,13 @@ function goingOn(came: TracedYear, other: TracedYear, today: number): TracedYear
   return year;
 }
 
-/** A forecast as it may come out. */
-function comesOut(
-  { forecast, forecastSd: sdOf = forecastSd }: KnownWeather,
+/**
+ * A forecast as it may come out: its errors go together from one day to the next.
+ * @param sdOf how wrong it is so many days ahead, °C, 1 sd
+ */
+export function comesOut(
+  forecast: readonly Pick<WeatherDay, 'minC' | 'maxC'>[],
+  sdOf: (ahead: number) => number,
   rng: Rng
 ): Pick<WeatherDay, 'minC' | 'maxC'>[] {
   let [low, high] = [rng.normal(0, 1), rng.normal(0, 1)];

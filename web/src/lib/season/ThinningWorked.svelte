@@ -1,26 +1,12 @@
 <script lang="ts">
-  import { thinningsDone, type LivedTree, type ThinningDone } from '@baumkin/core/bush';
+  import type { ThinningDone } from '@baumkin/core/bush';
   import { EFFECT_AFTER_YEARS, EFFECT_TREES, type ThinningEffect } from '@baumkin/core/thinning';
 
-  import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
 
   /** Did the thinning work? Told by the trees that were freed against comparable ones that were not. */
-  const bush = useBush();
-  let done = $state.raw<readonly ThinningDone[] | null>(null);
-  async function look(): Promise<readonly ThinningDone[]> {
-    const trees: LivedTree[] = [];
-    for await (const { tree, records } of bush.lives()) trees.push({ tree, records });
-    return thinningsDone(trees, bush.today);
-  }
-  $effect(() => {
-    void bush.rows;
-    void look().then(
-      (found) => (done = found),
-      () => (done = [])
-    );
-  });
+  const { done }: { done: readonly ThinningDone[] } = $props();
   function words(effect: ThinningEffect, what: string, more: string, less: string): string {
     const mm = (value: number) => preferences.length(Math.abs(value), 'ring');
     switch (effect.verdict) {
@@ -38,7 +24,7 @@
   }
 </script>
 
-{#if done && done.length > 0}
+{#if done.length > 0}
   <h2 class="mt-5">Did the thinning work?</h2>
   <ul data-testid="thinning-worked">
     {#each done as thinning (thinning.year)}

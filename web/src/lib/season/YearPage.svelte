@@ -14,7 +14,7 @@
 
   import { SeasonDesk } from './desk.svelte.ts';
   import { lessonsOf } from './lessons.ts';
-  import { shavingsBySeason } from './shavingsBySeason.ts';
+  import { goThroughYears, type YearsTold } from './goThrough.ts';
   import ThinningWorked from './ThinningWorked.svelte';
 
   /**
@@ -29,16 +29,16 @@
   const held = $derived(choicesHeld(bush.bushRecords, desk.weather, desk.hole));
   const expected = $derived(of ? (held.find(({ choice }) => choice.season === of.season) ?? null) : null);
   const perTap = (year: SeasonReckoning) => (year.taps ? year.sapLitres / year.taps : null);
-  /** shavings that were seen, and those that were brown, by season; null until the trees were gone through */
-  let shavings = $state.raw<ReadonlyMap<number, { readonly seen: number; readonly brown: number }> | null>(null);
+  /** what all trees tell; null until they were gone through */
+  let told = $state.raw<YearsTold | null>(null);
   $effect(() => {
     void bush.rows;
-    void shavingsBySeason(bush).then(
-      (found) => (shavings = found),
-      () => (shavings = null)
+    void goThroughYears(bush).then(
+      (found) => (told = found),
+      () => (told = null)
     );
   });
-  const brown = $derived(of ? (shavings?.get(of.season) ?? null) : null);
+  const brown = $derived(of ? (told?.shavings.get(of.season) ?? null) : null);
   const places = $derived(
     of ? placeReckonings(bush.bushRecords, desk.weather, { season: of.season, settings: desk.settings }) : []
   );
@@ -158,7 +158,7 @@
           >Take the batches as CSV</button
         >
       </div>
-      <ThinningWorked />
+      <ThinningWorked done={told?.thinnings ?? []} />
     </section>
     <section class="flex flex-col gap-3" aria-label="Beside it">
       {#if expected}

@@ -1,4 +1,5 @@
 import type { StripDay } from '@baumkin/core/bush';
+import { Z_EIGHTY } from '@baumkin/core/math';
 import { DAY_HOURS, dayAfter, daysBetween, hourlyTemperatures, hourlyShares, RUNS_FROM } from '@baumkin/core/season';
 
 /** How the strip lies on its paper. */
@@ -124,9 +125,6 @@ function outlineOf(points: readonly Point[], all: readonly Point[], first: numbe
     .reverse()
     .join('L')}Z`;
 }
-
-/** Eight of ten lie within so many standard deviations. */
-const Z_EIGHTY = 1.2816;
 
 /** Between what the foretold days may lie, eight times in ten; empty where nothing is foretold. */
 export function bandOf(days: readonly StripDay[], paper: RibbonPaper): string {

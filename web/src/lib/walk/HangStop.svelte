@@ -1,17 +1,14 @@
 <script lang="ts">
-  import { compassPoint } from '@baumkin/core/math';
-
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
 
   import Choices from './Choices.svelte';
+  import HolesOfSeason from './HolesOfSeason.svelte';
   import type { RowStopProps } from './rowRounds.ts';
 
   /** The vessels of one tree: hung, or a spout that does not hold. */
   const { stop, walk }: RowStopProps = $props();
   const bush = useBush();
-  const holes = $derived(bush.stateOf(stop.treeId).holesThisSeason);
   const choices = [
     { value: '', label: 'All hang', meaning: 'each spout sat when tugged' },
     { value: 'a spout sat loose and was set anew', label: 'One was loose', meaning: 'set anew, and hung' }
@@ -25,11 +22,7 @@
 
 <div class="flex min-h-0 grow flex-col justify-center gap-3" data-testid="asks">
   <p class="font-slab text-2xl leading-snug font-semibold">Hang {counted(stop.row.drilled, 'vessel')}.</p>
-  <ul class="text-lg">
-    {#each holes as hole (hole.id)}
-      <li>{compassPoint(hole.bearingDeg)} side, {preferences.length(hole.heightMm, 'hand')} up</li>
-    {/each}
-  </ul>
+  <HolesOfSeason treeId={stop.treeId} />
 </div>
 <Choices
   {choices}

@@ -1,12 +1,11 @@
 <script lang="ts">
   import { spoutsIn } from '@baumkin/core/records';
-  import { compassPoint } from '@baumkin/core/math';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
 
   import Choices from './Choices.svelte';
+  import HolesOfSeason from './HolesOfSeason.svelte';
   import type { RowStopProps } from './rowRounds.ts';
 
   /** The spouts of one tree: how many came out. */
@@ -14,7 +13,6 @@
   const bush = useBush();
   /** More than so many that stay in are not told apart by a button. */
   const MOST_STUCK = 2;
-  const holes = $derived(bush.stateOf(stop.treeId).holesThisSeason);
   const left = $derived(spoutsIn(stop.row, bush.season));
   const choices = $derived([
     { value: 0, label: left === 1 ? 'It is out' : `All ${left} are out`, meaning: '' },
@@ -40,16 +38,7 @@
       ? `${counted(left, 'spout')} of ${stop.row.drilled} ${left === 1 ? 'is' : 'are'} still in.`
       : `Pull ${counted(left, 'spout')}.`}
   </p>
-  <ul class="text-lg">
-    {#each holes as hole (hole.id)}
-      <li>
-        {compassPoint(hole.bearingDeg)} side, {Math.round(hole.bearingDeg)}°, {preferences.length(
-          hole.heightMm,
-          'hand'
-        )} up
-      </li>
-    {/each}
-  </ul>
+  <HolesOfSeason treeId={stop.treeId} />
 </div>
 <Choices
   {choices}
