@@ -182,3 +182,45 @@ walk('forty years under two habits, and the habits themselves', async ({ page })
     data: { version: bush.version, settings: { tapGuideline: 'twelveEighteen', ownGuideline: [] } }
   });
 });
+
+test('a birch is counted, drilled and collected from by itself, and none of it counts as maple', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  const birch = (await treesOf(page, bushId)).find(
+    (t) => t.species === 'yellowBirch' && t.tagged && !t.cut && t.dbhMm! > 300
+  )!;
+  const maple = (await treesOf(page, bushId)).find((t) => t.species === 'sugarMaple' && t.tagged)!;
+  await page.goto(`/bush/${bushId}/count/${birch.id}`);
+  await expect(page.getByText('this bush does not tap its birches')).toBeVisible();
+  await page.getByRole('link', { name: 'Birch and walnut' }).click();
+  const birches = page.getByTestId('birch');
+  await expect(birches.getByTestId('rises')).toContainText(/Sap rises from about \d+ \w+/);
+  await expect(birches).toContainText('97 litres make one');
+  await expectAccessible(page);
+  await birches.getByLabel('this bush taps its birches').check();
+  await birches.getByRole('link', { name: birch.tag, exact: true }).click();
+  await expect(page.getByTestId('suggestion')).toContainText('One tap');
+  await expect(page.getByTestId('other-sap')).toContainText('never put together');
+  await page.getByRole('group', { name: 'Taps this season' }).getByRole('button', { name: '1', exact: true }).click();
+  await allSaved(page);
+  await page.goto(`/bush/${bushId}/place/${birch.id}`);
+  await page.getByRole('button', { name: 'Drilled here' }).click();
+  await allSaved(page);
+  const records = await recordsOf(page, bushId, birch.id);
+  expect(records.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['decision', 'taphole']));
+  // The maples' season, its rounds and what is still to drill know nothing of it.
+  await page.goto(`/bush/${bushId}/season/rounds`);
+  await expect(page.getByText(`${birch.tag},`)).toBeHidden();
+  await page.goto(`/bush/${bushId}/season/others`);
+  await expect(birches).toContainText('1 decided, 1 drilled');
+  await birches.getByRole('button', { name: 'A collecting place' }).click();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Name').fill('Brook birches');
+  await form.getByLabel(/^Trees/).fill(`${birch.tag}, ${maple.tag}`);
+  await expect(form.getByRole('alert')).toContainText('is no birch: sap of two kinds is never put together');
+  await form.getByLabel(/^Trees/).fill(birch.tag);
+  await form.getByRole('button', { name: 'Keep it' }).click();
+  await expect(birches).toContainText('Brook birches');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expectFits(page);
+});

@@ -59,6 +59,7 @@ export async function treesOf(page: Page, bushId: string) {
       positionQuality: PositionQuality;
       heightM: number | null;
       cut: object | null;
+      tagged: boolean;
     }[];
   };
   return overview.trees.filter(({ cut }) => cut === null);

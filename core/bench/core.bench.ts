@@ -26,7 +26,7 @@ describe('whole bush', () => {
         },
         today: '2026-11-23',
         forbidden: false,
-        isMaple: true,
+        givesSap: true,
         room: 3,
         seasonsSinceTapped: 1
       });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { choicesHeld, groupOutlook, roundDays, type SeasonGroup, seasonGroups, weatherOf } from '../src/bush/index.ts';
 import { type BushRecord, bushRecordSchema, DEFAULT_BUSH_SETTINGS } from '../src/records/index.ts';
-import { another, id, SEASON, spring, STANDS, told, tree, type Told, weather } from './seasonBush.ts';
+import { another, id, knownOn, SEASON, STANDS, told, tree, type Told, YEARS } from './seasonBush.ts';
 
 describe('trees that run alike', () => {
   it('are told apart by when they swell and by the sun on their trunks, the most taps first', () => {
@@ -31,27 +31,14 @@ const GROUP: SeasonGroup = {
   taps: 100,
   drilled: 0
 };
-const YEARS = [2019, 2020, 2021, 2022, 2023, 2024, 2025, 2026];
 const HABIT = { days: 5, lifeDays: 36, litresAtFull: 5 };
-const known = (today: string) =>
-  weatherOf(
-    [
-      ...YEARS.flatMap((season) => weather('station', spring(season), today)),
-      ...weather(
-        'thermometer',
-        spring(SEASON).filter(({ on }) => on < today),
-        today
-      )
-    ],
-    today
-  );
 const outlook = (today: string, signs: Parameters<typeof groupOutlook>[0]['signs'] = []) =>
-  groupOutlook({ weather: known(today), group: GROUP, season: SEASON, today, habit: HABIT, signs });
+  groupOutlook({ weather: knownOn(today), group: GROUP, season: SEASON, today, habit: HABIT, signs });
 
 describe('the season of a group', () => {
   it('has a best day over all known years before it has begun, and no advice for today', () => {
     const autumn = groupOutlook({
-      weather: known('2026-11-20'),
+      weather: knownOn('2026-11-20'),
       group: GROUP,
       season: SEASON,
       today: '2026-11-20',
@@ -114,12 +101,12 @@ describe('the season of a group', () => {
       bestLitres: 31
     });
     const other = told({ ...choice, kind: 'drillingChoice', on: '2026-02-03', beginOn: '2026-01-12' } as Told);
-    const [held] = choicesHeld([choice, other], known('2027-03-10'), HABIT);
+    const [held] = choicesHeld([choice, other], knownOn('2027-03-10'), HABIT);
     expect(held!.choice.beginOn).toBe('2026-01-12');
     expect(held!.came!.best).toBeGreaterThan(held!.came!.litres);
     const unknown = choicesHeld(
       [told({ ...choice, kind: 'drillingChoice', on: '2010-02-03', season: 2010 } as Told)],
-      known('2027-03-10'),
+      knownOn('2027-03-10'),
       HABIT
     );
     expect(unknown[0]!.came).toBeNull();

@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { closedAfter, closingSample, closingSpeedOf, endOf, spoutsStillIn, thinningsDone } from '../src/bush/index.ts';
-import { recordSchema } from '../src/records/index.ts';
-import { another, id, SEASON, told, tree } from './seasonBush.ts';
+import {
+  closedAfter,
+  closingSample,
+  closingSpeedOf,
+  endOf,
+  fencesWorked,
+  spoutsStillIn,
+  thinnedSap,
+  thinningsDone
+} from '../src/bush/index.ts';
+import { type BushRecord, recordSchema } from '../src/records/index.ts';
+import { another, id, SEASON, told, tree, type Told } from './seasonBush.ts';
 
 describe('the end, and the summer after', () => {
   it('names the trees whose spouts are still in', () => {
@@ -102,10 +111,90 @@ describe('what a thinning did', () => {
     expect(done!.ring.verdict).toBe('more');
     expect(done!.ring.effect).toBeCloseTo(1.5, 0.2);
     expect(done!.closing.verdict).toBe('tooFew');
+    expect(done!.freedIds.size).toBe(12);
   });
   it('is no more than it was, and too early to tell in the years after', () => {
     expect(thinningsDone(lived(wood(false)), '2027-03-10')[0]!.ring.verdict).toBe('cannotTell');
     expect(thinningsDone(lived(wood(true)), '2018-03-10')[0]!.ring.verdict).toBe('tooEarly');
     expect(thinningsDone(lived(wood(true).filter((_, i) => i < 14)), '2027-03-10')).toEqual([]);
+  });
+});
+
+describe('what a thinning did to the sap, and fences to the seedlings', () => {
+  const placeOf = (n: number, freed: number): BushRecord =>
+    told({
+      kind: 'collectingPlace',
+      on: '2015-02-20',
+      name: `Place ${n}`,
+      vessel: 'bucket',
+      litres: 13,
+      carrier: 'hand',
+      treeIds: Array.from({ length: 10 }, (_, i) => id(300_000 + 100 * n + (i < freed ? i : 50 + i)))
+    } as Told);
+  const places = [0, 2, 4, 6, 8, 10].map((freed, n) => placeOf(n, freed));
+  const freedIds = new Set(
+    places.flatMap((place) =>
+      place.kind === 'collectingPlace' ? place.treeIds.filter((each) => Number(each.slice(-2)) < 50) : []
+    )
+  );
+  const year = (season: number, place: BushRecord, litresShare: number, brixOver: number) => ({
+    season,
+    placeId: place.id,
+    litresShare,
+    brixOver
+  });
+  const years = (more: number, sweeter: number) =>
+    [2015, 2016, 2020, 2021, 2022].flatMap((season) =>
+      places.map((place, n) =>
+        year(
+          season,
+          place,
+          1 + (season > 2016 ? (more * n) / 5 : 0) + 0.01 * ((n + season) % 3),
+          (season > 2016 ? (sweeter * n) / 5 : 0) + 0.02 * ((n * season) % 2)
+        )
+      )
+    );
+  const thinning = { year: 2016, years: 10, freedIds };
+
+  it('is told by places that were freed in part, each against what was expected of it', () => {
+    const sap = thinnedSap(thinning, years(0.2, -0.3), places);
+    expect(sap.litres).toMatchObject({ compared: 6, verdict: 'more' });
+    expect(sap.litres.effect).toBeCloseTo(0.2, 1);
+    expect(sap.sugar.verdict).toBe('less');
+    expect(thinnedSap({ ...thinning, years: 2 }, years(0.2, 0), places).litres.verdict).toBe('tooEarly');
+    // A season on either side is too few.
+    expect(
+      thinnedSap(
+        thinning,
+        years(0.2, 0).filter(({ season }) => season > 2015),
+        places
+      ).litres.verdict
+    ).toBe('tooFew');
+  });
+  it('is told of fences by the plots as they were counted last', () => {
+    const plot = (name: string, on: string, fenced: boolean, waist: number) =>
+      told({
+        kind: 'seedlings',
+        on,
+        standId: id(901),
+        name,
+        radiusM: 2,
+        counts: Object.fromEntries(
+          ['maple', 'beech', 'other', 'invasive'].map((group) => [
+            group,
+            { knee: 3, waist: group === 'maple' ? waist : 0, above: 0 }
+          ])
+        ),
+        fenced
+      } as unknown as Told);
+    const counted = [
+      ...[0, 1, 1].map((waist, i) => plot(`I${i}`, '2020-08-01', true, waist)),
+      ...[8, 9, 11].map((waist, i) => plot(`I${i}`, '2026-08-01', true, waist)),
+      ...[1, 0, 2].map((waist, i) => plot(`O${i}`, '2026-08-01', false, waist))
+    ];
+    const worked = fencesWorked(counted, '2027-03-10')!;
+    expect(worked).toMatchObject({ plots: [3, 3], verdict: 'more' });
+    expect(worked.inside).toBeGreaterThan(7000);
+    expect(fencesWorked(counted.slice(6), '2027-03-10')).toBeNull();
   });
 });

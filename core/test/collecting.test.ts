@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   besideWalk,
+  carryingProblem,
   collectionsToLearn,
   gearFor,
   hangingDue,
@@ -14,6 +15,7 @@ import {
   roundCosts,
   roundTime,
   settingsAt,
+  standReckonings,
   standsIn,
   weatherOf,
   withinMinutes
@@ -54,6 +56,41 @@ describe('collecting places', () => {
     );
     expect([now.taps, now.holdsLitres, now.drilledOn, now.last?.on]).toEqual([8, 104, '2027-02-25', '2027-03-02']);
     expect(nowOf(place({ vessel: 'tank', litres: 500, vessels: 2 })).holdsLitres).toBe(1000);
+  });
+  it('are put together by the stands of their trees, shared out where they take sap of several', () => {
+    const [one, both] = [place({ treeIds: [id(1), id(2)] }), place({ treeIds: [id(3), id(4)] })];
+    const told = (placeId: string | null, taps: number, litres: number, expected: number | null) => ({
+      placeId,
+      name: '',
+      taps,
+      litres,
+      expected,
+      emptied: 3
+    });
+    const standOf = (treeId: string) => (treeId === id(4) ? 'east' : 'west');
+    const places = [told(one.id, 4, 100, 80), told(both.id, 4, 60, 120), told(null, 1, 5, null)];
+    expect(standReckonings(places, [one, both], standOf)).toEqual([
+      { standId: 'west', taps: 6, litres: 130, expected: 140, shared: true },
+      { standId: 'east', taps: 2, litres: 30, expected: 60, shared: true },
+      { standId: null, taps: 1, litres: 5, expected: null, shared: false }
+    ]);
+  });
+  it('are reached by wheels on ground that bears, and by a sled on snow (common practice)', () => {
+    const today = (minC: number, maxC: number) => ({ past: [], ahead: days('2027-03-10', 1, minC, maxC) as never });
+    const by = (carrier: 'vehicle' | 'sled' | 'yoke') => nowOf(place({ carrier }));
+    expect(carryingProblem(by('vehicle'), today(1, 9), 500)).toBe('mud');
+    expect(carryingProblem(by('vehicle'), today(-6, 9), 500)).toBe('frozenMornings');
+    expect(carryingProblem(by('vehicle'), today(-6, -1), 500)).toBeNull();
+    expect(carryingProblem(by('yoke'), today(1, 9), 500)).toBeNull();
+    expect(carryingProblem(by('sled'), today(1, 9), 500)).toBeNull();
+    expect(carryingProblem(by('sled'), today(1, 9), 0)).toBe('bareGround');
+    // Half a metre of old snow holds 150 mm of water: it takes about 43 degree-days, a week of 6 °C.
+    const since = (many: number) => ({
+      past: days('2027-02-25', many, 3, 9) as never,
+      ahead: days('2027-03-10', 1, 1, 9) as never
+    });
+    expect(carryingProblem(by('sled'), since(6), 500)).toBeNull();
+    expect(carryingProblem(by('sled'), since(8), 500)).toBe('bareGround');
   });
   it('learn from their log what a tap gives, drawn from the model itself (self-consistency)', () => {
     const rng = seededRng(4);

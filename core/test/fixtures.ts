@@ -13,7 +13,7 @@ export const MEASURED = {
   condition: null,
   today: '2026-11-23',
   forbidden: false,
-  isMaple: true,
+  givesSap: true,
   room: null,
   seasonsSinceTapped: null
 } as const;

@@ -1,4 +1,5 @@
-import { asRecords } from '../src/bush/index.ts';
+import { asRecords, weatherOf } from '../src/bush/index.ts';
+import { isMaple } from '../src/identify/index.ts';
 import { seededRng } from '../src/math/index.ts';
 import {
   type BushRecord,
@@ -42,6 +43,21 @@ export function spring(season: number, seed = season): WeatherDay[] {
     };
   });
 }
+/** Springs before the season, as a station measured them. */
+export const YEARS = [2019, 2020, 2021, 2022, 2023, 2024, 2025, 2026];
+/** What is known on a day: those springs, and this one up to the day before. */
+export const knownOn = (today: string) =>
+  weatherOf(
+    [
+      ...YEARS.flatMap((season) => weather('station', spring(season), today)),
+      ...weather(
+        'thermometer',
+        spring(SEASON).filter(({ on }) => on < today),
+        today
+      )
+    ],
+    today
+  );
 export const days = (from: string, many: number, minC: number, maxC: number): WeatherDay[] =>
   Array.from({ length: many }, (_, i) => ({ on: dayAfter(from, i), minC, maxC }));
 
@@ -55,7 +71,7 @@ export const another = (): string => id(++written);
 export function tree(
   n: number,
   of: {
-    species?: 'sugarMaple' | 'redMaple';
+    species?: 'sugarMaple' | 'redMaple' | 'paperBirch' | 'walnut';
     stand?: number;
     taps?: number;
     drilledOn?: string;
@@ -73,7 +89,7 @@ export function tree(
     record('2020-05-01', { kind: 'place', eastM: at[0], northM: at[1], quality: 'surveyed' }),
     record('2020-05-02', {
       kind: 'determination',
-      verdict: 'settled',
+      verdict: isMaple(species) ? 'settled' : 'notMaple',
       species,
       probability: 1,
       age: 'grown',

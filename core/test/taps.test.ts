@@ -199,14 +199,14 @@ describe('the suggestion', () => {
     condition: { ...LOOK, diebackPct: 5 },
     today: TODAY,
     forbidden: false,
-    isMaple: true,
+    givesSap: true,
     room: 6,
     seasonsSinceTapped: 1
   };
 
   it('names the limit that binds', () => {
     expect(suggestTaps(good)).toMatchObject({ taps: 2, binding: 'size' });
-    expect(suggestTaps({ ...good, isMaple: false })).toMatchObject({ taps: 0, binding: 'species' });
+    expect(suggestTaps({ ...good, givesSap: false })).toMatchObject({ taps: 0, binding: 'species' });
     expect(suggestTaps({ ...good, dbhMm: 280 })).toMatchObject({
       taps: 0,
       binding: 'size',
@@ -260,7 +260,7 @@ describe('is it worth measuring again?', () => {
   const tree: SuggestionInput = { ...MEASURED, dbhMm: 420, ringMm: 1.4, ringSeMm: 0.5, seasonsSinceTapped: 0 };
 
   it('not where the count stands whatever the tree grows', () => {
-    expect(valueOfMeasuring({ ...tree, isMaple: false }, 10)).toBe(0);
+    expect(valueOfMeasuring({ ...tree, givesSap: false }, 10)).toBe(0);
     expect(valueOfMeasuring({ ...tree, dbhMm: 150 }, 3)).toBe(0);
     expect(valueOfMeasuring({ ...tree, ringSeMm: 0.01 }, 0)).toBe(0);
   });

@@ -3,6 +3,7 @@ import { shuffler } from 'd3-array';
 import { seededRng, seedFrom } from '../math/index.ts';
 import {
   effectiveRecords,
+  otherSapOfTree,
   spoutsIn,
   type BushRecord,
   type ClosingRecord,
@@ -23,7 +24,10 @@ export const CLOSING_SAMPLE = 60;
  */
 export function closingSample(rows: readonly TreeRow[], today: string): ReadonlySet<string> {
   const summer = lastSummer(today);
-  const due = rows.filter((row) => closingDue(row, today) || isLookedAtSince(row, summer));
+  // Birches and walnuts close in their own way.
+  const due = rows.filter(
+    (row) => otherSapOfTree(row) === null && (closingDue(row, today) || isLookedAtSince(row, summer))
+  );
   const rng = seededRng(seedFrom(`closing ${summer}`));
   const drawn = shuffler(() => rng.uniform())(due.map(({ id }) => id).sort());
   return new Set(drawn.slice(0, CLOSING_SAMPLE));

@@ -1,9 +1,17 @@
 import { mean, seededRng } from '../math/index.ts';
-import type { BushRecord, BushSettings, CollectingPlaceRecord, CollectionRecord, TreeRow } from '../records/index.ts';
+import type {
+  BushRecord,
+  BushSettings,
+  CollectingPlaceRecord,
+  CollectionRecord,
+  SapKind,
+  TreeRow
+} from '../records/index.ts';
 import { turned } from '../sap/index.ts';
 import {
   ageing,
   calibrate,
+  carrierProblem,
   comesOut,
   courseOf,
   DAY_HOURS,
@@ -15,6 +23,7 @@ import {
   LOAD_LITRES,
   runIndex,
   runShare,
+  snowGone,
   wayOf,
   yearOf,
   type Calibration,
@@ -39,12 +48,21 @@ export interface PlaceNow {
   readonly last: CollectionRecord | null;
 }
 
-/** The places of a bush, by name. @param records of the bush that hold */
-export function placesNow(records: readonly BushRecord[], rows: readonly TreeRow[], season: number): PlaceNow[] {
+/**
+ * The places of a bush, by name.
+ * @param records of the bush that hold @param of whose sap runs into them
+ */
+export function placesNow(
+  records: readonly BushRecord[],
+  rows: readonly TreeRow[],
+  season: number,
+  of: SapKind = 'maple'
+): PlaceNow[] {
   const byId = new Map(rows.map((row) => [row.id, row]));
-  const emptied = collectionsOf(records, season);
+  const emptied = collectionsOf(records, season, of);
   return records
     .filter((record) => record.kind === 'collectingPlace')
+    .filter((place) => place.of === of)
     .map((place): PlaceNow => {
       const trees = place.treeIds.flatMap((id) => byId.get(id) ?? []);
       const tapped = trees.filter(({ drilled }) => drilled > 0);
@@ -84,12 +102,25 @@ export function settingsAt(settings: BushSettings, highestMm: number | undefined
   return { ...settings, highestMm: Math.max(settings.lowestMm + LEAST_BAND_MM, highestMm) };
 }
 
-/** The collections of a season in the order in which they were made. */
-export function collectionsOf(records: readonly BushRecord[], season: number): CollectionRecord[] {
+/**
+ * The collections of a season in the order in which they were made: of maple sap, or of another kind, as their place says. What was
+ * emptied for the whole bush together is maple.
+ */
+export function collectionsOf(
+  records: readonly BushRecord[],
+  season: number,
+  of: SapKind = 'maple'
+): CollectionRecord[] {
+  const others = new Map(
+    records.flatMap((record) =>
+      record.kind === 'collectingPlace' && record.of !== 'maple' ? [[record.id, record.of] as const] : []
+    )
+  );
   return records
     .filter(
       (record): record is CollectionRecord => record.kind === 'collection' && record.on.startsWith(String(season))
     )
+    .filter(({ placeId }) => ((placeId !== null && others.get(placeId)) || 'maple') === of)
     .sort((a, b) => (a.on === b.on ? a.hour - b.hour : a.on < b.on ? -1 : 1));
 }
 
@@ -185,6 +216,18 @@ const lifeAt = (place: CollectingPlaceRecord) => HOLE_LIVES[wayOf(place.vessel, 
 function litresADay(place: CollectingPlaceRecord, known: Calibration, season: number): number {
   const factors = [known.places.get(place.id), known.seasons.get(season)];
   return factors.reduce((litres, factor) => litres * (factor?.factor ?? 1), known.litresAtFull);
+}
+
+/** What stands against the way in which a place's sap is carried today; null where nothing does, or where today is not known. @param snowMm that usually lies at tapping */
+export function carryingProblem(
+  { place, drilledOn }: PlaceNow,
+  { past, ahead }: Pick<BushWeather, 'past' | 'ahead'>,
+  snowMm: number
+): ReturnType<typeof carrierProblem> {
+  const [today] = ahead;
+  if (!today) return null;
+  const since = drilledOn === null ? [] : past.filter(({ on }) => on >= drilledOn);
+  return carrierProblem(place.carrier, today, snowGone(snowMm, since));
 }
 
 /** Emptying a vessel takes so many minutes, wherever it hangs. Working assumption. */

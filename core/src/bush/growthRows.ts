@@ -50,7 +50,7 @@ export function growthRows(
             condition: null,
             today,
             forbidden: false,
-            isMaple: true,
+            givesSap: true,
             room: null,
             seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason
           },

@@ -1,7 +1,7 @@
 import { seedFrom, toRadians } from '../math/index.ts';
 import type { BushSettings, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
 import type { Defect, PlacementTask } from '../rotation/index.ts';
-import { guidelineTaps, tapGuidelineOf } from '../taps/index.ts';
+import { guidelineTaps } from '../taps/index.ts';
 import {
   DEFAULT_PRACTICE,
   trunkToday,
@@ -13,6 +13,7 @@ import {
 } from '../trunk/index.ts';
 import { modelOf } from './policy.ts';
 import { basisOf, type RotationBasis } from './rotationBasis.ts';
+import { guidelineAt } from './suggestion.ts';
 
 /** Fine enough for the picture to hold still, within a second: see `npm run bench`. */
 const FULL = { draws: 500, cellMm: 12 };
@@ -150,8 +151,8 @@ export function seenOf(holes: readonly Taphole[], { shavings }: TreeState): Seen
 }
 
 /** Is it thinner than the bush's guideline begins to tap at, and nobody decided to tap it? No hole is named on such a trunk. */
-export function tooThinToTap({ dbhMm, decision }: TreeState, settings: BushSettings): boolean {
-  return dbhMm !== null && !decision?.taps && guidelineTaps(tapGuidelineOf(settings), dbhMm) === 0;
+export function tooThinToTap({ dbhMm, decision, line: { species } }: TreeState, settings: BushSettings): boolean {
+  return dbhMm !== null && !decision?.taps && guidelineTaps(guidelineAt(species, settings), dbhMm) === 0;
 }
 
 /** What the placement of a tree's holes is computed from. @returns null before the tree has been measured */

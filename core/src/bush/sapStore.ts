@@ -1,7 +1,7 @@
 import { median } from '../math/index.ts';
-import type { Batch, BushRecord } from '../records/index.ts';
+import type { Batch, BushRecord, SapKind } from '../records/index.ts';
 import { blended, boiledTo, iceTakenOff, keepsHours, PAN_LITRES_AN_HOUR, type Sugared } from '../sap/index.ts';
-import { DAY_HOURS, daysBetween, hourlyTemperatures, type WeatherDay } from '../season/index.ts';
+import { DAY_HOURS, daysBetween, hourlyTemperatures, OTHER_SAP_FACTS, type WeatherDay } from '../season/index.ts';
 import { collectionsOf } from './collecting.ts';
 import type { BushWeather } from './weather.ts';
 
@@ -17,8 +17,11 @@ export interface StoredSap extends Sugared {
   readonly keepsHours: number | null;
 }
 
-/** Sap has so much sugar where nobody read it, per cent. Common practice. */
+/** Maple sap has so much sugar where nobody read it, per cent. Common practice. */
 const USUAL_BRIX = 2;
+
+/** What sap usually has where nobody read it, per cent. */
+const usualBrix = (sap: SapKind) => (sap === 'maple' ? USUAL_BRIX : OTHER_SAP_FACTS[sap].brix.usual);
 
 /**
  * The sap of a season that waits for the fire: what was collected less what batches took, the oldest first.
@@ -29,11 +32,12 @@ const USUAL_BRIX = 2;
 export function storedSap(
   records: readonly BushRecord[],
   weather: Pick<BushWeather, 'past' | 'ahead'>,
-  { season, today, hour }: { readonly season: number; readonly today: string; readonly hour: number }
+  of: { readonly season: number; readonly today: string; readonly hour: number; readonly sap?: SapKind }
 ): StoredSap | null {
-  const kept = collectionsOf(records, season).filter(({ went, litres }) => went === 'kept' && litres > 0);
+  const { season, today, hour, sap = 'maple' } = of;
+  const kept = collectionsOf(records, season, sap).filter(({ went, litres }) => went === 'kept' && litres > 0);
   let used = records
-    .filter((record): record is Batch => record.kind === 'batch' && record.season === season && record.of === 'maple')
+    .filter((record): record is Batch => record.kind === 'batch' && record.season === season && record.of === sap)
     .reduce((sum, { sapLitres }) => sum + sapLitres, 0);
   const left = kept.flatMap((part) => {
     const taken = Math.min(used, part.litres);
@@ -43,7 +47,8 @@ export function storedSap(
   const [oldest] = left;
   if (!oldest) return null;
   const read = kept.filter(({ brix }) => brix !== null);
-  const usual = read.length > 0 ? blended(read.map(({ litres, brix }) => ({ litres, brix: brix! }))).brix : USUAL_BRIX;
+  const usual =
+    read.length > 0 ? blended(read.map(({ litres, brix }) => ({ litres, brix: brix! }))).brix : usualBrix(sap);
   const all = blended(left.map(({ litres, brix }) => ({ litres, brix: brix ?? usual })));
   const known = [...weather.past, ...weather.ahead].filter(({ on }) => on >= oldest.on);
   return {
@@ -109,7 +114,7 @@ export function expectedSyrup(
   return { litres: syrup.litres, waterKg };
 }
 
-/** What the batches of a bush say of its pan. @param panM2 surface of the pan; null where nobody measured it */
+/** What the batches of a bush say of its pan, whatever was boiled in it. @param panM2 surface of the pan; null where nobody measured it */
 export function panRate(records: readonly BushRecord[], panM2: number | null): PanRate {
   const told = records.flatMap((record) => {
     if (record.kind !== 'batch' || record.became !== 'syrup') return [];

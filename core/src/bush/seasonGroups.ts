@@ -1,5 +1,5 @@
 import type { SpeciesId } from '../identify/index.ts';
-import { tapsToHang, type Stand, type TreeRow } from '../records/index.ts';
+import { otherSapOfTree, tapsToHang, type Stand, type TreeRow } from '../records/index.ts';
 import { budNeedOf, type TapGroup } from '../season/index.ts';
 
 /** Species whose buds swell early have an early season, the others a late one. */
@@ -20,7 +20,7 @@ export interface SeasonGroup extends TapGroup {
   readonly drilled: number;
 }
 
-/** The groups of the trees that are tapped in the season, those with most taps first. @param today ISO date */
+/** The groups of the maples that are tapped in the season, those with most taps first. @param today ISO date */
 export function seasonGroups(rows: readonly TreeRow[], stands: readonly Stand[], today: string): SeasonGroup[] {
   const byId = new Map(stands.map((stand) => [stand.id, stand]));
   const groups = new Map<
@@ -30,7 +30,8 @@ export function seasonGroups(rows: readonly TreeRow[], stands: readonly Stand[],
   for (const row of rows) {
     const stand = row.standId === null ? null : (byId.get(row.standId) ?? null);
     const taps = Math.max(row.drilled, tapsToHang(row, stand, today));
-    if (row.cut || taps === 0) continue;
+    // Birches and walnuts have a season of their own.
+    if (row.cut || taps === 0 || otherSapOfTree(row) !== null) continue;
     const swell = swells(row.species);
     const sunny = stand?.sun === 'sunny';
     const id = `${swell}${sunny ? 'Sunny' : ''}` as const;

@@ -23,6 +23,7 @@ import {
   type DayLook,
   type DrillingDay,
   type DrillNow,
+  type KnownWeather,
   type RunReason,
   type Scenario,
   type SeasonLeft,
@@ -132,30 +133,32 @@ export function looksAt({ group, season, signs }: Pick<OutlookQuestion, 'group' 
   });
 }
 
+/** What is known of a season on a day, as the ways in which it may go on are drawn from. @param today ISO date */
+export function knownWeather(
+  weather: Pick<BushWeather, 'past' | 'ahead'>,
+  { season, today }: { readonly season: number; readonly today: string }
+): KnownWeather {
+  const at = dayOfSeason(today, season);
+  const sds = weather.ahead.map(({ sdC }) => sdC);
+  return {
+    thisYear: yearOf(season, weather.past),
+    today: Math.max(0, Math.min(COURSE_DAYS, at)),
+    forecast: at < 0 ? [] : weather.ahead,
+    forecastSd: (ahead) => sds[ahead] ?? 0,
+    years: yearsKnown(weather.past, season)
+  };
+}
+
 /** The season of a group: over the years that are known, and this year with its forecast. */
 export function groupOutlook(of: OutlookQuestion): GroupOutlook {
   const { weather, group, season, today, habit } = of;
-  const years = yearsKnown(weather.past, season);
+  const known = knownWeather(weather, { season, today });
+  const { years } = known;
   const courses = years.flatMap((year) => courseOf(year, group) ?? []);
   const at = dayOfSeason(today, season);
-  const sds = weather.ahead.map(({ sdC }) => sdC);
-  const scenarios =
-    at >= COURSE_DAYS || years.length === 0
-      ? []
-      : scenariosOf(
-          {
-            thisYear: yearOf(season, weather.past),
-            today: Math.max(0, at),
-            forecast: at < 0 ? [] : weather.ahead,
-            forecastSd: (ahead) => sds[ahead] ?? 0,
-            looks: looksAt(of),
-            years
-          },
-          group,
-          seededRng(season)
-        );
+  const scenarios = at >= COURSE_DAYS ? [] : scenariosOf({ ...known, looks: looksAt(of) }, group, seededRng(season));
   const open = scenarios.length > 0;
-  const { minC } = yearOf(season, weather.past);
+  const { minC } = known.thisYear;
   const unknownDays = minC.subarray(BUDS_FROM, Math.max(BUDS_FROM, at)).filter((each) => Number.isNaN(each)).length;
   return {
     group,

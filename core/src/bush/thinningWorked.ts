@@ -16,6 +16,8 @@ export interface ThinningDone {
   readonly taken: number;
   /** years since then */
   readonly years: number;
+  /** trees that had more room from then on */
+  readonly freedIds: ReadonlySet<string>;
   /** how much more the ring of freed trees changed than that of comparable ones, mm a year */
   readonly ring: ThinningEffect;
   /** the same of the speed at which they close their holes, mm a summer */
@@ -53,16 +55,17 @@ export function thinningsDone(told: readonly LivedTree[], today: string): Thinni
             Math.hypot(stump.eastM - tree.eastM!, stump.northM! - tree.northM!) <= FREED_WITHIN_M
         );
       const years = Number(today.slice(0, 4)) - year;
+      const freedIds = new Set(standing.filter(isFreed).map(({ tree }) => tree.id));
       const compare = (measure: (lived: LivedTree, year: number) => Pick<BeforeAndAfter, 'before' | 'after'> | null) =>
         thinningEffect(
           standing.flatMap((lived): BeforeAndAfter[] => {
             const told = measure(lived, year);
             const { id, species, dbhMm } = lived.tree;
-            return told && dbhMm !== null ? [{ id, freed: isFreed(lived), kind: species ?? '', dbhMm, ...told }] : [];
+            return told && dbhMm !== null ? [{ id, freed: freedIds.has(id), kind: species ?? '', dbhMm, ...told }] : [];
           }),
           years
         );
-      return { year, taken, years, ring: compare(ringBoth), closing: compare(closingBoth) };
+      return { year, taken, years, freedIds, ring: compare(ringBoth), closing: compare(closingBoth) };
     });
 }
 

@@ -7,8 +7,8 @@ const said = (value: number | string | null): string => (value === null ? '' : S
 
 /** The sap log of a bush, a line for each emptying. @param records of the bush that hold */
 export function writeSapLog(records: readonly BushRecord[]): string {
-  const names = new Map(
-    records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record.name] as const] : []))
+  const places = new Map(
+    records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record] as const] : []))
   );
   return Papa.unparse(
     {
@@ -16,6 +16,7 @@ export function writeSapLog(records: readonly BushRecord[]): string {
         'date',
         'hour',
         'place',
+        'sap',
         'litres',
         'taps',
         'drilled_on',
@@ -32,7 +33,8 @@ export function writeSapLog(records: readonly BushRecord[]): string {
               [
                 record.on,
                 record.hour.toFixed(2),
-                record.placeId === null ? '' : (names.get(record.placeId) ?? ''),
+                (record.placeId !== null && places.get(record.placeId)?.name) || '',
+                (record.placeId !== null && places.get(record.placeId)?.of) || 'maple',
                 said(record.litres),
                 said(record.taps),
                 said(record.drilledOn),

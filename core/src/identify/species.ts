@@ -1,4 +1,4 @@
-import { SPECIES, type Species, type SpeciesId } from './table.ts';
+import { SPECIES, type OtherSap, type Species, type SpeciesId } from './table.ts';
 
 const BY_ID = new Map<SpeciesId, Species>(SPECIES.map((species) => [species.id, species]));
 
@@ -10,6 +10,11 @@ export function speciesById(id: SpeciesId): Species {
 /** Is this one of the maples? */
 export function isMaple(id: SpeciesId): boolean {
   return speciesById(id).sap !== 'none';
+}
+
+/** What kind of sap it gives where it is no maple and some tap it all the same; null otherwise. */
+export function otherSapOf(id: SpeciesId): OtherSap | null {
+  return speciesById(id).otherSap ?? null;
 }
 
 /**

@@ -26,12 +26,18 @@ export type SapClass =
   /** not a maple */
   | 'none';
 
+/** Trees that are no maples and whose sap is boiled by itself. */
+export const OTHER_SAPS = ['birch', 'walnut'] as const;
+export type OtherSap = (typeof OTHER_SAPS)[number];
+
 /** A species, as it is written down below. */
 interface SpeciesEntry {
   readonly id: string;
   readonly name: string;
   readonly latin: string;
   readonly sap: SapClass;
+  /** of what kind its sap is, where it is no maple and yet tapped by some; common practice */
+  readonly otherSap?: OtherSap;
   /** twigs, buds and leaf scars in opposite pairs */
   readonly opposite: boolean;
   /** a shrub: its stems hardly ever grow thick enough to bear the bark of a grown tree */
@@ -196,6 +202,7 @@ const SPECIES_ENTRIES = [
     name: 'yellow birch',
     latin: 'Betula alleghaniensis',
     sap: 'none',
+    otherSap: 'birch',
     opposite: false,
     regionalShare: 3.5
   },
@@ -204,6 +211,7 @@ const SPECIES_ENTRIES = [
     name: 'paper birch',
     latin: 'Betula papyrifera',
     sap: 'none',
+    otherSap: 'birch',
     opposite: false,
     regionalShare: 1.5
   },
@@ -270,8 +278,24 @@ const SPECIES_ENTRIES = [
     opposite: false,
     regionalShare: 1
   },
-  { id: 'walnut', name: 'black walnut', latin: 'Juglans nigra', sap: 'none', opposite: false, regionalShare: 0.4 },
-  { id: 'butternut', name: 'butternut', latin: 'Juglans cinerea', sap: 'none', opposite: false, regionalShare: 0.3 },
+  {
+    id: 'walnut',
+    name: 'black walnut',
+    latin: 'Juglans nigra',
+    sap: 'none',
+    otherSap: 'walnut',
+    opposite: false,
+    regionalShare: 0.4
+  },
+  {
+    id: 'butternut',
+    name: 'butternut',
+    latin: 'Juglans cinerea',
+    sap: 'none',
+    otherSap: 'walnut',
+    opposite: false,
+    regionalShare: 0.3
+  },
   {
     id: 'planeTree',
     name: 'plane tree',

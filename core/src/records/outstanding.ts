@@ -53,7 +53,8 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, sta
         (row.decidedTaps === null || fewerSinceDecided(row, today) !== null)
       );
     case 'place':
-      return row.drilled < tapsToHang(row, stand, today);
+      // Birches and walnuts have a season of their own.
+      return maple === true && row.drilled < tapsToHang(row, stand, today);
     case 'thin':
       return (
         row.mark === 'take' ||

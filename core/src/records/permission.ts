@@ -2,7 +2,7 @@ import { conditionCap, type ConditionCap } from '../taps/index.ts';
 import type { NotOurs } from '../thinning/index.ts';
 import type { Role } from './kind.ts';
 import { holdsOn, type TapBanReason } from './kinds/index.ts';
-import { knownMaple } from './maple.ts';
+import { knownMaple, sapOf } from './maple.ts';
 import type { AnyRecord } from './registry.ts';
 import type { Stand } from './site.ts';
 import { conditionOf, type TreeRow } from './treeRow.ts';
@@ -59,8 +59,8 @@ export function drillForbidden(
   stand: Parameters<typeof tapForbidden>[1],
   today: string
 ): DrillForbidden | null {
-  const maple = knownMaple(row);
-  return maple === true ? tapForbidden(row, stand, today) : { why: maple === false ? 'notMaple' : 'unsettled' };
+  if (sapOf(row) !== null) return tapForbidden(row, stand, today);
+  return { why: knownMaple(row) === false ? 'notMaple' : 'unsettled' };
 }
 
 type Conditioned = Parameters<typeof conditionOf>[0] & Pick<TreeRow, 'decidedTaps' | 'lookedSinceDecided'>;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 
 import { FORESIGHT_IDS, PLACEMENT_STRATEGY_IDS } from '../rotation/index.ts';
+import { OTHER_SAPS } from '../identify/index.ts';
 import { TAP_GUIDELINES, type TapGuidelineId } from '../taps/index.ts';
 import { CARRIERS, CLEARINGS, VESSELS } from '../season/index.ts';
 import { DEFAULT_LIMITS, DEFAULT_QUIET, DEFAULT_RATE, STOCKING_GUIDES } from '../thinning/index.ts';
@@ -55,6 +56,8 @@ const dayOfYear = z.string().regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a
 export const bushSettingsSchema = z.object({
   tapGuideline: tapGuidelineIdSchema.default('twelveEighteen'),
   ownGuideline: ownGuidelineSchema.default([]),
+  /** kinds of trees that are tapped beside the maples */
+  alsoTaps: z.array(z.enum(OTHER_SAPS)).max(OTHER_SAPS.length).default([]),
   bitMm: bitMm.default(7.9375),
   depthMm: z.number().min(10).max(150).default(38.1),
   lowestMm: z.number().min(0).max(3000).default(600),

@@ -6,13 +6,13 @@ import { fillWith } from './starts.ts';
 import { cooling, read, weightsOf, type MeantHole, type PlannedHole, type RotationTask } from './task.ts';
 
 /** Which planner this is: whoever changes what it finds counts on, so that kept plans are looked at again. */
-export const ROTATION_PLANNER = 2;
+export const ROTATION_PLANNER = 3;
 
 /**
- * So many of a plan's last seasons are moved about still when it is taken a season on: they had nothing after them. More of them
- * would lose less in the sixties and more in the forties, which were promised.
+ * So many of a plan's last seasons are moved about still when it is taken a season on: they had nothing after them. On slow trunks
+ * they are those after the first fifty, which were promised.
  */
-export const UNSETTLED = 10;
+export const UNSETTLED = 7;
 /** With so many tries for each hole. */
 const CARRY_STEPS = 300;
 

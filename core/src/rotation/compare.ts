@@ -6,7 +6,7 @@ import { FORESIGHT_IDS, type Foresight } from './foresight.ts';
 import { kernelFor } from './kernel.ts';
 import { carryOn } from './carry.ts';
 import { planRotation } from './plan.ts';
-import { seasonsToPlan, type MeantHole, type RotationTask } from './task.ts';
+import { seasonsToPlan, type MeantHole, type PlannedHole, type RotationTask } from './task.ts';
 import { PLACEMENT_STRATEGIES, placementStrategyById, type PlacementStrategyId } from './strategies.ts';
 
 /**
@@ -75,8 +75,10 @@ const SOON = 25;
 /** What looking farther ahead costs soon and brings later, on one tree: the plans of all ways to look ahead. */
 export function foresightFrontier(tree: RuleTree, model: ColumnModel): FrontierPoint[] {
   const task = rotationTaskOf(tree, model, 0);
+  // Each begins from the one before, so that what they differ by is how far they look and not the luck of a start.
+  let plan: readonly PlannedHole[] = [];
   return FORESIGHT_IDS.map((foresight) => {
-    const plan = planRotation({ ...task, foresight });
+    plan = planRotation({ ...task, foresight }, plan);
     const lost = (of: (season: number) => boolean) =>
       mean(plan.filter(({ season }) => of(season)).map((hole) => hole.lost));
     return { foresight, soon: lost((season) => season < SOON), later: lost((season) => season >= SOON) };

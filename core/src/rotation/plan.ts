@@ -9,9 +9,9 @@ import { cooling, read, weightsOf, type MeantHole, type PlannedHole, type Rotati
 /** The annealing begins at this temperature, in shares of what a hole costs in the mean when it begins. */
 const HOTTEST = 0.1;
 /** For a decade's sake a plan is gone over at this temperature, in the same shares, */
-const GUARD_HOTTEST = 0.075;
+const GUARD_HOTTEST = 0.025;
 /** with so much of the tries. */
-const GUARD_TRIES = 0.2;
+const GUARD_TRIES = 0.12;
 
 /**
  * The holes of the coming seasons, planned together: the sum of what each is expected to lose to all older ones, weighed by
@@ -20,9 +20,9 @@ const GUARD_TRIES = 0.2;
  * buried the old hole.
  *
  * Starts from the better of the greedy choice and many even spacings (steps along the girth at one to four heights by
- * turns), and improves it by simulated annealing. Where a decade of the next fifty years would lose more than greed does,
- * that decade counts for more, and the plan is gone over until none does, or as often as that may help. The work is set by the trunk, not by the clock: the same task
- * gives the same plan.
+ * turns), and improves it by simulated annealing. Where a decade of the next fifty years would lose more than simple ways do,
+ * that decade counts for more, and the plan is gone over until none does, or as often as that may help. The work is set by the
+ * trunk, not by the clock: the same task gives the same plan.
  * @param before what was planned already, counted from the first season: where it is better than both, it is what is improved
  * @returns by season; fewer than asked in a season whose spacing leaves no room
  */
@@ -32,7 +32,7 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   greedyStart(board);
   const greedy = { places: board.places(), parts: partsOf(board, board.losses()), cost: board.total() };
   evenStart(board, Math.max(1, ...task.taps));
-  const limits = limitsOf(greedy.parts, partsOf(board, board.losses()));
+  const even = partsOf(board, board.losses());
   if (greedy.cost < board.total()) board.put(greedy.places);
   if (before.length > 0) {
     const [places, cost] = [board.places(), board.total()];
@@ -45,7 +45,8 @@ export function planRotation(task: RotationTask, before: readonly MeantHole[] = 
   // Whoever plans for grandchildren gives some of the next years away on purpose.
   if (FORESIGHTS[task.foresight ?? 'generation'] >= 1) {
     const again = { hottest: GUARD_HOTTEST * hottest, coldest, stepsAHole: GUARD_TRIES * stepsAHole };
-    guardParts(new Judge(board, weights, limits), greedy.places, () => anneal(board, again, rng));
+    const judge = new Judge(board, weights, limitsOf(greedy.parts, even));
+    guardParts(judge, { greedy: greedy.places, beyond: isHard(even) ? BEYOND : 1 }, () => anneal(board, again, rng));
   }
   board.weigh(weights);
   return read(board);
@@ -66,8 +67,9 @@ export function planEvenly(task: RotationTask): PlannedHole[] {
 }
 
 /**
- * Parts of the next fifty years that may not lose more than simple ways do, in seasons from the first: the decades no more than
- * greed, and the second half, where greed is at its worst, no more than the best even spacing either.
+ * Parts of the next fifty years that may not lose more than simple ways do, in seasons from the first: no more than greed does,
+ * and where much is stained even in the best even spacing, no more than that either. So in the second half on every trunk, where
+ * greed is at its worst.
  */
 const GUARDED = [
   [0, 10],
@@ -77,13 +79,21 @@ const GUARDED = [
   [40, 50],
   [25, 50]
 ] as const;
-/** The last of them. */
+/** The last decade of them, */
+const LAST_DECADE = 4;
+/** and the second half. */
 const SECOND_HALF = 5;
+/** The first season after them. */
+const PROMISED = 50;
+/** What is planned past those years is looked for again before it comes: on hard trunks it counts for so much until then. */
+const BEYOND = 0.1;
+/** A trunk is a hard one, and a decade, from this share of a path on, which the best even spacing loses in it. Working assumption. */
+const HARD = 0.02;
 /** So often the plan is gone over for their sake. */
-const GUARD_ROUNDS = 8;
+const GUARD_ROUNDS = 14;
 /** More by a smaller share than this is no more. */
 const AS_MUCH = 1.01;
-/** Nor is it by less than this in all, as a share of a path: nobody could tell it in a lifetime. */
+/** Nor is it by less than this, as a share of a path: nobody could tell it in a lifetime. */
 const TOLD_APART = 5e-5;
 /**
  * Columns of an even spacing lie over each other, and take less of a path than if it met them independently: by so much of the
@@ -92,10 +102,16 @@ const TOLD_APART = 5e-5;
 const NESTED = 0.06;
 /** From this share of a path on much is stained. */
 const MUCH = 0.2;
+/** In the last decade, where most of them lie over each other, they take so much of what is reckoned. From the same. */
+const NESTED_LAST = 0.98;
 /** What a part loses more than it may counts so much more than what all holes lose. */
-const GUARD = 1.2;
-/** What a part counts for is changed by no more than this from one going over to the next. */
+const GUARD = 2.5;
+/** What a part counts for grows by at least this while it loses more than it may, */
+const LEAST_GUARD_STEP = 1.3;
+/** and is changed by no more than this from one going over to the next. */
 const GUARD_STEP = 3;
+/** Between them it grows with so high a power of what it loses over what it may. */
+const GUARD_POWER = 4;
 
 /** What a hole loses in the mean of each guarded part. */
 function partsOf({ seasons }: Board, losses: readonly number[]): number[] {
@@ -105,9 +121,14 @@ function partsOf({ seasons }: Board, losses: readonly number[]): number[] {
   });
 }
 
+const isHard = (even: readonly number[]) => even[LAST_DECADE]! > HARD;
+
 function limitsOf(greedy: readonly number[], even: readonly number[]): number[] {
-  const simple = greedy.map((lost, part) => (part === SECOND_HALF ? Math.min(lost, asStepped(even[part]!)) : lost));
-  return simple.map((lost) => AS_MUCH * lost + TOLD_APART);
+  return greedy.map((lost, part) => {
+    const stepped = asStepped(even[part]!) * (part === LAST_DECADE ? NESTED_LAST : 1);
+    const simple = part === SECOND_HALF || even[part]! > HARD ? Math.min(lost, stepped) : lost;
+    return AS_MUCH * simple + TOLD_APART;
+  });
 }
 
 /** What holes of an even spacing lose, by what they would if their columns were met independently. */
@@ -142,12 +163,18 @@ class Judge {
   }
 }
 
+interface Guard {
+  /** greed's own choice loses no more than greed: it is taken where nothing better is found */
+  readonly greedy: readonly Place[];
+  /** what seasons after the guarded ones count for meanwhile */
+  readonly beyond: number;
+}
+
 /**
  * Goes over the plan on the board until no guarded part loses more than it may, or as often as that may help. What a part counts
  * for is a multiplier of Lagrange's: it grows while the part loses too much, and falls back where it does not.
- * @param greedy greed's own choice loses no more than greed: it is taken where nothing better is found
  */
-function guardParts(judge: Judge, greedy: readonly Place[], goOver: () => void): void {
+function guardParts(judge: Judge, { greedy, beyond }: Guard, goOver: () => void): void {
   const { board, weights } = judge;
   let last = judge.judged();
   board.put(greedy);
@@ -155,12 +182,14 @@ function guardParts(judge: Judge, greedy: readonly Place[], goOver: () => void):
   board.put(last.places);
   let best = last.score < simple.score ? last : simple;
   const multipliers = GUARDED.map(() => 1);
-  for (let round = 0; round < GUARD_ROUNDS && last.short > 0; round++) {
+  for (let round = 0; round < GUARD_ROUNDS && best.short > TOLD_APART; round++) {
     for (const [part, over] of last.over.entries()) {
-      const by = over > 1 ? Math.min(GUARD_STEP, Math.max(1.1, over ** 2)) : Math.max(1 / GUARD_STEP, over);
+      const more = Math.min(GUARD_STEP, Math.max(LEAST_GUARD_STEP, over ** GUARD_POWER));
+      const by = over > 1 ? more : Math.max(1 / GUARD_STEP, over);
       multipliers[part] = Math.max(1, multipliers[part]! * by);
     }
-    board.weigh(weights.map((weight, season) => weight * countsIn(season, multipliers)));
+    const counts = (season: number) => (season < PROMISED ? countsIn(season, multipliers) : beyond);
+    board.weigh(weights.map((weight, season) => weight * counts(season)));
     goOver();
     last = judge.judged();
     if (last.score < best.score) best = last;

@@ -7,6 +7,7 @@ export * from './drillingDay.ts';
 export * from './forecasts.ts';
 export * from './hours.ts';
 export * from './left.ts';
+export * from './otherSap.ts';
 export * from './rounds.ts';
 export * from './run.ts';
 export * from './scenarios.ts';

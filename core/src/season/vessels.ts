@@ -1,3 +1,4 @@
+import { warmthAbove } from './run.ts';
 import type { CollectingWay } from './yield.ts';
 
 /** What sap runs into: a bucket or bag at the spout, a pail on the ground with a tube, a tank at the foot of lines. */
@@ -37,11 +38,30 @@ export const LOAD_LITRES: Readonly<Record<Carrier, number>> = { hand: 20, yoke: 
 /** Ground that froze at least so hard in the night bears a vehicle in the morning, °C. Working assumption. */
 const BEARS_FROM_C = -3;
 
-/** What stands against a carrier on a day: `mud` on thawed ground. */
+/** Old snow holds so much water, as a share of its depth. From memory. */
+const SNOW_DENSITY = 0.3;
+/** A degree-day above freezing melts so much of that, mm. From memory: 2 to 6. */
+const MELT_MM = 3.5;
+
+/**
+ * Is the snow likely gone that usually lies at tapping?
+ * @param snowMm its usual depth @param since the days after tapping, one after the other
+ */
+export function snowGone(snowMm: number, since: readonly { readonly minC: number; readonly maxC: number }[]): boolean {
+  return MELT_MM * since.reduce((sum, day) => sum + warmthAbove(0, day), 0) >= SNOW_DENSITY * snowMm;
+}
+
+/**
+ * What stands against a carrier on a day: thawed ground under wheels, which bears in the frost of a morning at the most, or bare
+ * ground under runners.
+ * @param bare is the snow likely gone?
+ */
 export function carrierProblem(
   carrier: Carrier,
-  { minC, maxC }: { readonly minC: number; readonly maxC: number }
-): 'mud' | 'frozenMornings' | null {
+  { minC, maxC }: { readonly minC: number; readonly maxC: number },
+  bare: boolean
+): 'mud' | 'frozenMornings' | 'bareGround' | null {
+  if (carrier === 'sled') return bare ? 'bareGround' : null;
   if (carrier !== 'vehicle' || maxC <= 0) return null;
   return minC <= BEARS_FROM_C ? 'frozenMornings' : 'mud';
 }

@@ -1,3 +1,4 @@
+import type { OtherSap } from '../identify/index.ts';
 import { MM_PER_INCH } from '../units/index.ts';
 
 /** One step of a guideline: from this diameter on, this many tapholes. */
@@ -10,7 +11,7 @@ export interface GuidelineStep {
 
 /** A school's rule from size to count. */
 export interface TapGuideline {
-  readonly id: TapGuidelineId;
+  readonly id: AnyGuidelineId;
   readonly steps: readonly GuidelineStep[];
 }
 
@@ -26,6 +27,8 @@ export type PublishedGuidelineId =
   | 'manyOver24';
 /** A school's guideline, or the bush's own. */
 export type TapGuidelineId = PublishedGuidelineId | 'own';
+/** A rule from size to count, the ones of trees that are no maples included. */
+export type AnyGuidelineId = TapGuidelineId | OtherSap;
 
 const from = (diameterMm: number, taps: number): GuidelineStep => ({ diameterMm, above: false, taps });
 const over = (diameterMm: number, taps: number): GuidelineStep => ({ diameterMm, above: true, taps });
@@ -77,6 +80,15 @@ export const TAP_GUIDELINES: readonly (TapGuideline & { readonly id: PublishedGu
     ]
   }
 ];
+
+/**
+ * What a trunk that is no maple bears. A birch walls off a hole more slowly than a maple does and rots soon: one hole, on a sound
+ * trunk of 8 inches; a walnut as the most careful rule for maples. Common practice.
+ */
+export const OTHER_GUIDELINES: Readonly<Record<OtherSap, TapGuideline>> = {
+  birch: { id: 'birch', steps: [from(inch(8), 1)] },
+  walnut: { id: 'walnut', steps: [from(inch(12), 1), over(inch(18), 2)] }
+};
 
 /** The latest to begin, and never more than two. Over 18 in some others ask for fewer. */
 export const DEFAULT_TAP_GUIDELINE: PublishedGuidelineId = 'twelveEighteen';

@@ -1,3 +1,4 @@
+import type { OtherSap } from '../identify/index.ts';
 import { conditionCap, type Condition, type ConditionReason } from './condition.ts';
 import { growthBalance, type Balance, type BalanceInput } from './balance.ts';
 import { guidelineTaps, nextStep, type TapGuideline } from './guidelines.ts';
@@ -13,8 +14,10 @@ export interface SuggestionInput extends BalanceInput {
   readonly today: string;
   /** is something else than size and health against tapping it at all: a ban, a reserve, its end? */
   readonly forbidden: boolean;
-  /** false when the tree is known not to be a maple, null while nobody knows */
-  readonly isMaple: boolean | null;
+  /** false where it is known to give no sap that this bush boils, null while nobody knows */
+  readonly givesSap: boolean | null;
+  /** of what kind its sap is, where it is no maple's and some tap it all the same */
+  readonly otherSap?: OtherSap | null;
   /** clear places found on the trunk as it is; null while they are not worked out */
   readonly room: number | null;
   /** seasons since the tree was last tapped; null when it never was */
@@ -24,6 +27,8 @@ export interface SuggestionInput extends BalanceInput {
 /** Why so many and no more. */
 export type SuggestionReason =
   | { readonly why: 'forbidden' | 'notMaple' | 'noNewWood' }
+  /** no maple, and this bush does not tap its kind */
+  | { readonly why: 'otherSap'; readonly kind: OtherSap }
   | { readonly why: 'tooThin'; readonly guideline: TapGuideline }
   | {
       readonly why: 'size';
@@ -92,7 +97,10 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   });
 
   if (input.forbidden) return answer(0, 'forbidden', { why: 'forbidden' }, null);
-  if (input.isMaple === false) return answer(0, 'species', { why: 'notMaple' }, { kind: 'lookAtTwigs' });
+  if (input.givesSap === false)
+    return input.otherSap
+      ? answer(0, 'species', { why: 'otherSap', kind: input.otherSap }, null)
+      : answer(0, 'species', { why: 'notMaple' }, { kind: 'lookAtTwigs' });
   const room = input.room ?? Infinity;
   const taps = Math.min(size, condition.taps, growth.taps, room);
   // A tree that bears a hole now and then is not told that nothing asks for fewer.

@@ -135,6 +135,29 @@ describe('a bush that is on this device', () => {
     expect(bush.rows.map(({ decidedTaps }) => decidedTaps)).toEqual(trees.map(() => null));
   });
 
+  it('has what came with a release where another program kept the bush, network or not', async () => {
+    await (await whole()).close();
+    const kept = (await store.glances.get(BUSH))!;
+    const { alsoTaps: _, ...settings } = kept.glance.bush.settings;
+    const place = {
+      kind: 'collectingPlace',
+      id: crypto.randomUUID(),
+      on: '2026-02-20',
+      recordedAt: '2026-02-20T10:00:00Z'
+    };
+    const said = { ...place, name: 'West', vessel: 'bucket', litres: 13, carrier: 'hand', treeIds: [], authorId: 'x' };
+    const glance = {
+      ...kept.glance,
+      bush: { ...kept.glance.bush, settings },
+      bushRecords: [said, { kind: 'unheard of' }]
+    };
+    await store.glances.put({ ...kept, core: 'another', glance } as never);
+    device.server.mood = 'away';
+    const bush = await openBush();
+    await until(() => expect(bush.overview!.bush.settings.alsoTaps).toEqual([]));
+    expect(bush.bushRecords).toMatchObject([{ name: 'West', of: 'maple', authorId: 'x' }]);
+  });
+
   it('has the lines of its records, however what is sent and what others wrote cross each other', async () => {
     const bush = await whole();
     for (let i = 0; i < 12; i++) {

@@ -3,6 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 
 import type { RunAhead, SeasonReckoning, StripDay } from '@baumkin/core/bush';
 import { mean } from '@baumkin/core/math';
+import type { CollectingPlaceRecord } from '@baumkin/core/records';
 import { runIndex, runReason } from '@baumkin/core/season';
 
 import { device, whole } from './device.ts';
@@ -148,7 +149,7 @@ describe('what is said of days', () => {
 
 describe('a collection that is doubted', () => {
   const now = {
-    place: { name: 'West' } as never,
+    place: { name: 'West', of: 'maple' } as CollectingPlaceRecord,
     holdsLitres: 100,
     taps: 8,
     last: { on: '2027-03-09', hour: 17 } as never
@@ -164,6 +165,12 @@ describe('a collection that is doubted', () => {
     const doubts = collectionDoubts(now, { ...draft, ...fields });
     if (asks === null) expect(doubts).toEqual([]);
     else expect(doubts.join(' ')).toContain(asks);
+  });
+  it('goes by what the sap of its place usually has: 3 % is maple, and no birch', () => {
+    const of = (kind: 'maple' | 'birch') =>
+      collectionDoubts({ ...now, place: { ...now.place, of: kind } }, { ...draft, brix: 3 });
+    expect(of('maple')).toEqual([]);
+    expect(of('birch').join(' ')).toContain('more sugar than birch sap has, which has 0.5 to 1.5');
   });
 });
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 import { CARRIERS, VESSELS } from '../../season/index.ts';
-import { metres, note, pointer } from '../fields.ts';
+import { metres, note, oneOf, pointer } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 import { lineOfText } from '../text.ts';
 
@@ -15,6 +15,8 @@ export const collectingPlace = recordKind({
   writer: 'steward',
   fields: {
     name: lineOfText(60),
+    /** whose sap runs into it: sap of two kinds is never put together */
+    of: oneOf('maple', 'birch', 'walnut').default('maple'),
     vessel: z.enum(VESSELS),
     /** does a pump pull on its line? */
     vacuum: z.boolean().default(false),

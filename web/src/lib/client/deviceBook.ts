@@ -17,7 +17,7 @@ import { api, asked } from './api.ts';
 import type { BookNews, BookOwner, Replaced, Synced } from './bookTold.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, packAll, readLines, readPacks, replacePacks } from './linePacks.ts';
-import { withChanges, type Glance } from './overview.ts';
+import { underThisRelease, withChanges, type Glance } from './overview.ts';
 import {
   addToLives,
   keeping,
@@ -200,7 +200,8 @@ export class DeviceBook {
       if (now.glance.number !== glance.number || now.glance.feed !== glance.feed) return now;
       // Trees of which something was sent from here meanwhile, and all that were written since the last time.
       derive(await store.lives.bulkGet([...now.stirred]));
-      const told = this.#told({ ...now.glance, season: at.season }, [...rows.values()], at.today);
+      const here = now.core === CORE ? now.glance : underThisRelease(now.glance);
+      const told = this.#told({ ...here, season: at.season }, [...rows.values()], at.today);
       await store.glances.put(told.kept);
       await replacePacks(this.bushId, told.texts);
       return told;

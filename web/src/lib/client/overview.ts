@@ -1,13 +1,17 @@
 import type { RingExpectation, SizeExpectation } from '@baumkin/core/measure';
-import type {
-  BaseMapFit,
-  BushRecord,
-  BushSettings,
-  KeptLine,
-  Role,
-  SiteFeature,
-  Stand,
-  TreeRow
+import {
+  bushRecordSchema,
+  bushSettingsSchema,
+  fromOlderSettings,
+  standSchema,
+  type BaseMapFit,
+  type BushRecord,
+  type BushSettings,
+  type KeptLine,
+  type Role,
+  type SiteFeature,
+  type Stand,
+  type TreeRow
 } from '@baumkin/core/records';
 
 import type { Changes } from './deviceBook.ts';
@@ -58,6 +62,28 @@ export interface Overview extends Glance {
   /** sizes to expect in this bush */
   readonly sizes: SizeExpectation | null;
   readonly trees: readonly TreeRow[];
+}
+
+/**
+ * The bush at a glance as the program of before kept it, with what this one knows more of: until the server is there again, a
+ * setting or a field that came with a release is its default. What cannot be read stays as it is.
+ */
+export function underThisRelease(glance: Glance): Glance {
+  const read = <T extends object>(
+    schema: { safeParse: (value: unknown) => { success: true; data: object } | { success: false } },
+    value: T
+  ): T => {
+    const result = schema.safeParse(value);
+    return result.success ? { ...value, ...result.data } : value;
+  };
+  const { bush, stands, bushRecords } = glance;
+  const settings = fromOlderSettings(bush.settings) as BushSettings;
+  return {
+    ...glance,
+    bush: { ...bush, settings: read(bushSettingsSchema, settings) },
+    stands: stands.map((stand) => read(standSchema, stand)),
+    bushRecords: bushRecords.map((record) => read(bushRecordSchema, record))
+  };
 }
 
 /** The bush at a glance after a page of its feed: what would be asked of the server anew otherwise. */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { comingToSize, costOfTheThinnest } from '@baumkin/core/bush';
-  import { tapsToHang, type TreeRow } from '@baumkin/core/records';
+  import { otherSapOfTree, tapsToHang, type TreeRow } from '@baumkin/core/records';
   import {
     gearFor,
     guidelineTaps,
@@ -30,7 +30,9 @@
     open: lines.filter(({ row }) => row.decidedTaps === null).length
   });
   /** Decided, but on trees that are no settled maples of a sugarbush, or must not be tapped now: nobody drills them. */
-  const aside = $derived(bush.rows.reduce((n, { decidedTaps }) => n + (decidedTaps ?? 0), 0) - totals.decided);
+  const aside = $derived(
+    bush.rows.reduce((n, row) => n + (otherSapOfTree(row) === null ? (row.decidedTaps ?? 0) : 0), 0) - totals.decided
+  );
   const byGuideline = $derived(
     TAP_GUIDELINES.map((school) => ({ school, taps: sum(({ row }) => guidelineTaps(school, row.dbhMm!)) }))
   );

@@ -1,11 +1,20 @@
 <script lang="ts">
-  import { conditionOf, isSugarbush, fewerSinceDecided, knownMaple, tapForbidden } from '@baumkin/core/records';
+  import {
+    conditionOf,
+    isSugarbush,
+    fewerSinceDecided,
+    knownMaple,
+    tapForbidden,
+    otherSapOfTree
+  } from '@baumkin/core/records';
   import { CLEAR_ENOUGH } from '@baumkin/core/rotation';
-  import { conditionCap, lookIsOld, tapGuidelineOf, vigourClass } from '@baumkin/core/taps';
-  import { placementOf, suggestionFor } from '@baumkin/core/bush';
+  import { conditionCap, lookIsOld, vigourClass } from '@baumkin/core/taps';
+  import { guidelineAt, placementOf, suggestionFor } from '@baumkin/core/bush';
   import { untrack } from 'svelte';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
+  import OtherSapIs from '$lib/season/OtherSapIs.svelte';
+  import OtherSapNot from '$lib/season/OtherSapNot.svelte';
   import { saved } from '$lib/client/saved.ts';
   import {
     carriedWords,
@@ -60,14 +69,21 @@
       ? tree.holesThisSeason.length + live.placement.proposals.filter((p) => p.outlook.pClear >= CLEAR_ENOUGH).length
       : null
   );
-  const guideline = $derived(tapGuidelineOf(settings));
+  const guideline = $derived(guidelineAt(row.species, settings));
+  /** a birch or walnut */
+  const other = $derived(otherSapOfTree(row));
   const forbidden = $derived(tapForbidden(row, stand, bush.today));
   const suggestion = $derived(
     row.dbhMm === null ? null : suggestionFor(row, { settings, season: bush.season, today: bush.today, stand }, room)
   );
   /** The plan that one hole more is held against; null where none is suggested at all. */
   const pricing = $derived(
-    placing && suggestion && suggestion.taps > 0 && forbidden === null && settings.strategy === 'rotation'
+    placing &&
+      other === null &&
+      suggestion &&
+      suggestion.taps > 0 &&
+      forbidden === null &&
+      settings.strategy === 'rotation'
       ? { ...placing.task, taps: tree.decision?.taps || suggestion.taps }
       : null
   );
@@ -105,7 +121,9 @@
   }
 </script>
 
-{#if knownMaple(row) === false}
+{#if other !== null && !settings.alsoTaps.includes(other)}
+  <OtherSapNot kind={other} />
+{:else if knownMaple(row) === false && other === null}
   <EmptyState>
     This is not a maple: it is left untapped. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
       >Look at it again</a
@@ -127,6 +145,7 @@
 {:else}
   <div class="grid gap-x-9 gap-y-6 lg:grid-cols-[23rem_1fr]">
     <section class="flex flex-col gap-4" aria-label="Suggestion and decision">
+      {#if other !== null}<OtherSapIs kind={other} />{/if}
       <div class="border-l-[6px] border-primary pl-4" data-testid="suggestion">
         <p class="aside">Suggested for {bush.season}</p>
         <p class="font-slab text-4xl font-bold">
@@ -221,15 +240,24 @@
 
     <div class="flex min-w-0 flex-col gap-6">
       <section aria-labelledby="ladders">
-        <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
-        <GuidelinePicture chosen={guideline} dbhMm={tree.dbhMm} />
-        <p class="aside mt-1">
-          This bush goes by {GUIDELINE_LABELS[guideline.id].name.toLowerCase()}: {guidelineRule(
-            guideline,
-            preferences.units
-          )}. A ladder knows the size of a tree, not whether it grows.
-          <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
-        </p>
+        {#if other === null}
+          <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
+          <GuidelinePicture chosen={guideline} dbhMm={tree.dbhMm} />
+          <p class="aside mt-1">
+            This bush goes by {GUIDELINE_LABELS[guideline.id].name.toLowerCase()}: {guidelineRule(
+              guideline,
+              preferences.units
+            )}. A ladder knows the size of a tree, not whether it grows.
+            <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
+          </p>
+        {:else}
+          <h2 id="ladders" class="mb-1">By size</h2>
+          <p>
+            A {other}: {guidelineRule(guideline, preferences.units)}, and no more ({GUIDELINE_LABELS[guideline.id]
+              .provenance}). The ladders of maples do not hold for it. What a hole stains is reckoned as in a maple, for
+            nobody measured it here{other === 'birch' ? '; a birch is said to stain more, and to rot sooner' : ''}.
+          </p>
+        {/if}
       </section>
 
       <section aria-labelledby="balance">

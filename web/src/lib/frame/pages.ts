@@ -77,6 +77,7 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
       { slug: 'end', name: 'End', load: () => import('../season/EndPage.svelte') },
       { slug: 'closing', name: 'Closing', load: () => import('../season/ClosingPage.svelte') },
       { slug: 'gear', name: 'Gear', load: () => import('../season/GearPage.svelte') },
+      { slug: 'others', name: 'Birch and walnut', load: () => import('../season/OthersPage.svelte') },
       { slug: 'year', name: 'The year', load: () => import('../season/YearPage.svelte') },
       { slug: 'weather', name: 'Weather', load: () => import('../season/WeatherPage.svelte') }
     ]

@@ -13,9 +13,10 @@ import {
   type Suggestion,
   type SuggestionReason,
   type TapGuideline,
-  type TapGuidelineId,
+  type AnyGuidelineId,
   type WildlifeKind
 } from '@baumkin/core/taps';
+import type { OtherSap } from '@baumkin/core/identify';
 import type { HolePrice } from '@baumkin/core/rotation';
 import { formatLength, inchFraction, MM_PER_INCH, type UnitSystem } from '@baumkin/core/units';
 
@@ -132,6 +133,9 @@ export function conditionWords(reason: ConditionReason): string {
   }
 }
 
+/** Trees that are no maples and tapped by some. */
+export const OTHER_TREES: Readonly<Record<OtherSap, string>> = { birch: 'birches', walnut: 'walnuts' };
+
 /**
  * Why a tree is suggested so many taps, in a sentence or two.
  * @param forbidden what forbids it, where that is the reason
@@ -142,6 +146,8 @@ export function suggestionWords(reason: SuggestionReason, forbidden: string | nu
       return forbidden ?? 'It is not to be tapped.';
     case 'notMaple':
       return 'This is not a maple: leave it.';
+    case 'otherSap':
+      return `No maple: a ${reason.kind}, and this bush does not tap its ${OTHER_TREES[reason.kind]}.`;
     case 'tooThin':
       return `Too thin to tap by the ${GUIDELINE_LABELS[reason.guideline.id].name.toLowerCase()} rule.`;
     case 'size': {
@@ -224,7 +230,7 @@ export const CHANGE_WORDS: Readonly<Record<Exclude<NonNullable<Suggestion['chang
 
 /** The tap guidelines with where they come from, and the bush's own. */
 export const GUIDELINE_LABELS: Readonly<
-  Record<TapGuidelineId, { readonly name: string; readonly provenance: string }>
+  Record<AnyGuidelineId, { readonly name: string; readonly provenance: string }>
 > = {
   twelveEighteen: {
     name: 'Twelve-eighteen',
@@ -244,7 +250,9 @@ export const GUIDELINE_LABELS: Readonly<
     name: 'Three to six over 24 in',
     provenance: 'old practice for giants; no more than two is common now'
   },
-  own: { name: 'Our own ladder', provenance: 'laid down by the steward' }
+  own: { name: 'Our own ladder', provenance: 'laid down by the steward' },
+  birch: { name: 'Birch', provenance: 'common practice' },
+  walnut: { name: 'Walnut', provenance: 'common practice' }
 };
 
 const NUMBER_WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];

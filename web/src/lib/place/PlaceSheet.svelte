@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { compassPoint } from '@baumkin/core/math';
-  import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang } from '@baumkin/core/records';
+  import { drillForbidden, fewerSinceDecided, knownMaple, tapsToHang, otherSapOfTree } from '@baumkin/core/records';
   import type { SpotAnswer } from '@baumkin/core/rotation';
-  import { tapGuidelineOf } from '@baumkin/core/taps';
   import {
+    guidelineAt,
     holeAt,
     instructionFor,
     isDrillingTime,
@@ -15,6 +15,7 @@
   import Volume2 from '@lucide/svelte/icons/volume-2';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
+  import OtherSapNot from '$lib/season/OtherSapNot.svelte';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { conditionWords, suggestionWords } from '$lib/labels/taps.ts';
@@ -49,6 +50,8 @@
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
   const settings = $derived(bush.overview!.bush.settings);
+  /** a birch or walnut */
+  const other = $derived(otherSapOfTree(row));
   const placing = $derived(
     placementOf(tree, { treeId, settings: bush.settingsAt(treeId), season: bush.season, wanted: 3 })
   );
@@ -153,7 +156,9 @@
   }
 </script>
 
-{#if knownMaple(row) === false}
+{#if other !== null && !settings.alsoTaps.includes(other)}
+  <OtherSapNot kind={other} />
+{:else if knownMaple(row) === false && other === null}
   <EmptyState>
     This is not a maple: nothing is placed here. <a class="link" href="/bush/{bush.id}/identify/{treeId}"
       >Look at it again</a
@@ -262,8 +267,8 @@
           <a class="link" href="/bush/{bush.id}/count/{treeId}">decide it anew</a> before you drill.
         </p>{/if}
       {#if tooThin && forbidden === null}<p class="caution" data-testid="too-thin">
-          {suggestionWords({ why: 'tooThin', guideline: tapGuidelineOf(settings) }, null)} No hole is named; any spot on the
-          sheet can still be asked.
+          {suggestionWords({ why: 'tooThin', guideline: guidelineAt(row.species, settings) }, null)} No hole is named; any
+          spot on the sheet can still be asked.
           <a class="link" href="/bush/{bush.id}/count/{treeId}">What it can bear</a>
         </p>{/if}
       <p hidden={waits}>
@@ -275,7 +280,7 @@
         {:else}<b>All {tree.decision!.taps === 1 ? '' : tree.decision!.taps} drilled for {bush.season}.</b> A spot on the
           sheet can still be asked.{/if}
       </p>
-      {#if left !== null && left > 0 && !waits && isDrillingTime(bush.today)}
+      {#if left !== null && left > 0 && !waits && other === null && isDrillingTime(bush.today)}
         {#await import('$lib/season/StillBrings.svelte') then { default: StillBrings }}<StillBrings {treeId} />{/await}
       {/if}
       <div class="flex gap-2" role="group" aria-label="Best holes">

@@ -16,8 +16,9 @@
   let {
     open = $bindable(),
     store,
-    waterBoilsC
-  }: { open: boolean; store: Sugared | null; waterBoilsC: number | null } = $props();
+    waterBoilsC,
+    sap = 'maple'
+  }: { open: boolean; store: Sugared | null; waterBoilsC: number | null; sap?: Batch['of'] } = $props();
   const bush = useBush();
 
   type Bottle = Batch['bottles'][number];
@@ -40,7 +41,7 @@
   $effect(() => {
     if (!open) return;
     untrack(() => {
-      [of, became, on, note, colour, bottles, sure] = ['maple', 'syrup', bush.today, '', '', [], false];
+      [of, became, on, note, colour, bottles, sure] = [sap, 'syrup', bush.today, '', '', [], false];
       [iceLitres, iceBrix, syrupLitres, readBrix, readC, hours, woodM3] = [null, null, null, null, null, null, null];
       sapLitres = store ? Math.round(store.litres) : null;
       sapBrix = store ? Number(store.brix.toFixed(1)) : null;

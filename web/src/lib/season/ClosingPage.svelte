@@ -8,7 +8,7 @@
     type ClosedAfter
   } from '@baumkin/core/bush';
   import { closingGauge, GAUGE_TREES, vigourFalls, type ClosingGauge, type GaugeTree } from '@baumkin/core/season';
-  import type { WorkRecord } from '@baumkin/core/records';
+  import { otherSapOfTree, type WorkRecord } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -35,7 +35,9 @@
   async function gather(): Promise<Told> {
     const lives: (readonly WorkRecord[])[] = [];
     const both: (GaugeTree & { id: string; tag: string; seMm: number })[] = [];
-    for await (const { tree, records } of bush.lives(bush.rows.filter((row) => row.lastTappedSeason !== null))) {
+    for await (const { tree, records } of bush.lives(
+      bush.rows.filter((row) => row.lastTappedSeason !== null && otherSapOfTree(row) === null)
+    )) {
       if (!records.some(({ kind }) => kind === 'closing')) continue;
       lives.push(records);
       const speed = closingSpeedOf(records);

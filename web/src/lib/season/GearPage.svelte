@@ -25,7 +25,7 @@
       return sum + suggestionFor(row, { settings, season: bush.season, today: bush.today, stand }, null).taps;
     }, 0);
   });
-  const decided = $derived(desk.taps);
+  const decided = $derived(desk.taps + desk.otherTaps);
   let withSuggested = $state(true);
   const taps = $derived(decided + (withSuggested ? suggested : 0));
   const gear = $derived(gearFor(taps, desk.places, desk.settings));
@@ -39,31 +39,36 @@
       <button class="btn btn-outline btn-sm print:hidden" onclick={() => print()}>Print the list</button>
     </div>
     <p>
-      {decided} decided{suggested > 0 ? `, ${suggested} more suggested and not decided yet` : ''}.
+      {decided} decided{desk.otherTaps > 0 ? ` (${desk.otherTaps} of them on birches and walnuts)` : ''}{suggested > 0
+        ? `, ${suggested} more suggested and not decided yet`
+        : ''}.
       {#if suggested > 0}<label class="inline-flex items-center gap-2 print:hidden"
           ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={withSuggested} /> count them in</label
         >{/if}
     </p>
-    <table class="mt-2 w-full max-w-2xl text-left" data-testid="gear">
-      <thead
-        ><tr class="border-b-2 border-base-content"
-          ><th class="w-8"></th><th class="py-1">What</th><th class="text-right">Needed</th><th class="text-right"
-            >With spares</th
-          ></tr
-        ></thead
-      >
-      <tbody>
-        {#each gear as item (item.what)}
-          <tr class="border-b border-base-300"
-            ><td><span class="inline-block h-4 w-4 border border-base-content"></span></td><td class="py-1"
-              >{GEAR_WORDS[item.what]}{item.what === 'spouts' || item.what === 'bits'
-                ? `, ${preferences.length(desk.settings.bitMm, 'bit')}`
-                : ''}{item.litres ? `, ${preferences.fewLitres(item.litres)} each` : ''}</td
-            ><td class="text-right">{item.many}</td><td class="text-right font-bold">{item.withSpares}</td></tr
-          >
-        {/each}
-      </tbody>
-    </table>
+    {#if taps === 0}<p class="mt-2 max-w-prose">
+        What has to be there follows from the taps. <a class="link" href="/bush/{bush.id}/count/all">Decide them</a> first,
+        or count in what is suggested.
+      </p>{:else}<table class="mt-2 w-full max-w-2xl text-left" data-testid="gear">
+        <thead
+          ><tr class="border-b-2 border-base-content"
+            ><th class="w-8"></th><th class="py-1">What</th><th class="text-right">Needed</th><th class="text-right"
+              >With spares</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each gear as item (item.what)}
+            <tr class="border-b border-base-300"
+              ><td><span class="inline-block h-4 w-4 border border-base-content"></span></td><td class="py-1"
+                >{GEAR_WORDS[item.what]}{item.what === 'spouts' || item.what === 'bits'
+                  ? `, ${preferences.length(desk.settings.bitMm, 'bit')}`
+                  : ''}{item.litres ? `, ${preferences.fewLitres(item.litres)} each` : ''}</td
+              ><td class="text-right">{item.many}</td><td class="text-right font-bold">{item.withSpares}</td></tr
+            >
+          {/each}
+        </tbody>
+      </table>{/if}
     <div class="mt-6 max-w-lg"><CollectingHabits /></div>
   </section>
   <section class="flex flex-col gap-3" aria-labelledby="clean">

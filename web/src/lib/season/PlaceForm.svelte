@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { CollectingPlaceRecord } from '@baumkin/core/records';
+  import { sapOf, type CollectingPlaceRecord } from '@baumkin/core/records';
   import { CARRIERS, highestTapMm, VESSELS, type Carrier, type Vessel } from '@baumkin/core/season';
   import { untrack } from 'svelte';
 
@@ -8,6 +8,7 @@
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { CARRIER_WORDS, VESSEL_WORDS } from '$lib/labels/season.ts';
+  import { listed } from '$lib/words/listed.ts';
   import LengthInput from '$lib/ui/LengthInput.svelte';
   import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
@@ -15,7 +16,11 @@
   import { treesNamed } from './treesNamed.ts';
 
   /** Where sap is collected: what stands there, whose sap runs into it, and how it is carried away. */
-  let { open = $bindable(), of = null }: { open: boolean; of?: CollectingPlaceRecord | null } = $props();
+  let {
+    open = $bindable(),
+    of = null,
+    sap = 'maple'
+  }: { open: boolean; of?: CollectingPlaceRecord | null; sap?: CollectingPlaceRecord['of'] } = $props();
   const bush = useBush();
   const settings = $derived(bush.overview!.bush.settings);
 
@@ -52,6 +57,8 @@
       others.some((place) => place.kind === 'collectingPlace' && place.treeIds.includes(id))
     )
   );
+  /** Trees of another kind; one whose species is open counts as maple until somebody knows better. */
+  const mixed = $derived(named.rows.filter((row) => (sapOf(row) ?? 'maple') !== (of?.of ?? sap)));
   const highest = $derived(highestTapMm({ vessel, rimMm, tubeMm }));
   const problem = $derived(
     Object.values(unreadable).find((each) => each !== null) ??
@@ -59,6 +66,9 @@
       (litres < 0.5 ? 'Say what one vessel holds.' : null) ??
       (named.unknown.length > 0 ? `No tree has the tag ${named.unknown.slice(0, 5).join(', ')}.` : null) ??
       (named.rows.length === 0 ? 'Say whose sap runs into it.' : null) ??
+      (mixed.length > 0
+        ? `${listed(mixed.slice(0, 5).map(({ tag }) => tag))} ${mixed.length === 1 ? 'is' : 'are'} no ${of?.of ?? sap}: sap of two kinds is never put together.`
+        : null) ??
       (elsewhere.length > 0
         ? `The sap of ${elsewhere
             .slice(0, 5)
@@ -72,6 +82,7 @@
     const record = await bush.recordOfBush({
       kind: 'collectingPlace',
       name: name.trim(),
+      of: of?.of ?? sap,
       vessel,
       vacuum: vessel === 'tank' && vacuum,
       litres,

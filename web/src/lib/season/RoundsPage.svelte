@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    carryingProblem,
     hoursAhead,
     inWalkingOrder,
     placesToPlan,
@@ -10,7 +11,7 @@
     type RoundsQuestion
   } from '@baumkin/core/bush';
   import type { CollectingPlaceRecord } from '@baumkin/core/records';
-  import { carrierProblem, dayAfter, DAY_HOURS, type RoundsPlan } from '@baumkin/core/season';
+  import { dayAfter, DAY_HOURS, type RoundsPlan } from '@baumkin/core/season';
   import { onDestroy } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -94,8 +95,11 @@
     })
   );
   const first = $derived(rounds[0] ?? null);
-  const today = $derived(desk.weather.ahead[0] ?? null);
-  const muddy = $derived(today ? desk.places.filter(({ place }) => carrierProblem(place.carrier, today) !== null) : []);
+  const hindered = $derived(
+    desk.places.map((now) => ({ now, by: carryingProblem(now, desk.weather, desk.settings.snowMm) }))
+  );
+  const muddy = $derived(hindered.flatMap(({ now, by }) => (by === 'mud' || by === 'frozenMornings' ? now : [])));
+  const bare = $derived(hindered.flatMap(({ now, by }) => (by === 'bareGround' ? now : [])));
   const firstLoss = $derived(
     plan ? [...plan.firstLoss.values()].filter((at) => at !== null).sort((a, b) => a - b)[0] : undefined
   );
@@ -117,6 +121,7 @@
       const record = await bush.recordOfBush({
         kind: 'collectingPlace',
         name: (stand?.name ?? 'Other trees').slice(0, 60),
+        of: 'maple',
         vessel,
         vacuum,
         litres: vesselLitres,
@@ -182,6 +187,12 @@
     {#if muddy.length > 0}<p class="caution mt-2 max-w-prose">
         {listed(muddy.map(({ place }) => place.name))}: the ground thaws by day. Go with the vehicle while it is frozen
         in the morning, or carry; ruts stay for years and cut roots.
+      </p>{/if}
+    {#if bare.length > 0}<p class="caution mt-2 max-w-prose" data-testid="bare-ground">
+        {listed(bare.map(({ place }) => place.name))}: {desk.settings.snowMm > 0
+          ? `by the warmth since the holes were made, the usual ${preferences.length(desk.settings.snowMm, 'hand')} of snow are gone or nearly`
+          : 'by the settings no snow lies here at tapping'}. Look at the ground before the sled is loaded; over bare
+        earth carry by yoke or hand.
       </p>{/if}
     {#if rounds.length > 0}
       <ol class="mt-3 grid gap-x-8 gap-y-3 md:grid-cols-2 lg:grid-cols-3">

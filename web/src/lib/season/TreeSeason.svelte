@@ -1,5 +1,6 @@
 <script lang="ts">
   import { dayAt, dayOfSeason } from '@baumkin/core/bush';
+  import { otherSapOfTree } from '@baumkin/core/records';
   import { seasonLeft } from '@baumkin/core/season';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -9,6 +10,7 @@
 
   import ClosingForm from './ClosingForm.svelte';
   import { SeasonDesk } from './desk.svelte.ts';
+  import OtherSapIs from './OtherSapIs.svelte';
 
   /**
    * Is a hole here still worth its wood, and how long do those run that are made? For one tree the page says what a tap still brings
@@ -19,6 +21,7 @@
   const desk = new SeasonDesk(bush);
   const row = $derived(bush.byId.get(treeId)!);
   const group = $derived(desk.groups.find(({ treeIds }) => treeIds.includes(treeId)) ?? null);
+  const other = $derived(otherSapOfTree(row));
   const outlook = $derived(group ? desk.outlook(group) : null);
   const place = $derived(desk.places.find((now) => now.place.treeIds.includes(treeId)) ?? null);
   const holes = $derived(bush.stateOf(treeId).tapholes.filter(({ season }) => season === bush.season));
@@ -37,7 +40,12 @@
 </script>
 
 <div class="flex max-w-[46rem] flex-col gap-4">
-  {#if !group}
+  {#if other !== null}
+    <OtherSapIs kind={other} />
+    {#each holes as hole (hole.id)}<p>
+        <b>Drilled {shortDay(hole.on)}</b>, {preferences.length(hole.heightMm, 'hand')} up.
+      </p>{/each}
+  {:else if !group}
     <p class="text-lg">No tap is decided here for the season {bush.season}, and none is drilled.</p>
   {:else}
     <p class="text-lg">It runs with the {groupWords(group)}.</p>

@@ -1,5 +1,12 @@
 <script lang="ts">
-  import { choicesHeld, endOf, placeReckonings, reckonings, type SeasonReckoning } from '@baumkin/core/bush';
+  import {
+    choicesHeld,
+    endOf,
+    placeReckonings,
+    reckonings,
+    standReckonings,
+    type SeasonReckoning
+  } from '@baumkin/core/bush';
   import { writeBatches, writeSapLog } from '@baumkin/core/exchange';
   import { JONES_RULE } from '@baumkin/core/sap';
 
@@ -42,6 +49,10 @@
   const places = $derived(
     of ? placeReckonings(bush.bushRecords, desk.weather, { season: of.season, settings: desk.settings }) : []
   );
+  const stands = $derived(
+    standReckonings(places, bush.bushRecords, (treeId) => bush.byId.get(treeId)?.standId ?? null)
+  );
+  const standName = (id: string | null) => desk.stands.find((stand) => stand.id === id)?.name ?? 'in no stand';
   let hourPrice = $state<number | null>(null);
   let woodPrice = $state<number | null>(null);
   const cost = $derived(
@@ -125,7 +136,7 @@
       {/if}
       {#if places.length > 1}
         <h2 class="mt-5">By place</h2>
-        <table class="w-full max-w-2xl text-right" data-testid="by-place">
+        <table class="w-full max-w-2xl text-right [&_td+td]:whitespace-nowrap" data-testid="by-place">
           <thead
             ><tr class="border-b-2 border-base-content"
               ><th class="py-1 text-left">Place</th><th class="pl-3">Taps</th><th class="pl-3">Sap</th><th class="pl-3"
@@ -150,6 +161,34 @@
           stands dry, or stands in the cold.
         </p>
       {/if}
+      {#if stands.length > 1}
+        <h2 class="mt-5">By stand</h2>
+        <table class="w-full max-w-2xl text-right [&_td+td]:whitespace-nowrap" data-testid="by-stand">
+          <thead
+            ><tr class="border-b-2 border-base-content"
+              ><th class="py-1 text-left">Stand</th><th class="pl-3">Taps</th><th class="pl-3">A tap</th><th
+                class="pl-3">Of what is usual</th
+              ><th class="pl-3">Brown wood</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each stands as stand (stand.standId)}
+              {@const shavings = brown?.byStand.get(stand.standId)}
+              <tr class="border-b border-base-300"
+                ><td class="py-1 text-left">{standName(stand.standId)}</td><td class="pl-3">{Math.round(stand.taps)}</td
+                ><td class="pl-3">{litres(stand.taps > 0 ? stand.litres / stand.taps : null)}</td><td class="pl-3"
+                  >{stand.expected ? `${Math.round((100 * stand.litres) / stand.expected)} %` : 'not known'}</td
+                ><td class="pl-3"
+                  >{shavings ? `${shavings.brown} of ${counted(shavings.seen, 'hole')}` : 'not looked at'}</td
+                ></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+        {#if stands.some(({ shared }) => shared)}<p class="aside">
+            A place that takes sap of several stands is shared out by how many of its trees stand in each.
+          </p>{/if}
+      {/if}
       <div class="mt-5 flex flex-wrap gap-3 print:hidden">
         <button class="btn btn-outline btn-sm" onclick={() => saveAs('sap-log.csv', writeSapLog(bush.bushRecords))}
           >Take the sap log as CSV</button
@@ -158,7 +197,7 @@
           >Take the batches as CSV</button
         >
       </div>
-      <ThinningWorked done={told?.thinnings ?? []} />
+      <ThinningWorked done={told?.thinnings ?? []} {desk} />
     </section>
     <section class="flex flex-col gap-3" aria-label="Beside it">
       {#if expected}

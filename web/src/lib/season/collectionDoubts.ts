@@ -1,11 +1,16 @@
 import type { PlaceNow } from '@baumkin/core/bush';
-import type { CollectionRecord, SapLook } from '@baumkin/core/records';
+import type { CollectionRecord, SapKind, SapLook } from '@baumkin/core/records';
+import { OTHER_SAP_FACTS } from '@baumkin/core/season';
 
 import { preferences } from '$lib/client/preferences.svelte.ts';
 import { hourWords, shortDay } from '$lib/labels/season.ts';
 
-/** Sap with more sugar than this was concentrated, or is none. Common practice: 1 to 4 per cent. */
-const SWEETEST_SAP = 6;
+/** What sap has of sugar, per cent, and more than which was concentrated, or is none. Common practice. */
+const SUGAR: Readonly<Record<SapKind, { readonly low: number; readonly high: number; readonly most: number }>> = {
+  maple: { low: 1, high: 4, most: 6 },
+  birch: { ...OTHER_SAP_FACTS.birch.brix, most: 2.5 },
+  walnut: { ...OTHER_SAP_FACTS.walnut.brix, most: 5 }
+};
 /** So much more than its vessels hold may be in a place: they are filled to the brim. */
 const TO_THE_BRIM = 1.1;
 
@@ -33,8 +38,11 @@ export function collectionDoubts(
     doubts.push(
       `${place.name} was emptied later than that already, on ${shortDay(last.on)} at ${hourWords(last.hour)}: is the hour right?`
     );
-  if (brix !== null && brix > SWEETEST_SAP)
-    doubts.push(`${brix} % is more sugar than sap has, which has 1 to 4: is it that of a concentrate, or of syrup?`);
+  const { low, high, most } = SUGAR[place.of];
+  if (brix !== null && brix > most)
+    doubts.push(
+      `${brix} % is more sugar than ${place.of === 'maple' ? '' : `${place.of} `}sap has, which has ${low} to ${high}: is it that of a concentrate, or of syrup?`
+    );
   if (look === 'yellow' || look === 'ropy')
     doubts.push('Yellow or ropy sap has turned: it is poured away, not boiled.');
   return doubts;

@@ -11,7 +11,7 @@ import {
   type GroupOutlook,
   type SeasonGroup
 } from '@baumkin/core/bush';
-import type { SeasonSign } from '@baumkin/core/records';
+import { otherSapOfTree, tapsToHang, type SeasonSign } from '@baumkin/core/records';
 import { daysBetween } from '@baumkin/core/season';
 
 import { onMount } from 'svelte';
@@ -44,6 +44,14 @@ export class SeasonDesk {
   /** taps of all groups, and those that are drilled */
   readonly taps = $derived.by(() => this.groups.reduce((sum, group) => sum + group.taps, 0));
   readonly drilled = $derived.by(() => this.groups.reduce((sum, group) => sum + group.drilled, 0));
+
+  /** taps on trees that are no maples, which have a season of their own */
+  readonly otherTaps = $derived.by(() =>
+    this.bush.rows.reduce((sum, row) => {
+      const isOther = !row.cut && otherSapOfTree(row) !== null;
+      return isOther ? sum + Math.max(row.drilled, tapsToHang(row, this.bush.standOf(row), this.bush.today)) : sum;
+    }, 0)
+  );
 
   /** What a hole gives and for how long, as this bush collects and its log has shown. */
   readonly hole = $derived.by(() => {
@@ -79,7 +87,8 @@ export class SeasonDesk {
 
   /** Days since half of the season's holes were made; nought where none were. */
   readonly holeDays = $derived.by(() => {
-    const days = this.bush.rows.flatMap(({ drilledOn }) => drilledOn ?? []).sort();
+    const maples = this.bush.rows.filter((row) => otherSapOfTree(row) === null);
+    const days = maples.flatMap(({ drilledOn }) => drilledOn ?? []).sort();
     const middle = days[Math.floor(days.length / 2)];
     return middle ? Math.max(0, daysBetween(middle, this.bush.today)) : 0;
   });

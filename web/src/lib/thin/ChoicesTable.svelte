@@ -1,6 +1,6 @@
 <script lang="ts">
   import { speciesById } from '@baumkin/core/identify';
-  import { tapsToHang, type Stand } from '@baumkin/core/records';
+  import { otherSapOfTree, tapsToHang, type Stand } from '@baumkin/core/records';
   import { freeToGrow, sidesReleased } from '@baumkin/core/thinning';
   import Trash from '@lucide/svelte/icons/trash-2';
 
@@ -31,7 +31,14 @@
     ['Sides freed', ({ judgement }) => String(sidesReleased(judgement))],
     [
       'Taps decided this season',
-      ({ taken }) => String(own.reduce((n, row) => n + (taken.has(row.id) ? 0 : tapsToHang(row, stand, bush.today)), 0))
+      ({ taken }) =>
+        String(
+          own.reduce(
+            (n, row) =>
+              n + (taken.has(row.id) || otherSapOfTree(row) !== null ? 0 : tapsToHang(row, stand, bush.today)),
+            0
+          )
+        )
     ],
     ['Taps that are carried', ({ tapsLeft }) => String(Math.round(tapsLeft))],
     ['Taps lost', ({ judgement }) => String(Math.round(judgement.lostTaps))],

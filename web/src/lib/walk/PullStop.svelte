@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { spoutsIn } from '@baumkin/core/records';
+  import { sapOf, spoutsIn } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -38,6 +38,9 @@
       ? `${counted(left, 'spout')} of ${stop.row.drilled} ${left === 1 ? 'is' : 'are'} still in.`
       : `Pull ${counted(left, 'spout')}.`}
   </p>
+  {#if sapOf(stop.row) === 'birch'}<p class="text-lg">
+      A birch: its sap goes on after the maples, until its own leaves are out. Come back later, if that is not yet.
+    </p>{/if}
   <HolesOfSeason treeId={stop.treeId} />
 </div>
 <Choices

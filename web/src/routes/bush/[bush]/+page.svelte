@@ -1,6 +1,6 @@
 <script lang="ts">
   import { isMaple } from '@baumkin/core/identify';
-  import { knownMaple, tapsToHang, type Station } from '@baumkin/core/records';
+  import { knownMaple, otherSapOfTree, tapsToHang, type Station } from '@baumkin/core/records';
 
   import { goto } from '$app/navigation';
   import EmptyState from '$lib/ui/EmptyState.svelte';
@@ -19,10 +19,12 @@
   const rows = $derived(bush.rows);
   const tagged = $derived(rows.filter((r) => r.tagged !== false));
   const maples = $derived(tagged.filter((r) => knownMaple(r) === true));
-  const decided = $derived(rows.filter((r) => r.decidedTaps !== null));
-  const toHang = $derived(rows.map((r) => tapsToHang(r, bush.standOf(r), bush.today)).filter((n) => n > 0));
+  /** all but birches and walnuts, which are told by themselves */
+  const ours = $derived(rows.filter((r) => otherSapOfTree(r) === null));
+  const decided = $derived(ours.filter((r) => r.decidedTaps !== null));
+  const toHang = $derived(ours.map((r) => tapsToHang(r, bush.standOf(r), bush.today)).filter((n) => n > 0));
   const taps = $derived(toHang.reduce((sum, n) => sum + n, 0));
-  const drilled = $derived(rows.reduce((sum, r) => sum + r.drilled, 0));
+  const drilled = $derived(ours.reduce((sum, r) => sum + r.drilled, 0));
 
   const WHY: Record<Station, string> = {
     identify: 'No tree is tapped before it is known to be a maple.',
