@@ -81,6 +81,24 @@ describe('a walk', () => {
     expect(bush.recordsOf(trees[4]!.id).some((r) => r.withdrawn && r.correctsId === record.id)).toBe(true);
   });
 
+  it('takes nothing back while something is written down, and nothing twice', async () => {
+    const bush = await openBush();
+    const walk = await walkOf(bush, [stop(4), stop(5)]);
+    const [before, now] = [trees[4]!.id, trees[5]!.id];
+    for (const id of [before, now]) await bush.loadTree(id);
+    await walk.did(stop(4), 'the one before', [await bush.record(before, seam)]);
+    const writing = walk.write(async () => walk.did(stop(5), 'the new one', [await bush.record(now, seam)]));
+    expect(walk.busy).toBe(true);
+    await Promise.all([writing, walk.takeBack(walk.done[0]!)]);
+    expect(walk.done.map(({ says }) => says)).toEqual(['the one before', 'the new one']);
+    const newest = walk.done[1]!;
+    await Promise.all([walk.takeBack(newest), walk.takeBack(newest)]);
+    expect([walk.stop, walk.busy]).toEqual([stop(5), false]);
+    expect(bush.recordsOf(now).filter(({ withdrawn }) => withdrawn)).toHaveLength(1);
+    await expect(walk.write(() => Promise.reject(new Error('no room')))).rejects.toThrow('no room');
+    expect(walk.busy).toBe(false);
+  });
+
   it('begins anew once it was ended, whatever was put off', async () => {
     const bush = await openBush();
     const walk = await walkOf(bush, [stop(0), stop(1)]);

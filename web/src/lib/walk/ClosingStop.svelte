@@ -73,6 +73,7 @@
   </div>
 </div>
 <Choices
+  {walk}
   {choices}
   columns={1}
   onchoose={choose}

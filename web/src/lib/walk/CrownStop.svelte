@@ -30,6 +30,7 @@
   >
 </div>
 <Choices
+  {walk}
   choices={CLASSES}
   onchoose={choose}
   instead={{ label: 'Come back later', press: () => void walk.putOff(stop) }}

@@ -38,11 +38,9 @@
   const { lastReading } = $derived(stop.row);
   const show = (mm: number) => preferences.length(mm, 'trunk');
 
-  let busy = $state(false);
   /** @param dbhMm where another diameter was meant than was typed */
   async function keep({ confirmed, dbhMm }: { confirmed: boolean; dbhMm?: number }): Promise<void> {
-    if (busy || read?.problem !== null) return;
-    busy = true;
+    if (read?.problem !== null) return;
     felt(true);
     const here = stop;
     const mm = dbhMm ?? read.dbhMm;
@@ -58,9 +56,9 @@
       note: girth ? '' : 'typed otherwise, and corrected when it was asked about'
     });
     await walk.finish(here, `Tree ${here.row.tag}: ${show(mm)} thick`, [record]);
-    busy = false;
   }
-  const done = () => (question ? (asking = true) : void keep({ confirmed: false }));
+  const done = () => (question ? (asking = true) : void keepOnce({ confirmed: false }));
+  const keepOnce = (meant: Parameters<typeof keep>[0]) => walk.write(() => keep(meant));
 </script>
 
 {#if asking && question && read?.problem === null}
@@ -72,10 +70,10 @@
   <div class="grid shrink-0 gap-2">
     {#if question.correctedDbhMm}{@const meant = question.correctedDbhMm}<button
         class="btn h-16 text-xl btn-primary"
-        disabled={busy}
-        onclick={() => keep({ confirmed: false, dbhMm: meant })}>It is {show(meant)} thick</button
+        disabled={walk.busy}
+        onclick={() => keepOnce({ confirmed: false, dbhMm: meant })}>It is {show(meant)} thick</button
       >{/if}
-    <button class="btn h-16 text-xl" disabled={busy} onclick={() => keep({ confirmed: true })}
+    <button class="btn h-16 text-xl" disabled={walk.busy} onclick={() => keepOnce({ confirmed: true })}
       >Looked again: it is right</button
     >
     <button
@@ -108,7 +106,7 @@
   />
   <div class="grid shrink-0 grid-cols-[1fr_2fr] gap-2">
     <button class="btn h-16 text-base leading-tight" onclick={() => walk.putOff(stop)}>Come back later</button>
-    <button class="btn h-16 text-xl btn-primary" disabled={read?.problem !== null || busy} onclick={done}
+    <button class="btn h-16 text-xl btn-primary" disabled={read?.problem !== null || walk.busy} onclick={done}
       >Write it down</button
     >
   </div>

@@ -25,6 +25,7 @@
   <HolesOfSeason treeId={stop.treeId} />
 </div>
 <Choices
+  {walk}
   {choices}
   columns={1}
   onchoose={choose}

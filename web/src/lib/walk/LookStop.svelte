@@ -18,20 +18,17 @@
   const { current, judgement, leading, begun } = $derived(looking);
   onMount(() => looking.read());
 
-  let busy = $state(false);
   async function choose(state: CharacterState): Promise<void> {
-    if (!current || busy) return;
+    if (!current || walk.busy) return;
     felt(false);
     await looking.choose(current, state.id);
   }
-  async function save(): Promise<void> {
-    if (busy) return;
-    busy = true;
-    const here = stop;
-    const says = headlineOf(judgement.verdict, leading.species, true).toLowerCase();
-    await walk.finish(here, `Tree ${here.row.tag}: ${says}`, [await looking.save()]);
-    busy = false;
-  }
+  const save = () =>
+    walk.write(async () => {
+      const here = stop;
+      const says = headlineOf(judgement.verdict, leading.species, true).toLowerCase();
+      await walk.finish(here, `Tree ${here.row.tag}: ${says}`, [await looking.save()]);
+    });
 </script>
 
 {#if current}
@@ -67,7 +64,7 @@
   <button class="btn h-16 text-base leading-tight" disabled={!current} onclick={() => looking.cannotTell()}
     >Can’t tell</button
   >
-  <button class="btn h-16 text-lg leading-tight btn-primary" disabled={!looking.maySave || busy} onclick={save}
+  <button class="btn h-16 text-lg leading-tight btn-primary" disabled={!looking.maySave || walk.busy} onclick={save}
     >Write it down</button
   >
 </div>

@@ -41,6 +41,7 @@
   {#if seen.length > 0}<p class="caution text-base">Noted of it: {seen.join(', ')}.</p>{/if}
 </div>
 <Choices
+  {walk}
   {choices}
   columns={1}
   onchoose={choose}

@@ -44,6 +44,7 @@
   <HolesOfSeason treeId={stop.treeId} />
 </div>
 <Choices
+  {walk}
   {choices}
   columns={1}
   onchoose={choose}

@@ -60,15 +60,13 @@
     ask(next);
   }
 
-  let busy = $state(false);
   /** A hole of this season at the spot: it may be the one that is being written down. */
   let doubting = $state(false);
   const same = $derived(spot && holeAt(spot, tree.holesThisSeason, placing.task.trunk.barkRadiusMm));
-  const press = () => (same ? (doubting = true) : void drilled());
+  const press = () => (same ? (doubting = true) : void walk.write(drilled));
 
   async function drilled(): Promise<void> {
-    if (!spot || clear === null || busy) return;
-    busy = true;
+    if (!spot || clear === null) return;
     felt(true);
     // Once it is written down, the walk may stand at another tree already.
     const here = stop;
@@ -76,17 +74,13 @@
     const hole = await bush.record(here.treeId, drilledHole(bush, spot, how));
     moved = null;
     await walk.did(here, `Tree ${here.line.row.tag}: hole drilled`, [hole]);
-    busy = false;
   }
 
   async function looked(hole: Taphole, seen: Shavings['seen'], label: string): Promise<void> {
-    if (busy) return;
-    busy = true;
     felt(false);
     const here = stop;
     const shavings = await bush.record(here.treeId, shavingsSeen(hole, seen));
     await walk.did(here, `Tree ${here.line.row.tag}: ${label.toLowerCase()}`, [shavings]);
-    busy = false;
   }
 </script>
 
@@ -111,12 +105,12 @@
     {#each SHAVINGS_LABELS as [kind, label, meaning] (kind)}
       <button
         class="min-h-20 border-2 border-current px-3 text-left text-xl leading-tight font-bold"
-        disabled={busy}
-        onclick={() => looked(hole, kind, label)}
+        disabled={walk.busy}
+        onclick={() => walk.write(() => looked(hole, kind, label))}
         >{label}<span class="block text-base font-normal">{meaning}</span></button
       >
     {/each}
-    <button class="btn col-span-2 h-14 btn-ghost text-lg" disabled={busy} onclick={() => walk.pass(stop, hole.id)}
+    <button class="btn col-span-2 h-14 btn-ghost text-lg" disabled={walk.busy} onclick={() => walk.pass(stop, hole.id)}
       >Did not look</button
     >
   </div>
@@ -158,11 +152,13 @@
   </p>
   <div class="grid shrink-0 grid-cols-[1fr_2fr] gap-2">
     <button class="btn h-18 text-base leading-tight" onclick={() => walk.putOff(stop)}>Come back later</button>
-    <button class="btn h-18 text-2xl btn-primary" disabled={clear === null || busy || !bush.mayRecord} onclick={press}
-      >Drilled</button
+    <button
+      class="btn h-18 text-2xl btn-primary"
+      disabled={clear === null || walk.busy || !bush.mayRecord}
+      onclick={press}>Drilled</button
     >
   </div>
-  <HoleDoubt bind:open={doubting} {same} left="" onwrite={drilled} />
+  <HoleDoubt bind:open={doubting} {same} left="" onwrite={() => walk.write(drilled)} />
 {:else}
   <div class="flex min-h-0 grow flex-col justify-center gap-3 text-lg" data-testid="no-hole">
     {#if !line.settled && failed}<p class="font-slab text-2xl font-semibold">This trunk could not be planned.</p>

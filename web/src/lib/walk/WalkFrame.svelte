@@ -108,7 +108,7 @@
         >
       {:else}<span class="min-w-0 truncate">{left}</span>{/if}
       <span class="flex shrink-0 items-center gap-1">
-        {#if last}<button class="btn h-12 btn-ghost text-base" onclick={() => walk.takeBack(last)}
+        {#if last}<button class="btn h-12 btn-ghost text-base" disabled={walk.busy} onclick={() => walk.takeBack(last)}
             ><Undo2 size={20} /> Undo</button
           >{/if}
         <button class="btn h-12 btn-ghost text-base" onclick={() => walk.end()}>Stop</button>
@@ -177,7 +177,7 @@
     {#each walk.done.toReversed() as what (what.records[0]?.id)}
       <li class="flex min-h-14 items-center justify-between gap-3 border-b border-base-300">
         {what.says}
-        <button class="btn h-12 text-base" onclick={() => takeBack(what)}>Take back</button>
+        <button class="btn h-12 text-base" disabled={walk.busy} onclick={() => takeBack(what)}>Take back</button>
       </li>
     {/each}
   </ul>

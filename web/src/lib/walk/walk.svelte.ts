@@ -47,6 +47,8 @@ export class Walk<S extends Stop> {
   readonly dealt = new SvelteSet<string>();
   done = $state.raw<readonly Done[]>([]);
   isRead = $state(false);
+  /** Is something being written down or taken back? What was done last is not known before it is. */
+  busy = $state(false);
   #tally = $state.raw({ on: '', many: 0 });
   #at = $state<number | null>(null);
   /** the tree where she stands, as long as there is anything left to do at it */
@@ -116,6 +118,20 @@ export class Walk<S extends Stop> {
     return this.#keep();
   }
 
+  /**
+   * Writes down or takes back, one thing at a time: what is touched meanwhile is not done, for it would mean what was there
+   * before.
+   */
+  async write(work: () => Promise<void>): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    try {
+      await work();
+    } finally {
+      this.busy = false;
+    }
+  }
+
   /** Something was done at a tree; it can be taken back as long as it is among the last. */
   did(stop: S, says: string, records: Done['records']): Promise<void> {
     this.#count(1);
@@ -171,12 +187,14 @@ export class Walk<S extends Stop> {
   }
 
   /** Takes back one of the last things that were done, and goes back to its tree. */
-  async takeBack(what: Done): Promise<void> {
-    await this.#bush.withdraw(...what.records);
-    this.#count(-1);
-    this.done = this.done.filter((each) => each !== what);
-    this.dealt.delete(what.treeId);
-    this.#here = what.treeId;
-    await this.#keep();
+  takeBack(what: Done): Promise<void> {
+    return this.write(async () => {
+      await this.#bush.withdraw(...what.records);
+      this.#count(-1);
+      this.done = this.done.filter((each) => each !== what);
+      this.dealt.delete(what.treeId);
+      this.#here = what.treeId;
+      await this.#keep();
+    });
   }
 }
