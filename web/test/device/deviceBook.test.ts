@@ -4,7 +4,9 @@ import { describe, expect, it, vi } from 'vitest';
 import { device, openBush, reading, store, tree, until, whole } from './device.ts';
 import { BUSH, trees } from './server.ts';
 
-const { DeviceBook, isWhole } = await import('../../src/lib/client/deviceBook.ts');
+const { DeviceBook } = await import('../../src/lib/client/deviceBook.ts');
+const { isWhole } = await import('../../src/lib/client/bookHere.ts');
+const { replaceBushRecords } = await import('../../src/lib/client/bushPacks.ts');
 const { readLines } = await import('../../src/lib/client/linePacks.ts');
 
 /* The book of a bush on this device: how it is kept in step, and when it goes. */
@@ -148,14 +150,42 @@ describe('a bush that is on this device', () => {
     const said = { ...place, name: 'West', vessel: 'bucket', litres: 13, carrier: 'hand', treeIds: [], authorId: 'x' };
     const glance = {
       ...kept.glance,
-      bush: { ...kept.glance.bush, settings },
-      bushRecords: [said, { kind: 'unheard of' }]
+      bush: { ...kept.glance.bush, settings }
     };
     await store.glances.put({ ...kept, core: 'another', glance } as never);
+    await replaceBushRecords(BUSH, [said, { kind: 'unheard of', on: '2026-02-20' }] as never);
     device.server.mood = 'away';
     const bush = await openBush();
     await until(() => expect(bush.overview!.bush.settings.alsoTaps).toEqual([]));
     expect(bush.bushRecords).toMatchObject([{ name: 'West', of: 'maple', authorId: 'x' }]);
+  });
+
+  it('writes no more than this year’s records of the bush for what comes today', async () => {
+    const emptied = (on: string) => ({ kind: 'collection', id: crypto.randomUUID(), on, litres: 90 }) as never;
+    const bush = await whole();
+    const old = [emptied('2001-03-04'), emptied('2026-03-04')];
+    await replaceBushRecords(BUSH, old);
+    const written = vi.spyOn(store.bushPacks, 'put');
+    const glanced = vi.spyOn(store.glances, 'put');
+    const today = emptied('2026-03-09');
+    device.server.stored.push(today);
+    await bush.refresh();
+    await until(() => expect(written).toHaveBeenCalledTimes(1));
+    expect(JSON.parse(written.mock.calls[0]![0].text)).toEqual([old[1], today]);
+    expect(JSON.stringify(glanced.mock.calls)).not.toContain('"collection"');
+    // Another page of this device reads them all, the oldest first.
+    const again = await openBush();
+    expect(again.bushRecords.map(({ on }) => on)).toEqual(['2001-03-04', '2026-03-04', '2026-03-09']);
+  });
+
+  it('asks for records of the bush anew where a disk spoilt them', async () => {
+    const place = { kind: 'collection', id: crypto.randomUUID(), on: '2026-03-04', recordedAt: '2026-03-04T10:00:00Z' };
+    device.server.stored.push({ ...place, litres: 90 } as never);
+    await whole();
+    await store.bushPacks.update([BUSH, '2026'], { text: '[{"kind' });
+    const bush = await openBush();
+    await until(() => expect(bush.bushRecords.map(({ id }) => id)).toEqual([place.id]));
+    expect(await isWhole(BUSH)).toBe(true);
   });
 
   it('has the lines of its records, however what is sent and what others wrote cross each other', async () => {

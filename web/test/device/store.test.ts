@@ -16,7 +16,7 @@ const said = (kind: string, more: object) => ({
   ...more
 });
 
-/** The device as the release before today's left it. */
+/** The device as an early release left it. */
 async function olderDevice(): Promise<void> {
   const older = new Dexie('baumkin');
   older.version(1).stores({ overviews: 'bushId', lives: 'treeId, bushId', outbox: 'id, bushId, treeId' });
@@ -49,6 +49,29 @@ describe('a device of the release before', () => {
     ]);
     expect(await store.drafts.count()).toBe(1);
     expect(JSON.stringify(await store.outbox.toArray())).not.toContain('school');
+  });
+});
+
+describe('a device that kept the bush’s own records with its glance', () => {
+  it('has them by the year, and the glance without them', async () => {
+    const { store: open } = await import('../../src/lib/client/store.ts');
+    open.close();
+    await Dexie.delete('baumkin');
+    const older = new Dexie('baumkin');
+    older.version(8).stores({ glances: 'bushId', lives: 'treeId, bushId' });
+    const emptied = (on: string) => ({ kind: 'collection', on, litres: 90 });
+    const bushRecords = [emptied('2025-12-30'), emptied('2026-03-01'), emptied('2025-03-02')];
+    await older.table('glances').put({ bushId: BUSH, glance: { season: 2026, bushRecords } });
+    older.close();
+    vi.resetModules();
+    const { store } = await import('../../src/lib/client/store.ts');
+    const { readBushRecords } = await import('../../src/lib/client/bushPacks.ts');
+    const told = await readBushRecords(BUSH);
+    expect(told.map(({ on }) => on)).toEqual(['2025-12-30', '2025-03-02', '2026-03-01']);
+    expect(await store.glances.toArray()).toEqual([{ bushId: BUSH, glance: { season: 2026 } }]);
+    store.close();
+    await Dexie.delete('baumkin');
+    vi.resetModules();
   });
 });
 

@@ -55,7 +55,7 @@ describe('a walk', () => {
     await walk.putOff(stop(0));
     // Two holes at the second tree: she is not led away after the first.
     const record = await bush.record(trees[1]!.id, seam);
-    await walk.did(stop(1), 'Tree: a seam', [record]);
+    walk.did(stop(1), 'Tree: a seam', [record]);
     expect(walk.stop).toEqual(stop(1));
     left.splice(1, 1);
     await walk.pass(stop(1), 'a question');
@@ -73,7 +73,7 @@ describe('a walk', () => {
     const walk = await walkOf(bush, left);
     await bush.loadTree(trees[4]!.id);
     const record = await bush.record(trees[4]!.id, seam);
-    await walk.did(stop(4), 'Tree: a seam', [record]);
+    walk.did(stop(4), 'Tree: a seam', [record]);
     await walk.putOff(stop(4));
     expect(walk.stop).toEqual(stop(5));
     await walk.takeBack(walk.done[0]!);
@@ -86,7 +86,7 @@ describe('a walk', () => {
     const walk = await walkOf(bush, [stop(4), stop(5)]);
     const [before, now] = [trees[4]!.id, trees[5]!.id];
     for (const id of [before, now]) await bush.loadTree(id);
-    await walk.did(stop(4), 'the one before', [await bush.record(before, seam)]);
+    walk.did(stop(4), 'the one before', [await bush.record(before, seam)]);
     const writing = walk.write(async () => walk.did(stop(5), 'the new one', [await bush.record(now, seam)]));
     expect(walk.busy).toBe(true);
     await Promise.all([writing, walk.takeBack(walk.done[0]!)]);
@@ -111,7 +111,7 @@ describe('a walk', () => {
   it('keeps no more of what was done than the last thirty things', async () => {
     const bush = await openBush();
     const walk = await walkOf(bush, [stop(0)]);
-    for (let i = 0; i < 34; i++) await walk.did(stop(0), `${i}`, []);
+    for (let i = 0; i < 34; i++) walk.did(stop(0), `${i}`, []);
     expect([walk.done.length, walk.done[0]!.says, walk.done.at(-1)!.says]).toEqual([30, '4', '33']);
   });
 });

@@ -1,3 +1,5 @@
+import type { BushRecord } from '@baumkin/core/records';
+
 import type { LineNews } from './linePacks.ts';
 import type { KeptGlance } from './store.ts';
 
@@ -18,6 +20,8 @@ export interface BookNews extends LineNews {
   /** the number after which it tells */
   readonly after: number;
   readonly kept: KeptGlance;
+  /** records of the bush as a whole that came */
+  readonly bushRecords: readonly BushRecord[];
 }
 
 /** The bush at a glance, all of it, that is being put onto this device. */
@@ -25,6 +29,7 @@ export interface Replaced {
   readonly kept: KeptGlance;
   /** packs of lines */
   readonly texts: readonly string[];
+  readonly bushRecords: readonly BushRecord[];
 }
 
 /** What the book tells of while it comes into step. */

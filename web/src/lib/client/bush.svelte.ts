@@ -86,7 +86,7 @@ export class BushState {
   readonly clueTable = $derived(new ClueTable(this.overview?.bush.settings.clueTable ?? {}));
   /** Records of the bush as a whole that stand, those in the outbox included. */
   readonly bushRecords = $derived.by((): readonly BushRecord[] => {
-    const stored = this.overview?.bushRecords ?? [];
+    const stored = this.#server.bushRecords;
     const known = new Set(stored.map((record) => record.id));
     const waiting = (this.outbox.byTree.get(null) ?? []).map(({ record }) => record as BushRecord);
     return effectiveRecords([...stored, ...waiting.filter(({ id }) => !known.has(id))]);

@@ -6,6 +6,7 @@ import {
   seasonOf,
   treeRow,
   type AsOf,
+  type BushRecord,
   type KeptLine,
   type Tree,
   type TreeRow,
@@ -15,8 +16,10 @@ import {
 import type { ApiPaths } from '../server/contract.ts';
 import { api, asked } from './api.ts';
 import type { BookNews, BookOwner, Replaced, Synced } from './bookTold.ts';
+import { addBushRecords, readBushRecords, recordsUnderThisRelease, replaceBushRecords } from './bushPacks.ts';
+import { hasAllParts, isReadable, isWhole, isWholeFor } from './bookHere.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
-import { hasLines, packAll, readLines, readPacks, replacePacks } from './linePacks.ts';
+import { packAll, readLines, readPacks, replacePacks } from './linePacks.ts';
 import { underThisRelease, withChanges, type Glance } from './overview.ts';
 import {
   addToLives,
@@ -62,6 +65,9 @@ const STIRRED_SHARE = 0.02;
 /** What came of asking the server, with what a person is told where that went wrong. */
 const answered = <T>(call: Parameters<typeof asked<T>>[0]) =>
   asked(call, 'The server did not answer as it should. It is asked again; what is here can be worked with.');
+
+/** Where the bush at a glance is kept. */
+const AT_A_GLANCE = [store.glances, store.packs, store.bushPacks] as const;
 
 /** The day here, for counting days that pass: UTC, as the server counts. */
 export const dayHere = () => new Date().toISOString().slice(0, 10);
@@ -140,42 +146,50 @@ export class DeviceBook {
   async #askGlance(): Promise<Synced> {
     const answer = await answered(api.GET('/bushes/{bush}/lines', { params: { path: { bush: this.bushId } } }));
     if (answer.problem !== null) return { kind: 'problem', ...answer };
-    const { trees, ...glance } = answer.data;
-    await this.#keepAll(glance, trees);
+    const { trees, bushRecords, ...glance } = answer.data;
+    await this.#keepAll(this.#told(glance, trees, { today: glance.today, bushRecords }));
     return IN_STEP;
   }
 
   /** Keeps the bush at a glance as the server tells it. */
-  async #keepAll(glance: Glance, lines: readonly KeptLine[]): Promise<void> {
-    const { kept, texts } = this.#told(glance, lines, glance.today);
+  async #keepAll(told: Replaced): Promise<void> {
+    const { bushId } = this;
+    const { kept, texts, bushRecords } = told;
+    const { glance } = kept;
     // It shows before it is kept: nobody waits for the disk.
-    this.owner.replaced({ kept, texts });
-    const later = await keeping([store.glances, store.packs], async () => {
-      const before = await store.glances.get(this.bushId);
+    this.owner.replaced(told);
+    const later = await keeping(AT_A_GLANCE, async () => {
+      const before = await store.glances.get(bushId);
       // Another tab asked later, or follows the feed already: what it wrote is not to be lost.
       if (before?.core === CORE && before.glance.feed === glance.feed && before.glance.number > glance.number)
-        return { kept: before, texts: await readPacks(this.bushId) };
+        return { kept: before, texts: await readPacks(bushId), bushRecords: await readBushRecords(bushId) };
       await store.glances.put(kept);
-      await replacePacks(this.bushId, texts);
+      await replacePacks(bushId, texts);
+      await replaceBushRecords(bushId, bushRecords);
       return null;
     });
     if (later) this.owner.replaced(later);
   }
 
   /** All lines of a bush told for a day. */
-  #told(glance: Glance, lines: readonly KeptLine[], today: string): Replaced {
+  #told(
+    glance: Glance,
+    lines: readonly KeptLine[],
+    { today, bushRecords }: { readonly today: string; readonly bushRecords: readonly BushRecord[] }
+  ): Replaced {
     const expects = expectationsOf(lines, today);
     const texts = packAll(lines.map((line) => onDay(line, today, expects)));
     const kept = { bushId: this.bushId, glance: { ...glance, today }, expects, dayHere: dayHere(), core: CORE };
-    return { kept: { ...kept, stirred: [], trees: lines.length }, texts };
+    return { kept: { ...kept, stirred: [], trees: lines.length }, texts, bushRecords };
   }
 
   /** Tells the lines that are here once more: for another day, or where enough trees have changed to expect something else. */
   async #tellAgain(today: string): Promise<void> {
-    const told = await keeping([store.glances, store.packs], async () => {
+    const told = await keeping(AT_A_GLANCE, async () => {
       const glance = (await store.glances.get(this.bushId))?.glance;
       if (!glance) return null;
-      const told = this.#told(glance, await readLines(this.bushId), today);
+      const bushRecords = await readBushRecords(this.bushId);
+      const told = this.#told(glance, await readLines(this.bushId), { today, bushRecords });
       await store.glances.put(told.kept);
       await replacePacks(this.bushId, told.texts);
       return told;
@@ -193,15 +207,19 @@ export class DeviceBook {
     };
     const keys = await store.lives.where('bushId').equals(this.bushId).primaryKeys();
     for (let i = 0; i < keys.length; i += AT_ONCE) derive(await store.lives.bulkGet(keys.slice(i, i + AT_ONCE)));
-    const told = await keeping([store.lives, store.glances, store.packs], async () => {
+    const told = await keeping([store.lives, ...AT_A_GLANCE], async () => {
       const now = await store.glances.get(this.bushId);
       if (!now) return null;
       // A page of the feed came meanwhile, with perhaps another order of the walk.
       if (now.glance.number !== glance.number || now.glance.feed !== glance.feed) return now;
       // Trees of which something was sent from here meanwhile, and all that were written since the last time.
       derive(await store.lives.bulkGet([...now.stirred]));
-      const here = now.core === CORE ? now.glance : underThisRelease(now.glance);
-      const told = this.#told({ ...here, season: at.season }, [...rows.values()], at.today);
+      const isOlder = now.core !== CORE;
+      const here = isOlder ? underThisRelease(now.glance) : now.glance;
+      const known = await readBushRecords(this.bushId);
+      const bushRecords = isOlder ? recordsUnderThisRelease(known) : known;
+      if (isOlder) await replaceBushRecords(this.bushId, bushRecords);
+      const told = this.#told({ ...here, season: at.season }, [...rows.values()], { today: at.today, bushRecords });
       await store.glances.put(told.kept);
       await replacePacks(this.bushId, told.texts);
       return told;
@@ -320,8 +338,8 @@ export class DeviceBook {
    */
   async #keepChanges(changes: Changes, book: BookState): Promise<BookNews | null> {
     const { bushId } = this;
-    const { walk, to } = changes;
-    return keeping([store.lives, store.books, store.glances, store.packs], async () => {
+    const { walk, to, bushRecords } = changes;
+    return keeping([store.lives, store.books, ...AT_A_GLANCE], async () => {
       const known = await store.glances.get(bushId);
       if (!known) return null;
       const lives = await addToLives(bushId, changes);
@@ -349,7 +367,8 @@ export class DeviceBook {
         stirred: stirredBy(known, lines)
       };
       await store.glances.put(kept);
-      return { ...lines, after: book.number, kept };
+      await addBushRecords(bushId, bushRecords);
+      return { ...lines, after: book.number, kept, bushRecords };
     });
   }
 
@@ -378,29 +397,6 @@ async function orProblem(work: () => Promise<Synced>): Promise<Synced> {
     if (error instanceof TypeError) return NOT_FOLLOWED;
     return { kind: 'problem', status: ON_THIS_DEVICE, problem: notKept(error) };
   }
-}
-
-/** Is the bush at a glance on this device, by the program that is here now? */
-async function isReadable(bushId: string): Promise<boolean> {
-  const kept = await store.glances.get(bushId);
-  return kept?.core === CORE && (await hasLines(bushId));
-}
-
-const isWholeFor = (book: BookState | undefined, { member }: Glance): boolean =>
-  book !== undefined && book.taking === null && book.memberId === member.id;
-
-/** Is all of a snapshot here, and the bush at a glance no older than it, so that the feed alone is missing? */
-const hasAllParts = (book: BookState | undefined, { member, feed, number }: Glance): boolean =>
-  book?.memberId === member.id &&
-  book.feed === feed &&
-  book.number <= number &&
-  book.taking !== null &&
-  book.taking.part >= book.taking.parts;
-
-/** Is the whole bush on this device? */
-export async function isWhole(bushId: string): Promise<boolean> {
-  const kept = await store.glances.get(bushId);
-  return kept !== undefined && isWholeFor(await store.books.get(bushId), kept.glance);
 }
 
 /** A line with all that is said of a ban on tapping, whether or not it holds on the day. */

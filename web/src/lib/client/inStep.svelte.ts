@@ -4,10 +4,12 @@ import type { BushRecord, Expectations, TreeRow, WorkRecord } from '@baumkin/cor
 import { asked, KEPT_HERE, type Asked } from './api.ts';
 import { openBook, type BookDoor } from './bookDoor.ts';
 import type { BookNews, Progress, Replaced, Synced } from './bookTold.ts';
-import { dayHere, isWhole, ON_THIS_DEVICE, SIGN_IN } from './deviceBook.ts';
+import { isWhole } from './bookHere.ts';
+import { dayHere, ON_THIS_DEVICE, SIGN_IN } from './deviceBook.ts';
+import { addBushRecords, readBushRecords, withRecords } from './bushPacks.ts';
 import { keepLinesOf, stirredBy } from './lineNews.ts';
 import { hasLines, readLines, unpackAll, withNews } from './linePacks.ts';
-import { withRecords, type Glance } from './overview.ts';
+import type { Glance } from './overview.ts';
 import { addToLives, keeping, store, type KeptGlance, type Life } from './store.ts';
 
 /** What the server says to one who is no member, whether the bush exists or not. */
@@ -42,6 +44,8 @@ export interface InStepOwner {
 /** The bush as the server has it: at a glance for the page, whole in the book of this device, both kept in step. */
 export class InStep {
   glance = $state.raw<Glance | null>(null);
+  /** records of the bush as a whole */
+  bushRecords = $state.raw<readonly BushRecord[]>([]);
   /** what is expected of the bush's trees */
   expects = $state.raw<Partial<Expectations>>({});
   /** a line for every tree, in walking order */
@@ -99,8 +103,16 @@ export class InStep {
       await store.packs.where('bushId').equals(this.bushId).delete();
       return;
     }
+    let bushRecords: readonly BushRecord[];
+    try {
+      bushRecords = await readBushRecords(this.bushId);
+    } catch {
+      // Those the server alone has: all that is told at a glance is asked for.
+      await store.glances.delete(this.bushId);
+      return;
+    }
     if (this.#closed) return;
-    this.#set(lines, kept);
+    this.#set(lines, kept, bushRecords);
     // Days that passed since the server said which one it is there.
     const passed = Math.round((Date.parse(dayHere()) - Date.parse(kept.dayHere)) / DAY_MS);
     if (passed > 0)
@@ -220,17 +232,17 @@ export class InStep {
     records: readonly WorkRecord[],
     bushRecords: readonly BushRecord[]
   ): Promise<{ readonly lives: readonly Life[]; readonly followed: boolean }> {
-    const { lives, news } = await keeping([store.lives, store.glances, store.packs], async () => {
+    const { lives, news } = await keeping([store.lives, store.glances, store.packs, store.bushPacks], async () => {
       const lives = await addToLives(this.bushId, { trees: [], records });
       const kept = await store.glances.get(this.bushId);
       if (!kept) return { lives, news: null };
       const news = await keepLinesOf(kept, lives);
-      const glance = { ...kept.glance, bushRecords: withRecords(kept.glance.bushRecords, bushRecords) };
-      await store.glances.put({ ...kept, glance, stirred: stirredBy(kept, news) });
+      await store.glances.put({ ...kept, stirred: stirredBy(kept, news) });
+      await addBushRecords(this.bushId, bushRecords);
       return { lives, news };
     });
     if (news) this.lines = withNews(this.lines, news);
-    if (this.glance) this.glance = { ...this.glance, bushRecords: withRecords(this.glance.bushRecords, bushRecords) };
+    this.bushRecords = withRecords(this.bushRecords, bushRecords);
     return { lives, followed: news !== null };
   }
 
@@ -260,7 +272,7 @@ export class InStep {
   async #take(news: News): Promise<readonly string[] | undefined> {
     if (news === 'refilled') return undefined;
     if ('texts' in news) {
-      this.#set(unpackAll(news.texts), news.kept);
+      this.#set(unpackAll(news.texts), news.kept, news.bushRecords);
       return undefined;
     }
     const { glance } = this;
@@ -269,12 +281,13 @@ export class InStep {
       await this.read();
       return undefined;
     }
-    this.#set(withNews(this.lines, news), news.kept);
+    this.#set(withNews(this.lines, news), news.kept, withRecords(this.bushRecords, news.bushRecords));
     return [...news.rows.map(({ id }) => id), ...news.gone];
   }
 
-  #set(lines: readonly TreeRow[], { glance, expects }: KeptGlance): void {
+  #set(lines: readonly TreeRow[], { glance, expects }: KeptGlance, bushRecords: readonly BushRecord[]): void {
     this.lines = lines;
+    this.bushRecords = bushRecords;
     this.expects = expects;
     this.glance = glance;
   }

@@ -1,6 +1,5 @@
 import type { RingExpectation, SizeExpectation } from '@baumkin/core/measure';
 import {
-  bushRecordSchema,
   bushSettingsSchema,
   fromOlderSettings,
   standSchema,
@@ -43,20 +42,23 @@ export interface Glance {
   }[];
   /** how a picture lies under the map; null where none does */
   readonly baseMap: BaseMapFit | null;
-  /** records of the bush as a whole */
-  readonly bushRecords: readonly BushRecord[];
   /** the feed of its changes, and the last one that is in this */
   readonly feed: string;
   readonly number: number;
 }
 
+/** The same with the records of the bush as a whole. */
+export interface WholeGlance extends Glance {
+  readonly bushRecords: readonly BushRecord[];
+}
+
 /** The same with its trees, as devices keep them. */
-export interface KeptOverview extends Glance {
+export interface KeptOverview extends WholeGlance {
   readonly trees: readonly KeptLine[];
 }
 
 /** The same with its trees, told for today. */
-export interface Overview extends Glance {
+export interface Overview extends WholeGlance {
   /** ring widths to expect in this bush */
   readonly rings: RingExpectation;
   /** sizes to expect in this bush */
@@ -69,28 +71,26 @@ export interface Overview extends Glance {
  * setting or a field that came with a release is its default. What cannot be read stays as it is.
  */
 export function underThisRelease(glance: Glance): Glance {
-  const read = <T extends object>(
-    schema: { safeParse: (value: unknown) => { success: true; data: object } | { success: false } },
-    value: T
-  ): T => {
-    const result = schema.safeParse(value);
-    return result.success ? { ...value, ...result.data } : value;
-  };
-  const { bush, stands, bushRecords } = glance;
+  const { bush, stands } = glance;
   const settings = fromOlderSettings(bush.settings) as BushSettings;
   return {
     ...glance,
     bush: { ...bush, settings: read(bushSettingsSchema, settings) },
-    stands: stands.map((stand) => read(standSchema, stand)),
-    bushRecords: bushRecords.map((record) => read(bushRecordSchema, record))
+    stands: stands.map((stand) => read(standSchema, stand))
   };
 }
 
+/** A value with the defaults of what a schema knows more of; as it is, where the schema cannot read it. */
+export function read<T extends object>(
+  schema: { safeParse: (value: unknown) => { success: true; data: object } | { success: false } },
+  value: T
+): T {
+  const result = schema.safeParse(value);
+  return result.success ? { ...value, ...result.data } : value;
+}
+
 /** The bush at a glance after a page of its feed: what would be asked of the server anew otherwise. */
-export function withChanges(
-  glance: Glance,
-  { feed, to, role, stands, features, bush, people, bushRecords }: Changes
-): Glance {
+export function withChanges(glance: Glance, { feed, to, role, stands, features, bush, people }: Changes): Glance {
   const byName = (a: { name: string }, b: { name: string }) => a.name.localeCompare(b.name);
   const drawn = <T extends { readonly id: string; readonly name: string }>(
     known: readonly T[],
@@ -115,15 +115,7 @@ export function withChanges(
       features.map(({ id, feature }) => ({ id, now: feature }))
     ),
     damaged: glance.damaged.filter(({ id }) => ![...stands, ...features].some((each) => each.id === id)),
-    bushRecords: withRecords(glance.bushRecords, bushRecords),
     feed,
     number: to
   };
-}
-
-/** Records of the bush as a whole, and some that came. */
-export function withRecords(known: readonly BushRecord[], came: readonly BushRecord[]): readonly BushRecord[] {
-  if (came.length === 0) return known;
-  const fresh = new Set(came.map(({ id }) => id));
-  return [...known.filter(({ id }) => !fresh.has(id)), ...came];
 }

@@ -56,6 +56,13 @@ export interface LinePack {
   readonly text: string;
 }
 
+/** Records of a bush as a whole, those of a year. */
+interface BushPack {
+  readonly bushId: string;
+  readonly year: string;
+  readonly text: string;
+}
+
 /** What was worked out for a tree, until it is asked something else. */
 export interface KeptAnswer {
   /** what was asked, and of which tree */
@@ -116,6 +123,7 @@ interface Holder {
 class DeviceStore extends Dexie {
   glances!: EntityTable<KeptGlance, 'bushId'>;
   packs!: Table<LinePack, [string, number]>;
+  bushPacks!: Table<BushPack, [string, string]>;
   lives!: EntityTable<Life, 'treeId'>;
   books!: EntityTable<BookState, 'bushId'>;
   answers!: EntityTable<KeptAnswer, 'key'>;
@@ -165,6 +173,21 @@ class DeviceStore extends Dexie {
     this.version(7).stores({ holder: 'key' });
     // The plan of a round is in the book.
     this.version(8).upgrade((kept) => kept.table('searches').where('key').startsWith('roundPlan/').delete());
+    // Records of the bush as a whole are kept by the year: what is told at a glance is written with every page of the feed.
+    this.version(9)
+      .stores({ bushPacks: '[bushId+year], bushId' })
+      .upgrade(async (kept) => {
+        const packs: BushPack[] = [];
+        await kept
+          .table<{ bushId: string; glance: { bushRecords?: BushRecord[] } }>('glances')
+          .toCollection()
+          .modify(({ bushId, glance }) => {
+            for (const [year, records] of group(glance.bushRecords ?? [], ({ on }) => on.slice(0, 4)))
+              packs.push({ bushId, year, text: JSON.stringify(records) });
+            delete glance.bushRecords;
+          });
+        await kept.table('bushPacks').bulkPut(packs);
+      });
   }
 }
 
@@ -182,6 +205,7 @@ export function notKept(error: unknown): string {
 export const KNOWN_OF_BUSHES = [
   store.glances,
   store.packs,
+  store.bushPacks,
   store.lives,
   store.books,
   store.answers,

@@ -1,6 +1,6 @@
 import { seasonOf } from '@baumkin/core/records';
 
-import type { Glance } from '../client/overview.ts';
+import type { WholeGlance } from '../client/overview.ts';
 import type { BushAccess } from './bushes.ts';
 import { wholeOf } from './changes.ts';
 import { today } from './clock.ts';
@@ -14,8 +14,8 @@ const LINES_A_PIECE = 500;
 /** The bush at a glance for a member, and the lines of its trees in walking order. */
 export async function glanceAt(
   { id, role }: BushAccess,
-  member: Glance['member']
-): Promise<{ readonly glance: Glance; readonly kept: readonly KeptTexts[] }> {
+  member: WholeGlance['member']
+): Promise<{ readonly glance: WholeGlance; readonly kept: readonly KeptTexts[] }> {
   const day = today();
   const season = seasonOf(day);
   // The number is of the moment before anything else is read: what came between is told again by the feed, and never missed.

@@ -34,7 +34,7 @@
       states: new Map([...states].map(([id, state]) => [id, { state, gapMm: null }]))
     });
     const says = open === 0 ? 'old holes closed' : `${counted(open, 'hole')} not closed`;
-    await walk.finish(here, `Tree ${here.row.tag}: ${says}`, records);
+    walk.finish(here, `Tree ${here.row.tag}: ${says}`, records);
     states.clear();
     [seen.oozing, seen.dyingBark, seen.fungus] = [false, false, false];
   }

@@ -18,7 +18,7 @@
   async function choose(diebackPct: number, label: string): Promise<void> {
     const here = stop;
     const record = await bush.record(here.treeId, lookAt(bush, here.treeId, { diebackPct }));
-    await walk.finish(here, `Tree ${here.row.tag}: crown ${label.toLowerCase()}`, [record]);
+    walk.finish(here, `Tree ${here.row.tag}: crown ${label.toLowerCase()}`, [record]);
   }
 </script>
 

@@ -55,7 +55,7 @@
       confirmed,
       note: girth ? '' : 'typed otherwise, and corrected when it was asked about'
     });
-    await walk.finish(here, `Tree ${here.row.tag}: ${show(mm)} thick`, [record]);
+    walk.finish(here, `Tree ${here.row.tag}: ${show(mm)} thick`, [record]);
   }
   const done = () => (question ? (asking = true) : void keepOnce({ confirmed: false }));
   const keepOnce = (meant: Parameters<typeof keep>[0]) => walk.write(() => keep(meant));

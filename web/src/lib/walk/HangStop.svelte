@@ -16,7 +16,7 @@
   async function choose(note: string): Promise<void> {
     const here = stop;
     const record = await bush.record(here.treeId, { kind: 'hanging', season: bush.season, note });
-    await walk.finish(here, `Tree ${here.row.tag}: ${counted(here.row.drilled, 'vessel')} hung`, [record]);
+    walk.finish(here, `Tree ${here.row.tag}: ${counted(here.row.drilled, 'vessel')} hung`, [record]);
   }
 </script>
 

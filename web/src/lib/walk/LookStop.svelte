@@ -27,7 +27,7 @@
     walk.write(async () => {
       const here = stop;
       const says = headlineOf(judgement.verdict, leading.species, true).toLowerCase();
-      await walk.finish(here, `Tree ${here.row.tag}: ${says}`, [await looking.save()]);
+      walk.finish(here, `Tree ${here.row.tag}: ${says}`, [await looking.save()]);
     });
 </script>
 

@@ -26,10 +26,11 @@
     if (!mark) return;
     if (what === 'painted') {
       const record = await bush.record(here.treeId, { kind: 'painted', markId: mark.id, note: '' });
-      return walk.finish(here, `Tree ${here.row.tag}: its mark is on`, [record]);
+      walk.finish(here, `Tree ${here.row.tag}: its mark is on`, [record]);
+      return;
     }
     const question = await askStewards(bush, markOff(mark, bush.today), 'Doubted by whoever came to paint it.');
-    return walk.finish(here, `Tree ${here.row.tag}: the steward is asked`, [question]);
+    walk.finish(here, `Tree ${here.row.tag}: the steward is asked`, [question]);
   }
 </script>
 

@@ -28,7 +28,7 @@
     const note = stuck > 0 ? `${counted(stuck, 'spout')} stuck or broken` : '';
     const record = await bush.record(here.treeId, { kind: 'pulling', season: bush.season, spouts, note });
     const says = stuck > 0 ? `${counted(stuck, 'spout')} still in` : `${counted(left, 'spout')} out`;
-    await walk.finish(here, `Tree ${here.row.tag}: ${says}`, [record]);
+    walk.finish(here, `Tree ${here.row.tag}: ${says}`, [record]);
   }
 </script>
 

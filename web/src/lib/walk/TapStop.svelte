@@ -73,14 +73,14 @@
     const how = { depthMm: round.depthOf(line), predictedClear: clear, asNamed: moved === null };
     const hole = await bush.record(here.treeId, drilledHole(bush, spot, how));
     moved = null;
-    await walk.did(here, `Tree ${here.line.row.tag}: hole drilled`, [hole]);
+    walk.did(here, `Tree ${here.line.row.tag}: hole drilled`, [hole]);
   }
 
   async function looked(hole: Taphole, seen: Shavings['seen'], label: string): Promise<void> {
     felt(false);
     const here = stop;
     const shavings = await bush.record(here.treeId, shavingsSeen(hole, seen));
-    await walk.did(here, `Tree ${here.line.row.tag}: ${label.toLowerCase()}`, [shavings]);
+    walk.did(here, `Tree ${here.line.row.tag}: ${label.toLowerCase()}`, [shavings]);
   }
 </script>
 

@@ -133,16 +133,16 @@ export class Walk<S extends Stop> {
   }
 
   /** Something was done at a tree; it can be taken back as long as it is among the last. */
-  did(stop: S, says: string, records: Done['records']): Promise<void> {
+  did(stop: S, says: string, records: Done['records']): void {
     this.#count(1);
     this.done = [...this.done, { treeId: stop.treeId, says, records }].slice(-DONE_KEPT);
-    return this.#onward(stop);
+    void this.#onward(stop);
   }
 
   /** All was said of a tree that can be said on this walk. */
-  finish(stop: S, says: string, records: Done['records']): Promise<void> {
+  finish(stop: S, says: string, records: Done['records']): void {
     this.dealt.add(stop.treeId);
-    return this.did(stop, says, records);
+    this.did(stop, says, records);
   }
 
   #count(by: 1 | -1): void {
@@ -194,7 +194,7 @@ export class Walk<S extends Stop> {
       this.done = this.done.filter((each) => each !== what);
       this.dealt.delete(what.treeId);
       this.#here = what.treeId;
-      await this.#keep();
+      void this.#keep();
     });
   }
 }
