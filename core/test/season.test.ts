@@ -77,16 +77,37 @@ describe('buds', () => {
 
   it('that were seen closed need more than they had, and swollen ones no more', () => {
     expect(overByBuds(late)(late.degreeDays)).toBeCloseTo(0.5, 3);
-    const closed = [{ degreeDays: late.degreeDays, swollen: false }];
-    expect(overByBuds(late, closed)(late.degreeDays)).toBe(0);
-    expect(overByBuds(late, closed)(late.degreeDays + late.sd)).toBeCloseTo((0.8413 - 0.5) / 0.5, 3);
-    const swollen = [{ degreeDays: 50, swollen: true }];
-    expect(overByBuds(late, swollen)(50)).toBe(1);
+    const closed = [{ degreeDays: late.degreeDays, sign: 'budsClosed' }] as const;
+    expect(overByBuds(late, closed)(late.degreeDays)).toBeLessThan(0.01);
+    expect(overByBuds(late, closed)(late.degreeDays + late.sd)).toBeCloseTo((0.8413 - 0.5) / 0.5, 1);
+    const swollen = [{ degreeDays: 50, sign: 'budsSwollen' }] as const;
+    expect(overByBuds(late, swollen)(50)).toBeGreaterThan(0.95);
     expect(overByBuds(late, swollen)(40)).toBeLessThan(overByBuds(late, swollen)(45));
     // Far beyond all that was expected, a look still says something.
-    const far = [{ degreeDays: 400, swollen: false }];
+    const far = [{ degreeDays: 400, sign: 'budsClosed' }] as const;
     expect(overByBuds(late, far)(420)).toBeGreaterThan(0);
     expect(overByBuds(late, far)(420)).toBeLessThan(1);
+  });
+
+  it('weigh what is seen by how often it deceives: a moth on a warm day in winter ends no season', () => {
+    const at = (degreeDays: number, ...signs: ('moths' | 'budsSwollen' | 'budsClosed')[]) =>
+      overByBuds(
+        late,
+        signs.map((sign) => ({ degreeDays, sign }))
+      )(degreeDays);
+    expect(at(10, 'moths')).toBeLessThan(0.1);
+    expect(at(10, 'budsSwollen')).toBeGreaterThan(0.6);
+    // By Bayes: even odds, and four times as likely after the end, are four to one.
+    expect(at(late.degreeDays, 'moths')).toBeCloseTo(0.8, 2);
+    // Two who saw the opposite of each other leave it where it was.
+    expect(at(60, 'budsSwollen', 'budsClosed')).toBeCloseTo(at(60), 9);
+    const often = Array.from({ length: 500 }, (_, i) => ({ degreeDays: 20 + i / 100, sign: 'budsClosed' as const }));
+    expect(overByBuds(late, often)(25)).toBeLessThan(1e-3);
+    expect(overByBuds(late, often)(late.degreeDays)).toBeCloseTo(0.5, 1);
+    for (let warm = 0; warm < 300; warm += 7)
+      expect(overByBuds(late, [{ degreeDays: 40, sign: 'moths' }])(warm + 7)).toBeGreaterThan(
+        overByBuds(late, [{ degreeDays: 40, sign: 'moths' }])(warm)
+      );
   });
 });
 

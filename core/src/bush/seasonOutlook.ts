@@ -16,7 +16,7 @@ import {
   runReason,
   scenariosOf,
   seasonLeft,
-  SIGNS_OF_END,
+  SIGN_ODDS,
   SUN_WARMS_C,
   wayOf,
   yearOf,
@@ -121,15 +121,14 @@ export interface OutlookQuestion {
   readonly signs: readonly SeasonSign[];
 }
 
-/** What was seen of a group's buds in the season. */
+/** What was seen of a group in the season that tells of its end. */
 export function looksAt({ group, season, signs }: Pick<OutlookQuestion, 'group' | 'season' | 'signs'>): DayLook[] {
   return signs.flatMap(({ on, sign, species, standId }): DayLook[] => {
     const ofThese = species === null || swells(species) === group.swell;
     const here = standId === null || group.standIds.includes(standId);
     const day = dayOfSeason(on, season);
     if (!ofThese || !here || day < 0 || day >= COURSE_DAYS) return [];
-    if (sign === 'budsClosed') return [{ day, swollen: false }];
-    return SIGNS_OF_END.includes(sign) ? [{ day, swollen: true }] : [];
+    return SIGN_ODDS[sign] === undefined ? [] : [{ day, sign }];
   });
 }
 

@@ -1,5 +1,6 @@
 import type { SpeciesId } from '../identify/index.ts';
 import { normalCdf } from '../math/index.ts';
+import { SIGN_ODDS, type SeasonSignKind } from './signs.ts';
 
 /** The warmth by which the buds of a species swell: then its sap turns, whatever the nights do. */
 export interface BudNeed {
@@ -24,28 +25,48 @@ export function budNeedOf(species: SpeciesId | null): BudNeed {
   return species === 'redMaple' || species === 'silverMaple' || species === 'boxElder' ? EARLY : LATE;
 }
 
-/** What somebody saw of the buds of a species on a day, by the warmth that they had had. */
+/** A year, or a bush, is unlike all that is expected with such a chance: then the need is spread so many times as wide. Working assumption. */
+const UNLIKE = { chance: 0.1, wider: 2 } as const;
+
+/** Student's t of three degrees of freedom: what is unlike the rest has no end that is surely never reached. */
+const farCdf = (t: number) => {
+  const x = t / Math.sqrt(3);
+  return 0.5 + (x / (1 + x * x) + Math.atan(x)) / Math.PI;
+};
+
+/** A sign that somebody saw at the trees of a species, by the warmth that their buds had had. */
 export interface BudLook {
   readonly degreeDays: number;
-  readonly swollen: boolean;
+  readonly sign: SeasonSignKind;
 }
 
 /**
- * How likely the season of a species is over by its buds, given what was seen of them: closed buds say that they need more warmth
- * than they had, swollen ones that they needed no more.
+ * How likely the season of a species is over by its buds, given what was seen: what they need is weighed by how often each sign is
+ * seen before and after it.
  * @returns the chance by the degree-days that the buds had, 0..1
  */
 export function overByBuds(need: BudNeed, looks: readonly BudLook[] = []): (degreeDays: number) => number {
-  const by = (value: number) => normalCdf((value - need.degreeDays) / need.sd);
-  const least = Math.max(0, ...looks.flatMap((look) => (look.swollen ? [] : [look.degreeDays])));
-  const most = Math.min(Infinity, ...looks.flatMap((look) => (look.swollen ? [look.degreeDays] : [])));
-  const [low, high] = [by(least), Number.isFinite(most) ? by(most) : 1];
+  const by = (value: number) => {
+    const z = (value - need.degreeDays) / need.sd;
+    return (1 - UNLIKE.chance) * normalCdf(z) + UNLIKE.chance * farCdf(z / UNLIKE.wider);
+  };
+  const told = looks
+    .flatMap(({ degreeDays, sign }) => ({ degreeDays, odds: Math.log(SIGN_ODDS[sign] ?? 1) }))
+    .sort((a, b) => a.degreeDays - b.degreeDays);
+  // Between two looks all needs weigh the same; against the heaviest, since a season may have hundreds of looks.
+  const heavy = told.map((_, i) => told.slice(i).reduce((sum, { odds }) => sum + odds, 0)).concat(0);
+  const heaviest = Math.max(...heavy);
+  let [from, chance] = [0, 0];
+  const steps = heavy.map((each, i) => {
+    const until = told[i]?.degreeDays ?? Infinity;
+    const step = { until, from, below: chance, weight: Math.exp(each - heaviest) };
+    const to = until === Infinity ? 1 : by(until);
+    chance += step.weight * (to - from);
+    from = to;
+    return step;
+  });
   return (degreeDays) => {
-    // Looks that contradict each other: the trees differ, and what was seen swollen is over.
-    if (degreeDays >= most) return 1;
-    if (degreeDays <= least) return 0;
-    if (high - low > 1e-6) return (by(degreeDays) - low) / (high - low);
-    // Far from all that was expected: evenly between the looks, or within what trees differ.
-    return (degreeDays - least) / (Number.isFinite(most) ? most - least : need.sd + degreeDays - least);
+    const { from, below, weight } = steps.find(({ until }) => degreeDays < until) ?? steps.at(-1)!;
+    return (below + weight * (by(degreeDays) - from)) / chance;
   };
 }

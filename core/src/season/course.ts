@@ -1,4 +1,5 @@
 import { overByBuds, budNeedOf, BUD_BASE_C, BUD_START, type BudLook } from './buds.ts';
+import type { SeasonSignKind } from './signs.ts';
 import { isDrillable, runIndex, warmthAbove } from './run.ts';
 import { daysBetween, type WeatherDay } from './weather.ts';
 import { ageing, LITRES_AT_FULL, SUN_WARMS_C, type TapGroup } from './yield.ts';
@@ -86,10 +87,10 @@ export function traced({ minC, maxC }: YearOfWeather, group: Pick<TapGroup, 'sun
   return year;
 }
 
-/** What was seen of the buds of a group on a day of the year. */
+/** What was seen of a group on a day of the year. */
 export interface DayLook {
   readonly day: number;
-  readonly swollen: boolean;
+  readonly sign: SeasonSignKind;
 }
 
 /**
@@ -112,7 +113,7 @@ export function courseFrom(
   if (missing > 0) fill(gives);
   let sum = 0;
   const warmth = warms.map((each) => (sum += each));
-  const seen = looks.map(({ day, swollen }): BudLook => ({ degreeDays: warmth[day]!, swollen }));
+  const seen = looks.map(({ day, sign }): BudLook => ({ degreeDays: warmth[day]!, sign }));
   const over = overByBuds(budNeedOf(species), seen);
   for (let at = 0; at < COURSE_DAYS; at++) gives[at]! *= 1 - over(warmth[at]!);
   return { season, gives, drillable, warmth, missing };
