@@ -129,6 +129,15 @@ describe('collecting places', () => {
     const [low, high] = places.map(({ litres, expected }) => litres / expected!);
     expect(low! / high!).toBeCloseTo(0.6, 1);
   });
+  it('learn from a season while it goes on, and are held against it', () => {
+    const all = weatherOf(weather('thermometer', spring(SEASON)), '2027-03-21');
+    const here = place();
+    const log = ['2027-03-16', '2027-03-20'].map((on) => told(emptied(on, 18, 40, { placeId: here.id })));
+    expect(all.past.at(-1)!.on).toBe('2027-03-20');
+    expect(collectionsToLearn([here, ...log], all, DEFAULT_BUSH_SETTINGS)).toHaveLength(2);
+    const of = { season: SEASON, settings: DEFAULT_BUSH_SETTINGS };
+    expect(placeReckonings([here, ...log], all, of)[0]!.expected).toBeGreaterThan(0);
+  });
   it('learn nothing from what ran over, had rain in it, or nobody knows the taps of', () => {
     const all = weatherOf(weather('thermometer', spring(SEASON)), '2027-06-01');
     const of = (fields: object) =>

@@ -144,10 +144,12 @@ export function collectionsToLearn(
     records.flatMap((record) => (record.kind === 'collection' ? [Number(record.on.slice(0, 4))] : []))
   );
   return [...seasons].flatMap((season) => {
-    const course = courseOf(yearOf(season, weather.past), { species: null, sunny: false });
+    const emptied = collectionsOf(records, season);
+    const until = Math.max(0, ...emptied.map((record) => heldUntil(record, season) + 1));
+    const course = courseOf(yearOf(season, weather.past), { species: null, sunny: false }, [], until);
     if (!course) return [];
     const lastOf = new Map<string | null, number>();
-    return collectionsOf(records, season).flatMap((record): Collection[] => {
+    return emptied.flatMap((record): Collection[] => {
       const { placeId, taps, drilledOn, litres } = record;
       const drilled = drilledOn === null ? NaN : dayOfSeason(drilledOn, season);
       const after = lastOf.get(placeId) ?? drilled - 1;

@@ -95,19 +95,29 @@ export interface DayLook {
 
 /**
  * A group's season in one year.
- * @returns null where too much of the year is missing
+ * @param until so many days of the year are what is asked about: of one that goes on, those that were
+ * @returns null where too much of these is missing
  */
-export function courseOf(year: YearOfWeather, group: TapGroup, looks: readonly DayLook[] = []): SeasonCourse | null {
-  return courseFrom(year.season, traced(year, group), { species: group.species, looks });
+export function courseOf(
+  year: YearOfWeather,
+  group: TapGroup,
+  looks: readonly DayLook[] = [],
+  until = COURSE_DAYS
+): SeasonCourse | null {
+  return courseFrom(year.season, traced(year, group), { species: group.species, looks, until });
 }
 
 /** A group's season from what its days mean. @returns null where too many are missing */
 export function courseFrom(
   season: number,
   { index, warms, drillable }: TracedYear,
-  { species, looks = [] }: { readonly species: TapGroup['species']; readonly looks?: readonly DayLook[] }
+  {
+    species,
+    looks = [],
+    until = COURSE_DAYS
+  }: { readonly species: TapGroup['species']; readonly looks?: readonly DayLook[]; readonly until?: number }
 ): SeasonCourse | null {
-  const missing = index.reduce((sum, each) => sum + (Number.isNaN(each) ? 1 : 0), 0);
+  const missing = index.subarray(0, until).reduce((sum, each) => sum + (Number.isNaN(each) ? 1 : 0), 0);
   if (missing > MOST_MISSING) return null;
   const gives = index.slice();
   if (missing > 0) fill(gives);

@@ -14,7 +14,7 @@
   import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
-  import { bottledWords } from '$lib/labels/season.ts';
+  import { bottledWords, dayWords } from '$lib/labels/season.ts';
   import EmptyState from '$lib/ui/EmptyState.svelte';
 
   import { capital } from '$lib/words/capital.ts';
@@ -203,8 +203,8 @@
       {#if expected}
         <h2>Expected, and come</h2>
         <p>
-          Begun on {expected.choice.beginOn}, with {litres(expected.choice.expectedLitres)} a tap expected. By its weather
-          the season then had {expected.came
+          Begun on {dayWords(expected.choice.beginOn)}, with {litres(expected.choice.expectedLitres)} a tap expected. By its
+          weather the season then had {expected.came
             ? `${litres(expected.came.litres)} in it; ${litres(perTap(of))} were collected.`
             : 'more to give than is known yet.'}
         </p>
@@ -219,29 +219,31 @@
           Of {counted(brown.seen, 'hole')} whose shavings were seen, {Math.round((100 * brown.brown) / brown.seen)} in 100
           met brown wood.
         </p>{/if}
-      <h2>What a litre cost</h2>
-      <p class="aside">If you like; nothing of it is stored.</p>
-      <label class="flex items-center gap-2"
-        ><span class="grow">an hour of work</span><input
-          class="input w-24"
-          type="number"
-          min="0"
-          step="any"
-          bind:value={hourPrice}
-        /></label
-      >
-      <label class="flex items-center gap-2"
-        ><span class="grow">a cubic metre of wood</span><input
-          class="input w-24"
-          type="number"
-          min="0"
-          step="any"
-          bind:value={woodPrice}
-        /></label
-      >
-      {#if cost !== null}<p class="text-lg" data-testid="cost">
-          {cost.toFixed(2)} a litre of syrup, from {Math.round(of.hours)} hours and {preferences.stacked(of.woodM3)}.
-        </p>{/if}
+      <div class="contents {cost === null ? '*:print:hidden' : ''}">
+        <h2>What a litre cost</h2>
+        <p class="aside print:hidden">If you like; nothing of it is stored.</p>
+        <label class="flex items-center gap-2"
+          ><span class="grow">an hour of work</span><input
+            class="input w-24"
+            type="number"
+            min="0"
+            step="any"
+            bind:value={hourPrice}
+          /></label
+        >
+        <label class="flex items-center gap-2"
+          ><span class="grow">a cubic metre of wood</span><input
+            class="input w-24"
+            type="number"
+            min="0"
+            step="any"
+            bind:value={woodPrice}
+          /></label
+        >
+        {#if cost !== null}<p class="text-lg" data-testid="cost">
+            {cost.toFixed(2)} a litre of syrup, from {Math.round(of.hours)} hours and {preferences.stacked(of.woodM3)}.
+          </p>{/if}
+      </div>
     </section>
   </div>
 {/if}
