@@ -6,6 +6,7 @@ import { ageing, courseOf, daysBetween, drillingDay, HOLE_LIVES, runIndex, RUNS_
 
 import { dayAtStation, dayInBush, foretold, later } from './climate.ts';
 import { envelopeOf, round, type TaggedTree } from './draw.ts';
+import { pipeLines } from './pipeLines.ts';
 
 /** Ten springs of the station, and since when the bush has a thermometer. */
 const STATION_SINCE = '2016-12-01';
@@ -78,6 +79,8 @@ export function seasons(
     );
     ofBush.push(...logOf(season, { places, taps, drilled, today, rng, bare }));
   }
+  const onLines = places.find(({ vessel }) => vessel === 'tank');
+  if (onLines) ofBush.push(...pipeLines(onLines, bare));
   return { records: [...hung(trees, tapped(LOGGED.at(-1)!), uuid), ...closings(trees, holes, uuid)], ofBush };
 }
 

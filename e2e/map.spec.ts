@@ -6,18 +6,12 @@ import {
   bushIdOf,
   expectAccessible,
   expectFits,
+  mapOf,
   recordsOf,
   signIn,
   signUpWithBush,
   treesOf
 } from './support.ts';
-
-/** Waits for the map and gives places on it by their share of its width and height. */
-async function mapOf(page: Page): Promise<(x: number, y: number) => [number, number]> {
-  await expect(page.getByTestId('map')).toHaveAttribute('data-ready', 'true');
-  const box = (await page.getByTestId('map').boundingBox())!;
-  return (x, y) => [box.x + x * box.width, box.y + y * box.height];
-}
 
 async function lineRound(page: Page, points: readonly (readonly [number, number])[]): Promise<void> {
   await page.mouse.move(...(points[0]! as [number, number]));

@@ -20,6 +20,13 @@ export async function signIn(page: Page, { name, password } = DEMO): Promise<voi
   await page.waitForURL(/\/bush/);
 }
 
+/** Waits for the map and gives places on it by their share of its width and height. */
+export async function mapOf(page: Page): Promise<(x: number, y: number) => [number, number]> {
+  await expect(page.getByTestId('map')).toHaveAttribute('data-ready', 'true');
+  const box = (await page.getByTestId('map').boundingBox())!;
+  return (x, y) => [box.x + x * box.width, box.y + y * box.height];
+}
+
 /** Makes an account of its own and a bush, and lands on the page of files. */
 export async function signUpWithBush(page: Page, bush: string): Promise<string> {
   await page.goto('/sign-up');

@@ -163,7 +163,7 @@ function byThePlan(year: YearOfWeather, seed: number): (hour: number, state: Sta
 
 describe('a season of rounds', () => {
   it('loses at most a third of what "once a day at five" loses, with no more trips', () => {
-    const seasons = Array.from({ length: shortOrLong(3, 30) }, (_, seed) => {
+    const seasons = Array.from({ length: shortOrLong(3, 20) }, (_, seed) => {
       const rng = seededRng(500 + seed);
       const year = simulatedYear(2027, rng);
       const days = Array.from({ length: DAYS + 3 }, (_, i) => ({

@@ -77,6 +77,7 @@ describe('migrations that landed', () => {
     '0018-learning.ts': '072d4becc0218fad',
     '0019-questions.ts': '0015c49bbef3bdc0',
     '0020-season.ts': 'e5fae9fc402a3ec9',
+    '0021-other-sap.ts': '9165b50ec69a9a41',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

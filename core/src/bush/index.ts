@@ -10,6 +10,7 @@ export * from './landmark.ts';
 export * from './logged.ts';
 export * from './markingList.ts';
 export * from './otherSap.ts';
+export * from './pipeLines.ts';
 export * from './placement.ts';
 export * from './policy.ts';
 export * from './prior.ts';

@@ -72,6 +72,8 @@ export interface Pointer {
   readonly to: string;
   /** it may name what is no longer there */
   readonly mayDangle?: true;
+  /** it means whatever that record was corrected to: a place that was renamed is the same place */
+  readonly follows?: true;
 }
 /** What the fields of schemas point at, told by the schema that a field has. */
 export const POINTERS = z.registry<Pointer>();
@@ -79,3 +81,5 @@ export const POINTERS = z.registry<Pointer>();
 /** A field that holds the id of something else. */
 export const pointer = (to: Pointer['to'], mayDangle?: true) =>
   uuid().register(POINTERS, mayDangle ? { to, mayDangle } : { to });
+/** One that names a record as it is now, however often it was corrected; it may be gone. */
+export const lastingPointer = (to: Pointer['to']) => uuid().register(POINTERS, { to, mayDangle: true, follows: true });

@@ -102,11 +102,35 @@ export function inOrder(a: AnyRecord, b: AnyRecord): number {
 /** Days, moments and ids are in order as their letters are; a language's own order takes twenty times as long. */
 const byCode = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
-/** Records in the order in which they hold: corrected and withdrawn ones left out. */
+/**
+ * Records in the order in which they hold: corrected and withdrawn ones left out. What names a place or a line names it as it was
+ * corrected.
+ */
 export function effectiveRecords<T extends AnyRecord>(records: readonly T[]): T[] {
-  const corrected = new Set<string>();
-  for (const { correctsId } of records) if (correctsId !== null) corrected.add(correctsId);
-  return records.filter((r) => !r.withdrawn && !corrected.has(r.id)).sort(inOrder);
+  const became = new Map<string, string>();
+  for (const { id, correctsId } of records) if (correctsId !== null) became.set(correctsId, id);
+  const standing = records.filter((r) => !r.withdrawn && !became.has(r.id)).sort(inOrder);
+  return became.size === 0 ? standing : standing.map((record) => underLastIds(record, became));
+}
+
+/** Kinds that name records as they are now, and how. */
+const FOLLOWING = new Map(
+  KINDS.flatMap(({ kind, pointers }) => {
+    const following = pointers.filter(({ follows }) => follows);
+    return following.length > 0 ? [[kind as string, following] as const] : [];
+  })
+);
+
+function underLastIds<T extends AnyRecord>(record: T, became: ReadonlyMap<string, string>): T {
+  const following = FOLLOWING.get(record.kind);
+  if (!following || !following.some(({ path }) => valuesAt(record, path).some((id) => became.has(id)))) return record;
+  const last = (id: string) => {
+    let at = id;
+    // A circle, which nobody can write here, ends somewhere.
+    for (let steps = 0; steps < became.size && became.has(at); steps++) at = became.get(at)!;
+    return at;
+  };
+  return following.reduce<unknown>((under, { path }) => replaceAt(under, path, last), record) as T;
 }
 
 /** Kinds of which many hold at once are named in the plural. */

@@ -183,12 +183,35 @@ describe('a record written on this device', () => {
     const second = await bush.record(tree.id, { ...reading(girth + 300), correctsId: first.id });
     const said = () => bush.stateOf(tree.id).readings.map(({ valueMm }) => valueMm);
     expect(said()).toContain(girth + 300);
-    const again = await bush.takeBack(second);
+    const [again] = await bush.takeBack(second);
     expect(said()).toContain(girth);
     expect(said()).not.toContain(girth + 300);
     // And that one, which brought it back, goes altogether where the first was itself taken back.
-    await bush.withdraw(again);
+    await bush.withdraw(again!);
     expect(said()).not.toContain(girth);
+    await settle(bush);
+  });
+
+  it('of the bush that corrected or crossed out another is taken back: the other stands again', async () => {
+    const bush = await whole();
+    const place = { kind: 'collectingPlace', vessel: 'tank', litres: 500, carrier: 'vehicle', treeIds: [] } as const;
+    const first = await bush.recordOfBush({ ...place, name: 'Tank' } as never);
+    const emptied = { kind: 'collection', placeId: first.id, hour: 9, litres: 80, taps: 20, went: 'kept' } as const;
+    await bush.recordOfBush(emptied as never);
+    const renamed = await bush.recordOfBush({ ...place, name: 'Steep tank', correctsId: first.id } as never);
+    const named = () => bush.bushRecords.flatMap((record) => (record.kind === 'collectingPlace' ? record.name : []));
+    /** Whose sap it was that was emptied. */
+    const emptiedAt = () => {
+      const one = bush.bushRecords.find((record) => record.kind === 'collection');
+      return bush.bushRecords.flatMap((r) => (r.kind === 'collectingPlace' && r.id === one?.placeId ? r.name : []));
+    };
+    expect([named(), emptiedAt()]).toEqual([['Steep tank'], ['Steep tank']]);
+    await bush.takeBack(renamed);
+    expect([named(), emptiedAt()]).toEqual([['Tank'], ['Tank']]);
+    const [gone] = await bush.withdraw(bush.bushRecords.find(({ kind }) => kind === 'collectingPlace')!);
+    expect([named(), emptiedAt()]).toEqual([[], []]);
+    await bush.takeBack(gone!);
+    expect([named(), emptiedAt()]).toEqual([['Tank'], ['Tank']]);
     await settle(bush);
   });
 

@@ -104,9 +104,9 @@ describe('what was just written down', () => {
 
   it('can be taken back, all of it; many stay in sight longer', async () => {
     const { saved } = await import('../../src/lib/client/saved.ts');
-    const withdraw = vi.fn();
+    const takeBack = vi.fn();
     const add = vi.fn();
-    const bush = { withdraw, lastDone: { add } } as unknown as BushState;
+    const bush = { takeBack, lastDone: { add } } as unknown as BushState;
     const records = [said('mark', {}), said('mark', {})] as never[];
     saved(bush, 'Tree 4: to take.', records[0]!);
     saved(bush, '2 trees: to take.', ...records);
@@ -115,7 +115,7 @@ describe('what was just written down', () => {
       ['2 trees: to take.', 10_000]
     ]);
     toasts[1]!.undo();
-    expect(withdraw).toHaveBeenCalledExactlyOnceWith(...records);
+    expect(takeBack).toHaveBeenCalledExactlyOnceWith(...records);
     expect(add.mock.calls.map(([words]) => words)).toEqual(['Tree 4: to take.', '2 trees: to take.']);
   });
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-import { day, note, oneOf, pointer } from '../fields.ts';
+import { day, lastingPointer, note, oneOf } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 
 /** How sap looks. */
@@ -17,7 +17,7 @@ export const collection = recordKind({
   writer: 'crew',
   fields: {
     /** null: the whole bush together */
-    placeId: pointer('collectingPlace', true).nullable(),
+    placeId: lastingPointer('collectingPlace').nullable(),
     /** of the day on which it was emptied, local time */
     hour: z.number().min(0).lt(24),
     litres: z.number().min(0).max(100_000),

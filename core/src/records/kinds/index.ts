@@ -13,8 +13,10 @@ import { drillingChoice } from './drillingChoice.ts';
 import { entry } from './entry.ts';
 import { hanging } from './hanging.ts';
 import { heightAndCrown } from './heightAndCrown.ts';
+import { levelling } from './levelling.ts';
 import { mark } from './mark.ts';
 import { painted } from './painted.ts';
+import { pipeLine } from './pipeLine.ts';
 import { place } from './place.ts';
 import { planting } from './planting.ts';
 import { plot } from './plot.ts';
@@ -81,7 +83,9 @@ export const KINDS = [
   seasonEnd,
   closing,
   hanging,
-  workHours
+  workHours,
+  pipeLine,
+  levelling
 ] as const;
 
 export * from './answer.ts';
@@ -99,8 +103,10 @@ export * from './drillingChoice.ts';
 export * from './entry.ts';
 export * from './hanging.ts';
 export * from './heightAndCrown.ts';
+export * from './levelling.ts';
 export * from './mark.ts';
 export * from './painted.ts';
+export * from './pipeLine.ts';
 export * from './place.ts';
 export * from './planting.ts';
 export * from './plot.ts';

@@ -33,6 +33,9 @@ import { Waiting } from './waiting.ts';
 
 const RETRY_MS = 15_000;
 const NONE: ReadonlySet<string> = new Set();
+/** A record of a tree, or of the bush. */
+type Written = WorkRecord | BushRecord;
+
 /**
  * The bush on this device: rows for every tree, records for those that were opened, and the outbox. Every write goes
  * through the outbox first, whether there is a network or not; what waits there already counts on the screen.
@@ -84,13 +87,15 @@ export class BushState {
   readonly features = $derived<readonly SiteFeature[]>(this.overview?.features ?? []);
   /** The clue table with this bush's own shares. */
   readonly clueTable = $derived(new ClueTable(this.overview?.bush.settings.clueTable ?? {}));
-  /** Records of the bush as a whole that stand, those in the outbox included. */
-  readonly bushRecords = $derived.by((): readonly BushRecord[] => {
+  /** all records of the bush as a whole, those in the outbox included */
+  readonly #ofBush = $derived.by((): readonly BushRecord[] => {
     const stored = this.#server.bushRecords;
     const known = new Set(stored.map((record) => record.id));
     const waiting = (this.outbox.byTree.get(null) ?? []).map(({ record }) => record as BushRecord);
-    return effectiveRecords([...stored, ...waiting.filter(({ id }) => !known.has(id))]);
+    return [...stored, ...waiting.filter(({ id }) => !known.has(id))];
   });
+  /** Those that stand. */
+  readonly bushRecords = $derived(effectiveRecords(this.#ofBush));
   /** Questions of the bush, each with what was answered; null while it is open. */
   readonly questions = $derived(questionsIn(this.bushRecords));
   readonly openQuestions = $derived(this.questions.filter(({ answer }) => answer === null).length);
@@ -300,29 +305,35 @@ export class BushState {
     return this.outbox.put(records, () => this.#fromDevice(treeIds));
   }
 
-  /** Takes records back, a tree's or the bush's. @returns the corrections that say nothing instead */
-  async withdraw(...records: readonly (WorkRecord | BushRecord)[]): Promise<(WorkRecord | BushRecord)[]> {
+  /** Crosses records out, a tree's or the bush's. @returns the corrections that say nothing instead */
+  withdraw(...records: readonly Written[]): Promise<Written[]> {
+    return this.#replace(records, (record) => ({ ...record, withdrawn: true }));
+  }
+
+  /**
+   * Takes back what was written down, where it is seen or as it was said: what a record corrected or crossed out stands again, written
+   * anew in its place.
+   * @returns what was written down to do so
+   */
+  takeBack(...records: readonly Written[]): Promise<Written[]> {
+    return this.#replace(records, (record) => {
+      const around = 'treeId' in record ? this.recordsOf(record.treeId) : this.#ofBush;
+      const earlier = around.find(({ id }) => id === record.correctsId);
+      return earlier && !earlier.withdrawn ? earlier : { ...record, withdrawn: true };
+    });
+  }
+
+  async #replace(records: readonly Written[], by: (record: Written) => Written): Promise<Written[]> {
     const taken = records.map((record) => {
-      const { id, recordedAt: _at, ...rest } = record;
-      const draft = { ...rest, correctsId: id, withdrawn: true };
+      const { id: _id, recordedAt: _at, ...draft } = by(record);
+      const instead = { ...draft, correctsId: record.id };
       return 'treeId' in record
-        ? writeDown(record.treeId, draft as Draft, this.#writer)
-        : writeDownOfBush(draft as BushDraft, this.#writer);
+        ? writeDown(record.treeId, instead as Draft, this.#writer)
+        : writeDownOfBush(instead as BushDraft, this.#writer);
     });
     await this.#keep(taken);
     await this.lastDone.forget(records);
     return taken;
-  }
-
-  /**
-   * Takes a record of a tree back where it is seen. Of a correction, what it corrected stands again: written anew in its place.
-   * @returns what was written down to do so
-   */
-  async takeBack(record: WorkRecord): Promise<WorkRecord> {
-    const earlier = this.recordsOf(record.treeId).find(({ id }) => id === record.correctsId);
-    if (!earlier || earlier.withdrawn) return (await this.withdraw(record))[0] as WorkRecord;
-    const { id: _id, recordedAt: _at, authorId: _by, treeId, ...draft } = earlier;
-    return this.record(treeId, { ...draft, correctsId: record.id } as Draft);
   }
 
   /** Steps through these trees alone, in walking order, until the round is ended. */

@@ -14,5 +14,5 @@ export function undoable(said: string, undo: () => unknown, options: { readonly 
 /** Says what was written down, and takes all of it back where that is wished. */
 export function saved(bush: BushState, said: string, ...records: readonly (WorkRecord | BushRecord)[]): void {
   void bush.lastDone.add(said, records);
-  undoable(said, () => bush.withdraw(...records), records.length > 1 ? { duration: MANY_MS } : {});
+  undoable(said, () => bush.takeBack(...records), records.length > 1 ? { duration: MANY_MS } : {});
 }

@@ -18,7 +18,7 @@
         {#if mayGo(written)}<button
             class="btn shrink-0 max-md:h-12"
             aria-label="Take back: {written.said}"
-            onclick={() => bush.withdraw(...written.records)}>Take back</button
+            onclick={() => bush.takeBack(...written.records)}>Take back</button
           >{/if}
       </li>
     {:else}<li>Nothing was written down on this device yet. Older things are taken back in the life of their tree.</li>

@@ -73,6 +73,7 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
       { slug: 'now', name: 'Now', load: () => import('../season/NowPage.svelte') },
       { slug: 'drilling', name: 'When to drill', load: () => import('../season/DrillingPage.svelte') },
       { slug: 'rounds', name: 'Rounds', load: () => import('../season/RoundsPage.svelte') },
+      { slug: 'lines', name: 'Lines', load: () => import('../season/LinesPage.svelte') },
       { slug: 'sap', name: 'Sap and syrup', load: () => import('../season/SapPage.svelte') },
       { slug: 'end', name: 'End', load: () => import('../season/EndPage.svelte') },
       { slug: 'closing', name: 'Closing', load: () => import('../season/ClosingPage.svelte') },

@@ -34,6 +34,7 @@
     baseMap = null,
     mode = 'look',
     way = [],
+    pipes = [],
     rings = [],
     outline = null,
     editable = false,
@@ -50,6 +51,16 @@
     mode?: MapMode;
     /** a way to walk */
     way?: readonly (readonly [number, number])[];
+    /** lines of pipe */
+    pipes?: readonly {
+      readonly points: readonly (readonly [number, number])[];
+      readonly name: string;
+      readonly thin: boolean;
+      readonly dashed: boolean;
+      readonly chosen: boolean;
+      /** something is wrong with it */
+      readonly wrong: boolean;
+    }[];
     /** circles with a word in the middle */
     rings?: readonly {
       readonly eastM: number;
@@ -132,13 +143,15 @@
   /** Brings everything into sight. */
   export function frame(): void {
     if (!map || !L) return;
-    const points = [
+    const all = [
       ...scene.trees.flatMap(({ northM, eastM }): [number, number][] => [
         [northM - AROUND_M, eastM - AROUND_M],
         [northM + AROUND_M, eastM + AROUND_M]
       ]),
       ...stands.flatMap((stand) => (stand.outline ?? []).map(latLng))
     ];
+    // Where lines are looked at, these and the ground about them.
+    const points = pipes.length > 0 ? pipes.flatMap((pipe) => pipe.points.map(latLng)) : all;
     if (points.length === 0) map.setView([0, 0], 2);
     else map.fitBounds(L.latLngBounds(points).pad(0.04), { animate: false });
   }
@@ -183,6 +196,19 @@
     const shared = { pane: 'over', interactive: false, pmIgnore: true };
     if (way.length > 1)
       over.addLayer(L.polyline(way.map(latLng), { ...shared, color: ink, weight: 1.6, opacity: 0.7 }));
+    for (const pipe of pipes) {
+      const weight = (pipe.thin ? 2 : 3.5) + (pipe.chosen ? 2 : 0);
+      over.addLayer(
+        L.polyline(pipe.points.map(latLng), {
+          ...shared,
+          color: pipe.wrong ? amber : ink,
+          weight,
+          opacity: pipe.chosen ? 1 : 0.75,
+          ...(pipe.dashed ? { dashArray: '6 6' } : {})
+        })
+      );
+      if (pipe.name) over.addLayer(word(L, pipe.name, pipe.points[0]!, 'feature-name'));
+    }
     for (const ring of rings) {
       over.addLayer(
         L.circle([ring.northM, ring.eastM], {

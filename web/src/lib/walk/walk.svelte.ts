@@ -189,7 +189,7 @@ export class Walk<S extends Stop> {
   /** Takes back one of the last things that were done, and goes back to its tree. */
   takeBack(what: Done): Promise<void> {
     return this.write(async () => {
-      await this.#bush.withdraw(...what.records);
+      await this.#bush.takeBack(...what.records);
       this.#count(-1);
       this.done = this.done.filter((each) => each !== what);
       this.dealt.delete(what.treeId);

@@ -1,0 +1,195 @@
+import { group } from 'd3-array';
+
+import type { Point } from '../geometry/index.ts';
+import {
+  boreFor,
+  fallFindings,
+  liftsFor,
+  partsFor,
+  profileFrom,
+  PULL_N,
+  stretchesOf,
+  tapsThrough,
+  type FallFinding,
+  type LevellingSet,
+  type Lifting,
+  type LinePart,
+  type Profile,
+  type Stretch
+} from '../lines/index.ts';
+import type { BushRecord, LevellingRecord, PipeLineRecord, TreeRow } from '../records/index.ts';
+
+/** Taps on one lateral: usual, and the most. Common practice: about five. */
+export const TAPS_A_LATERAL = { usual: 5, most: 8 } as const;
+/** A lateral is no longer than this, metres. From memory: a hundred feet. */
+export const LONGEST_LATERAL_M = 30;
+/** Readings nearer to each other, or to a bend, than this are of one place, metres. */
+const SAME_PLACE_M = 0.3;
+/** A flat stretch still carries what it carries at this fall, metres a metre: so much less is not reckoned. Working assumption. */
+const LEAST_RECKONED = 0.005;
+/** Posts are lifted by so much at the most, metres; beyond, the line wants another way. Working assumption. */
+export const MOST_LIFT_M = 1;
+
+/** What is wrong with a line beside its fall. */
+export type LineFault = 'manyTaps' | 'long' | 'narrow';
+
+/** A line with all that is known of it. */
+export interface LineJudged {
+  readonly line: PipeLineRecord;
+  readonly lengthM: number;
+  /** metres along it from the upper end: bends, posts, and where it was levelled */
+  readonly profile: Profile;
+  readonly stretches: readonly Stretch[];
+  readonly findings: readonly FallFinding[];
+  /** was its fall ever read? */
+  readonly levelled: boolean;
+  /** least lifts that would mend its fall, by node; null where none is wanted, or it was never levelled */
+  readonly lifting: Lifting | null;
+  /** on it, and on it with all lines that run into it */
+  readonly taps: number;
+  readonly tapsAbove: number;
+  /** taps that its pipe bears where it falls least */
+  readonly bears: number;
+  /** the bore that bears all that comes, mm; null where it bears them, or none that is sold does */
+  readonly wantsBoreMm: number | null;
+  readonly faults: readonly LineFault[];
+}
+
+/** Metres along a course, at each of its points. */
+export function alongCourse(points: readonly Point[]): number[] {
+  let at = 0;
+  return points.map(([x, y], i) => {
+    const before = points[i - 1];
+    if (before) at += Math.hypot(x - before[0], y - before[1]);
+    return at;
+  });
+}
+
+/** The lines of a bush, as they stand, by name. @param records of the bush that hold */
+export function pipeLinesIn(records: readonly BushRecord[]): PipeLineRecord[] {
+  return records
+    .filter((record) => record.kind === 'pipeLine')
+    .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
+}
+
+/** Where a line is judged: at its bends and wherever it was levelled. */
+function nodesOf(bends: readonly number[], levelled: readonly LevellingRecord[]): number[] {
+  const end = bends.at(-1)!;
+  const read = levelled.flatMap(({ heights, slopes }) => [
+    ...heights.map(({ alongM }) => alongM),
+    ...slopes.flatMap(({ fromM, toM }) => [fromM, toM])
+  ]);
+  const nodes = [...bends];
+  for (const at of read) {
+    const held = Math.min(at, end);
+    if (!nodes.some((node) => Math.abs(node - held) < SAME_PLACE_M)) nodes.push(held);
+  }
+  return nodes.sort((a, b) => a - b).filter((at, i, all) => i === 0 || at - all[i - 1]! > 1e-6);
+}
+
+/** What was levelled, by the nodes of the line. Readings of one place only, or of none, tell nothing. */
+function setsOf(nodes: readonly number[], levelled: readonly LevellingRecord[]): LevellingSet[] {
+  const node = (at: number) =>
+    nodes.reduce((best, each, i) => (Math.abs(each - at) < Math.abs(nodes[best]! - at) ? i : best), 0);
+  return levelled.map(({ method, heights, slopes, sd }) => ({
+    method,
+    heights: heights.map(({ alongM, heightM }) => ({ node: node(alongM), heightM })),
+    slopes: slopes
+      .map(({ fromM, toM, slope }) =>
+        fromM <= toM ? { from: node(fromM), to: node(toM), slope } : { from: node(toM), to: node(fromM), slope: -slope }
+      )
+      .filter(({ from, to }) => from < to),
+    ...(sd === null ? {} : { sd })
+  }));
+}
+
+/** Taps of a tree: as it was decided or drilled; one where nobody said. */
+const tapsOf = (row: TreeRow | undefined) => (row ? Math.max(row.drilled, row.decidedTaps ?? 1) : 1);
+
+/** What is known of all lines of a bush, and what is wrong with them. @param records of the bush that hold */
+export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRow[]): LineJudged[] {
+  const lines = pipeLinesIn(records);
+  const byTree = new Map(rows.map((row) => [row.id, row]));
+  const places = new Map(
+    records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record] as const] : []))
+  );
+  const own = new Map(
+    lines.map(({ id, drops }) => [id, drops.reduce((sum, { treeId }) => sum + tapsOf(byTree.get(treeId)), 0)])
+  );
+  const byId = new Map(lines.map((line) => [line.id, line]));
+  const into = group(lines, ({ intoId }) => intoId);
+  const above = (id: string, below: readonly string[] = []): number =>
+    // Lines that run into each other in a circle are counted once.
+    below.includes(id)
+      ? 0
+      : own.get(id)! + (into.get(id) ?? []).reduce((sum, line) => sum + above(line.id, [...below, id]), 0);
+  const foot = (line: PipeLineRecord, seen: readonly string[] = []): PipeLineRecord => {
+    const next = line.intoId === null ? undefined : byId.get(line.intoId);
+    return !next || seen.includes(next.id) ? line : foot(next, [...seen, line.id]);
+  };
+  const levelled = group(
+    records.filter((record): record is LevellingRecord => record.kind === 'levelling'),
+    ({ lineId }) => lineId
+  );
+  return lines.map((line): LineJudged => {
+    const bends = alongCourse(line.points);
+    const all = levelled.get(line.id) ?? [];
+    const read = all.slice(all.reduce((since, { afresh }, i) => (afresh ? i : since), 0));
+    const nodes = nodesOf(bends, read);
+    const profile = profileFrom(nodes, setsOf(nodes, read));
+    const pipe = { boreMm: line.boreMm, pullN: PULL_N[line.held], spanM: line.spanM };
+    const stretches = stretchesOf(profile, pipe);
+    // Air runs uphill as well.
+    const findings = line.use === 'air' ? [] : fallFindings(profile, pipe);
+    const [taps, tapsAbove] = [own.get(line.id)!, above(line.id)];
+    const place = places.get(foot(line).placeId ?? '');
+    const driven = {
+      vacuum: place?.vacuum ?? false,
+      airLine: lines.some(({ use, placeId }) => use === 'air' && placeId !== null && placeId === place?.id)
+    };
+    const least = Math.max(LEAST_RECKONED, Math.min(...stretches.map(({ slope }) => slope.mean)));
+    const bears = tapsThrough(line.boreMm, least, driven);
+    const lengthM = bends.at(-1)!;
+    const isLateral = line.use === 'lateral';
+    const isNarrow = line.use !== 'air' && tapsAbove > bears;
+    const lifting =
+      read.length > 0 && findings.some(({ fault, surety }) => fault !== 'sag' && surety !== 'cannotBeTold')
+        ? liftsFor(
+            stretches.map(({ fall }) => fall.mean),
+            stretches.map((each) => each.lengthM)
+          )
+        : null;
+    return {
+      line,
+      lengthM,
+      profile,
+      stretches,
+      findings,
+      levelled: read.length > 0,
+      lifting,
+      taps,
+      tapsAbove,
+      bears,
+      wantsBoreMm: isNarrow ? boreFor(tapsAbove, least, driven) : null,
+      faults: [
+        ...(isLateral && taps > TAPS_A_LATERAL.most ? (['manyTaps'] as const) : []),
+        ...(isLateral && lengthM > LONGEST_LATERAL_M ? (['long'] as const) : []),
+        ...(isNarrow ? (['narrow'] as const) : [])
+      ]
+    };
+  });
+}
+
+/** What lines are put together from, with spares. */
+export const partsOfLines = (judged: readonly LineJudged[]): LinePart[] =>
+  partsFor(
+    judged.map(({ line, lengthM }) => ({
+      use: line.use,
+      boreMm: line.boreMm,
+      lengthM,
+      wire: line.held === 'wire',
+      spanM: line.spanM,
+      joins: line.intoId !== null,
+      dropsMm: line.drops.map(({ dropMm }) => dropMm)
+    }))
+  );

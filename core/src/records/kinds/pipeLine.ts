@@ -1,0 +1,42 @@
+import { z } from 'zod';
+
+import { PIPE_USES } from '../../lines/index.ts';
+import { lastingPointer, metres, note, oneOf, pointer } from '../fields.ts';
+import { recordKind, type RecordOf } from '../kind.ts';
+import { lineOfText } from '../text.ts';
+
+/** A pipe that is laid, or planned, in a bush: drawn from its upper end to its foot. */
+export const pipeLine = recordKind({
+  kind: 'pipeLine',
+  table: 'pipeLines',
+  label: 'line',
+  of: 'bush',
+  group: 'season',
+  writer: 'steward',
+  fields: {
+    name: lineOfText(60),
+    use: z.enum(PIPE_USES),
+    /** where it bends or is held, metres east and north, the upper end first */
+    points: z
+      .array(z.tuple([metres, metres]))
+      .min(2)
+      .max(500),
+    /** inner diameter, mm */
+    boreMm: z.number().min(4).max(110),
+    /** does it hang on a wire of its own, or is it drawn tight by hand? */
+    held: oneOf('wire', 'hand'),
+    /** metres from one post, tie or tree that holds it to the next */
+    spanM: z.number().min(0.3).max(100),
+    /** the line that it runs into at its foot; null where it runs into a vessel */
+    intoId: lastingPointer('sameKind').nullable().default(null),
+    /** the collecting place at its foot */
+    placeId: lastingPointer('collectingPlace').nullable().default(null),
+    /** the trees that are tapped into it, and the length of tube that each hangs on, mm */
+    drops: z.array(z.object({ treeId: pointer('tree', true), dropMm: z.number().min(50).max(5000) })).max(500),
+    /** does it stay up when the season is over? */
+    staysUp: z.boolean().default(false),
+    note
+  },
+  holds: 'list'
+});
+export type PipeLineRecord = RecordOf<typeof pipeLine>;
