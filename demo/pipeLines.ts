@@ -13,40 +13,58 @@ const TAPS_A_LATERAL = 5;
 const CROWDED = 9;
 const DROP_MM = 750;
 
-/** The ground of the steep side: it falls to the south, with a hollow that the eye does not see. */
-const groundM = ([east, north]: Point) => 312 + 0.06 * north + 0.5 * Math.sin(east / 19) + 0.2 * Math.sin(north / 13);
+/** The ground of the steep side: it falls along the lines, with a hollow that the eye does not see. */
+const groundM = (down: number, beside: number) =>
+  312 - 0.06 * down + 0.5 * Math.sin(beside / 19) + 0.2 * Math.sin(down / 13);
+
+/** Ways along and across the lines: they run the longer way of the ground that they drain. */
+interface Axes {
+  readonly along: (tree: TaggedTree) => number;
+  readonly across: (tree: TaggedTree) => number;
+  readonly point: (along: number, across: number) => Point;
+}
+
+const spread = (values: readonly number[]) => Math.max(...values) - Math.min(...values);
 
 /** Two main lines on the steep side, their laterals, and what was levelled: a dip, a stretch of one in a hundred, a lateral with nine taps. */
 export function pipeLines(
   place: { readonly id: string; readonly trees: readonly TaggedTree[] },
   bare: Bare
 ): BushRecordInput[] {
-  const byEast = [...place.trees].sort((a, b) => a.eastM - b.eastM);
-  const half = Math.ceil(byEast.length / 2);
+  const [easts, norths] = [place.trees.map(({ eastM }) => eastM), place.trees.map(({ northM }) => northM)];
+  const axes: Axes =
+    spread(easts) > spread(norths)
+      ? { along: (t) => t.eastM, across: (t) => t.northM, point: (along, across) => [along, across] }
+      : { along: (t) => -t.northM, across: (t) => t.eastM, point: (along, across) => [across, -along] };
+  const sideways = [...place.trees].sort((a, b) => axes.across(a) - axes.across(b));
+  const half = Math.ceil(sideways.length / 2);
+  const of = (crowded: boolean) => ({ placeId: place.id, crowded, axes });
   return [
-    ...mainWithLaterals('West line', byEast.slice(0, half), { placeId: place.id, crowded: false }, bare),
-    ...mainWithLaterals('East line', byEast.slice(half), { placeId: place.id, crowded: true }, bare)
+    ...mainWithLaterals('Upper line', sideways.slice(half), of(false), bare),
+    ...mainWithLaterals('Lower line', sideways.slice(0, half), of(true), bare)
   ];
 }
 
 function mainWithLaterals(
   name: string,
   trees: readonly TaggedTree[],
-  { placeId, crowded }: { readonly placeId: string; readonly crowded: boolean },
+  { placeId, crowded, axes }: { readonly placeId: string; readonly crowded: boolean; readonly axes: Axes },
   bare: Bare
 ): BushRecordInput[] {
-  const laid = bare('2023-11-12');
-  const middle = trees.reduce((sum, { eastM }) => sum + eastM / trees.length, 0);
-  const norths = trees.map(({ northM }) => northM);
-  const [top, foot] = [Math.max(...norths), Math.min(...norths) - 8];
-  const posts = Math.max(8, Math.ceil((top - foot) / POST_M));
-  const points = Array.from({ length: posts + 1 }, (_, i): Point => {
-    const north = top - ((top - foot) * i) / posts;
-    return [round(middle + 3 * Math.sin(north / 21), 2), round(north, 2)];
-  });
+  const { along: down, across, point } = axes;
+  const middle = trees.reduce((sum, tree) => sum + across(tree) / trees.length, 0);
+  const [top, foot] = [Math.min(...trees.map(down)), Math.max(...trees.map(down)) + 8];
+  const posts = Math.max(8, Math.ceil((foot - top) / POST_M));
+  const at = (tree: number) => middle + 3 * Math.sin(tree / 21);
+  const course = Array.from({ length: posts + 1 }, (_, i) => top + ((foot - top) * i) / posts);
+  const placed = (along: number, beside: number): Point => {
+    const [east, north] = point(along, beside);
+    return [round(east, 2), round(north, 2)];
+  };
+  const points = course.map((along) => placed(along, at(along)));
   const line = { kind: 'pipeLine', staysUp: false, note: '' } as const;
   const main: BushRecordInput = {
-    ...laid,
+    ...bare('2023-11-12'),
     ...line,
     name,
     use: 'main',
@@ -58,30 +76,21 @@ function mainWithLaterals(
     placeId,
     drops: []
   };
-  const eastAt = (north: number) =>
-    points.reduce((best, point) => (Math.abs(point[1] - north) < Math.abs(best[1] - north) ? point : best))[0];
   const laterals = [-1, 1].flatMap((side) => {
-    const off = ({ eastM, northM }: TaggedTree) => Math.abs(eastM - eastAt(northM));
-    const beside = trees.filter(({ eastM, northM }) => Math.sign(eastM - eastAt(northM) || 1) === side);
+    const beside = trees
+      .filter((tree) => (across(tree) < at(down(tree)) ? -1 : 1) === side)
+      .sort((a, b) => down(a) - down(b));
     const groups: TaggedTree[][] = [];
-    while (beside.length > 0) {
-      const many = crowded && side === 1 && groups.length === 1 ? CROWDED : TAPS_A_LATERAL;
-      const farthest = beside.reduce((best, tree) => (off(tree) > off(best) ? tree : best));
-      const near = (tree: TaggedTree) => Math.hypot(tree.eastM - farthest.eastM, tree.northM - farthest.northM);
-      groups.push(beside.sort((a, b) => near(a) - near(b)).splice(0, many));
-    }
+    while (beside.length > 0)
+      groups.push(beside.splice(0, crowded && side === 1 && groups.length === 1 ? CROWDED : TAPS_A_LATERAL));
     return groups.map((group, nth): BushRecordInput => {
-      const outwards = [...group].sort((a, b) => off(b) - off(a));
-      const lowest = Math.max(foot, Math.min(...group.map(({ northM }) => northM)) - 2);
+      const lowest = Math.min(foot, Math.max(...group.map(down)) + 2);
       return {
         ...bare('2023-11-12'),
         ...line,
         name: `${name}, ${side < 0 ? 'left' : 'right'} ${nth + 1}`,
         use: 'lateral',
-        points: [
-          ...outwards.map(({ eastM, northM }): Point => [round(eastM, 2), round(northM, 2)]),
-          [round(eastAt(lowest), 2), round(lowest, 2)]
-        ],
+        points: [...group.map((tree) => placed(down(tree), across(tree))), placed(lowest, at(lowest))],
         boreMm: 7.9,
         held: 'hand',
         spanM: 4,
@@ -92,7 +101,7 @@ function mainWithLaterals(
     });
   });
   const along = alongCourse(points);
-  const hooks = points.map((point) => groundM(point) + 1.2);
+  const hooks = course.map((each) => groundM(each - top, at(each)) + 1.2);
   if (crowded) {
     // Between the fourth post and the fifth it rises; lower down it falls one in a hundred.
     hooks[4] = hooks[3]! + 0.14;

@@ -8,11 +8,11 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/season/lines`);
-  await expect(page.getByTestId('all-lines')).toContainText('East line');
+  await expect(page.getByTestId('all-lines')).toContainText('Lower line');
   // The demo's own dip, and its stretch of one in a hundred.
   const line = page.getByTestId('line');
   const findings = page.getByTestId('line-findings');
-  await page.getByRole('button', { name: /^East line \d/ }).click();
+  await page.getByRole('button', { name: /^Lower line \d/ }).click();
   await expect(findings).toContainText(/Sure: between \d+ m and \d+ m it rises 14 cm: sap stands there/);
   await expect(findings).toContainText(/Sure: between \d+ m and \d+ m it falls 1\.0 %: under 2\.0 %/);
   await expect(page.getByTestId('line-mends')).toContainText(/Lift it by .+: then it falls 2\.0 % everywhere/);
@@ -28,7 +28,7 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await expect(form).toContainText('drawn from its upper end');
   await form.getByLabel('Name').fill('New spur');
   await form.getByLabel('What it is').selectOption('spur');
-  await form.getByLabel('It runs into').selectOption({ label: 'East line' });
+  await form.getByLabel('It runs into').selectOption({ label: 'Lower line' });
   await expectAccessible(page);
   await form.getByRole('button', { name: 'Keep it' }).click();
   await expect(line).toContainText('New spur');
@@ -54,6 +54,8 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await level(['20', '14', '8'], true);
   await expect(findings).toContainText('It falls everywhere');
 
+  const undo = (said: string) =>
+    page.getByRole('listitem').filter({ hasText: said }).getByRole('button', { name: 'Undo' }).click();
   // Renamed, it is the same line; and that can be taken back.
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   const change = page.getByRole('dialog', { name: 'Change New spur' });
@@ -61,13 +63,13 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await change.getByRole('button', { name: 'Keep it' }).click();
   await expect(line).toContainText('Steep spur');
   await expect(findings).toContainText('It falls everywhere');
-  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await undo('Steep spur: ');
   await expect(page.getByTestId('all-lines')).toContainText('New spur');
   await page.getByRole('button', { name: /^New spur/ }).click();
   await expect(findings).toContainText('It falls everywhere');
   await page.getByRole('button', { name: 'Take it away' }).click();
   await expect(page.getByTestId('all-lines')).not.toContainText('New spur');
-  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await undo('New spur is taken away');
   await expect(page.getByTestId('all-lines')).toContainText('New spur');
   await allSaved(page);
 });

@@ -64,4 +64,12 @@ beforeEach(async () => {
   device.server = new FailingServer();
   await empty();
 });
-afterEach(() => Promise.all(open.splice(0).map((bush) => bush.close())));
+/** What is still on its way is not waited for longer. */
+const LAST_WORDS_MS = 200;
+/** A page that is left still sends what it had begun to: to the server of its own test, not to that of the next. */
+afterEach(async () => {
+  const left = open.splice(0);
+  await Promise.all(left.map((bush) => bush.close()));
+  const sent = Promise.all(left.map((bush) => bush.outbox.send()));
+  await Promise.race([sent, new Promise((resolve) => setTimeout(resolve, LAST_WORDS_MS))]);
+});

@@ -41,8 +41,10 @@
   let forming = $state(false);
   let changing = $state(false);
   let levelling = $state(false);
+  let top: HTMLElement;
   function draw(what: 'new' | 'course'): void {
     drawing = what;
+    top.scrollIntoView({ block: 'start' });
     outline = what === 'course' && chosen ? chosen.line.points.map(([e, n]) => [e, n]) : null;
   }
   function drawn(line: [number, number][]): void {
@@ -95,7 +97,25 @@
 
 <h1 class="sr-only">Lines</h1>
 <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_23rem]">
-  <section class="flex min-w-0 flex-col gap-3" aria-label="The lines on the map">
+  <section bind:this={top} class="flex min-w-0 flex-col gap-3" aria-label="The lines on the map">
+    <div class="flex min-h-9 flex-wrap items-center gap-3 print:hidden">
+      {#if drawing}
+        <p class="grow">
+          {outline === null
+            ? 'Click from its upper end down to its foot, at each bend; a double click ends it.'
+            : 'Drag a bend to move it, a middle point to make a new one; a right click takes a bend out.'}
+        </p>
+        {#if drawing === 'course'}<button class="btn btn-primary btn-sm" disabled={!outline} onclick={keepCourse}
+            >Keep this course</button
+          >{:else if outline}<button class="btn btn-primary btn-sm" onclick={() => (forming = true)}
+            >Say what it is</button
+          >{/if}
+        <button class="btn btn-outline btn-sm" onclick={end}>Cancel</button>
+      {:else}
+        <h2 class="grow">On the map</h2>
+        {#if bush.mayDecide}<button class="btn btn-outline btn-sm" onclick={() => draw('new')}>Draw a line</button>{/if}
+      {/if}
+    </div>
     <div class="h-[46dvh] min-h-72 overflow-hidden border border-base-300 print:hidden">
       <StandMap
         {scene}
@@ -108,21 +128,6 @@
         onoutline={drawn}
       />
     </div>
-    {#if drawing}
-      <div class="flex flex-wrap items-center gap-3">
-        <p class="grow">
-          {outline === null
-            ? 'Click from its upper end down to its foot, at each bend; a double click ends it.'
-            : 'Drag a bend to move it, a middle point to make a new one; a right click takes a bend out.'}
-        </p>
-        {#if drawing === 'course'}<button class="btn btn-primary btn-sm" disabled={!outline} onclick={keepCourse}
-            >Keep this course</button
-          >{:else if outline}<button class="btn btn-primary btn-sm" onclick={() => (forming = true)}
-            >Say what it is</button
-          >{/if}
-        <button class="btn btn-outline btn-sm" onclick={end}>Cancel</button>
-      </div>
-    {/if}
     {#if chosen}
       <div>
         <h2>{chosen.line.name}, from the side</h2>
@@ -204,9 +209,6 @@
         </ul>
       </div>
     {/if}
-    {#if bush.mayDecide}<button class="btn self-start btn-outline btn-sm print:hidden" onclick={() => draw('new')}
-        >Draw a line</button
-      >{/if}
     {#if parts.length > 0}
       <div>
         <h2>Parts of all lines</h2>
