@@ -32,7 +32,7 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await expectAccessible(page);
   await form.getByRole('button', { name: 'Keep it' }).click();
   await expect(line).toContainText('New spur');
-  await expect(page.getByTestId('line-mends')).toContainText('Nobody levelled it');
+  await expect(findings).toContainText('Nobody levelled it');
 
   const level = async (heights: readonly string[], afresh: boolean) => {
     await page.getByRole('button', { name: 'Level it' }).click();

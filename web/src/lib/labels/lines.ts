@@ -52,6 +52,8 @@ const along = ({ profile }: Pick<LineJudged, 'profile'>, node: number, lengths: 
 
 /** What is wrong with a line's fall, or may be: each stretch with what is sure or likely of it, then what cannot be told. */
 export function findingsInWords(judged: LineJudged, lengths: Lengths): { surety: Surety; says: string }[] {
+  if (judged.line.use !== 'air' && !judged.levelled)
+    return [{ surety: 'cannotBeTold', says: 'nobody levelled it: how it falls is not known.' }];
   const open = judged.findings.filter(({ surety }) => surety === 'cannotBeTold');
   return [
     ...judged.findings
@@ -105,13 +107,11 @@ export function mendWords(judged: LineJudged, lengths: Lengths): string[] {
     ...(posts > 0 && Number.isFinite(posts)
       ? [`${counted(posts, 'more post or tie', 'more posts or ties')} where it sags.`]
       : []),
-    ...(line.use !== 'air' && !levelled
-      ? ['Nobody levelled it: how it falls is not known.']
-      : open.length > 0
-        ? [
-            `A level or a water tube from ${along(judged, open[0]!.from, lengths)} to ${along(judged, open.at(-1)!.to, lengths)} would settle it.`
-          ]
-        : []),
+    ...(levelled && open.length > 0
+      ? [
+          `A level or a water tube from ${along(judged, open[0]!.from, lengths)} to ${along(judged, open.at(-1)!.to, lengths)} would settle it.`
+        ]
+      : []),
     ...(faults.includes('narrow')
       ? [
           wantsBoreMm === null

@@ -98,7 +98,12 @@ export function drawOutline(
     const made = closed ? L.polygon(begun.map(latLng), style) : L.polyline(begun.map(latLng), style);
     edit(made.addTo(map));
   } else {
-    map.pm.enableDraw(closed ? 'Polygon' : 'Line', { allowSelfIntersection: false, finishOn: 'dblclick' });
+    map.pm.enableDraw(closed ? 'Polygon' : 'Line', {
+      allowSelfIntersection: false,
+      finishOn: 'dblclick',
+      // The page says what to do, in its own words.
+      tooltips: false
+    });
     map.once('pm:create', (event) => {
       map.pm.disableDraw();
       edit(event.layer as Shape);

@@ -75,8 +75,13 @@
   }
 
   const question = $derived(questionsFor(bush)[0]!);
+  /** Trees that are tapped, or shall be: the others are none of a line's business. */
+  const onLines = $derived(new Set(lines.flatMap(({ line }) => line.drops.map(({ treeId }) => treeId))));
+  const shown = $derived(
+    bush.rows.filter(({ id, decidedTaps, drilled }) => (decidedTaps ?? 0) > 0 || drilled > 0 || onLines.has(id))
+  );
   const scene = $derived({
-    trees: mapTrees(bush.rows, question),
+    trees: mapTrees(shown, question),
     tones: question.answers,
     chosen: new Set(chosen?.line.drops.map(({ treeId }) => treeId)),
     current: null
