@@ -188,6 +188,26 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   await expect(dialog.getByRole('button', { name: 'Write it down' })).toBeDisabled();
   await dialog.getByRole('button', { name: 'Close' }).click();
 
+  // What was logged can be taken back where it stands, and the place keeps what was emptied of it under another name.
+  const undo = (said: string) =>
+    page.getByRole('listitem').filter({ hasText: said }).getByRole('button', { name: 'Undo' }).click();
+  await page.getByText('What was emptied this season').click();
+  await page.getByRole('button', { name: /^Take back: 10 Mar, Home/ }).click();
+  await expect(page.getByTestId('places')).toContainText('not emptied yet this season');
+  await undo('Taken back: Home');
+  await expect(page.getByTestId('places')).toContainText(/emptied 10 Mar/);
+  await page.getByRole('button', { name: 'Change Home' }).click();
+  const place = page.getByRole('dialog', { name: 'Change Home' });
+  await place.getByLabel('Name').fill('Home buckets');
+  await place.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByTestId('places')).toContainText(/Home buckets.*emptied 10 Mar/s);
+  await page.getByRole('button', { name: 'Change Home buckets' }).click();
+  await page.getByRole('button', { name: 'Give this place up' }).click();
+  await expect(page.getByTestId('places')).toHaveCount(0);
+  await undo('Home buckets is given up');
+  await expect(page.getByTestId('places')).toContainText(/Home buckets.*emptied 10 Mar/s);
+  await allSaved(page);
+
   // A batch, from sap to bottle.
   await at('sap');
   await expect(page.getByTestId('store')).toContainText(/make\s.*\sof syrup/s);
@@ -214,6 +234,9 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   await page.getByRole('button', { name: 'Buds swell' }).click();
   await expect(page.getByTestId('signs')).toContainText('buds swell');
   await expect(page.getByTestId('end-groups')).toContainText('over');
+  await page.getByRole('button', { name: 'Call it over' }).click();
+  await expect(page.getByTestId('end-groups')).toContainText('called over on Tue 20 Apr');
+  await page.getByRole('button', { name: 'It goes on after all' }).click();
   await page.getByRole('button', { name: 'Call it over' }).click();
   await expect(page.getByTestId('end-groups')).toContainText('called over on Tue 20 Apr');
   await expect(page.getByTestId('missing')).toContainText('1, 2, 3, 4, 5, 6, 7, 8');

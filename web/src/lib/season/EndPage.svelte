@@ -1,5 +1,6 @@
 <script lang="ts">
   import { dayAt, endOf, spoutsStillIn } from '@baumkin/core/bush';
+  import type { SeasonSign } from '@baumkin/core/records';
   import { SEASON_SIGNS, SIGNS_OF_END, SIGNS_OF_START, type SeasonSignKind } from '@baumkin/core/season';
   import type { SpeciesId } from '@baumkin/core/identify';
 
@@ -67,6 +68,11 @@
     const record = await bush.recordOfBush({ kind: 'seasonEnd', season: year, group, note: '' });
     saved(bush, `The season of the ${group === 'early' ? 'red and silver maples' : 'late maples'} is over.`, record);
   }
+  const signWords = ({ sign: kind, species: of, standId: at }: SeasonSign) =>
+    `${SIGN_WORDS[kind]}${of ? `, ${SPECIES.find(([id]) => id === of)?.[1] ?? of}` : ''}${at ? `, ${desk.stands.find(({ id }) => id === at)?.name ?? ''}` : ''}`;
+  async function takeBack(record: SeasonSign): Promise<void> {
+    saved(bush, `Taken back: ${signWords(record)}.`, ...(await bush.withdraw(record)));
+  }
   const spouts = $derived(spoutsStillIn(bush.rows, year));
   const SHOWN = 40;
 </script>
@@ -96,6 +102,11 @@
                         ? 'near its end'
                         : 'goes on'}
             </p>
+            {#if end && bush.mayTakeBack(end)}<button
+                class="link"
+                onclick={async () => saved(bush, 'It goes on after all.', ...(await bush.withdraw(end)))}
+                >It goes on after all</button
+              >{/if}
             {#if fresh && !end}
               <p>
                 {100 - Math.round(100 * fresh.over)} in 100 that it runs again. {fresh.lastRun
@@ -119,7 +130,7 @@
         From the warmth that buds had since February, the weather that came and is foretold, {counted(
           desk.years.length,
           'known year'
-        )}, and what was seen below. What people see goes before what is reckoned.{(groups[0]?.unknownDays ?? 0) > 0
+        )}, and what was seen below, weighed by how often it deceives.{(groups[0]?.unknownDays ?? 0) > 0
           ? ` ${counted(groups[0]!.unknownDays, 'day')} of this year nobody measured: taken as in other years.`
           : ''}
       </p>
@@ -177,10 +188,13 @@
         <ul data-testid="signs">
           {#each seen as record (record.id)}
             <li class="border-t border-base-300 py-1">
-              {shortDay(record.on)}: {SIGN_WORDS[record.sign]}{record.species
-                ? `, ${SPECIES.find(([id]) => id === record.species)?.[1] ?? record.species}`
-                : ''}{record.standId ? `, ${desk.stands.find(({ id }) => id === record.standId)?.name ?? ''}` : ''}
+              {shortDay(record.on)}: {signWords(record)}
               <span class="aside">{bush.authorOf(record)}</span>
+              {#if bush.mayTakeBack(record)}<button
+                  class="link text-sm"
+                  aria-label="Take back: {shortDay(record.on)}, {signWords(record)}"
+                  onclick={() => takeBack(record)}>Take back</button
+                >{/if}
             </li>
           {/each}
         </ul>

@@ -99,6 +99,15 @@
     open = false;
     saved(bush, `${name.trim()}: ${counted(named.rows.length, 'tree')}.`, record);
   }
+
+  /** Nothing is collected there any more; what was emptied stays in the log. */
+  async function giveUp(): Promise<void> {
+    if (!of) return;
+    const { name: its } = of;
+    const taken = await bush.withdraw(of);
+    open = false;
+    saved(bush, `${its} is given up.`, ...taken);
+  }
 </script>
 
 <ModalDialog bind:open title={of ? `Change ${of.name}` : 'A collecting place'} width="34rem">
@@ -181,6 +190,9 @@
       galvanised pails from before about 1995.
     </p>
     {#if problem && (tags !== '' || name !== '')}<p role="alert" class="text-error">{problem}</p>{/if}
-    <button class="btn self-start btn-primary" disabled={problem !== null}>Keep it</button>
+    <div class="flex gap-3">
+      <button class="btn btn-primary" disabled={problem !== null}>Keep it</button>
+      {#if of}<button type="button" class="btn btn-ghost" onclick={giveUp}>Give this place up</button>{/if}
+    </div>
   </form>
 </ModalDialog>

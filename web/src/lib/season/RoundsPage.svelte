@@ -1,6 +1,7 @@
 <script lang="ts">
   import {
     carryingProblem,
+    collectionsOf,
     hoursAhead,
     inWalkingOrder,
     placesToPlan,
@@ -10,7 +11,7 @@
     type PlaceNow,
     type RoundsQuestion
   } from '@baumkin/core/bush';
-  import type { CollectingPlaceRecord } from '@baumkin/core/records';
+  import type { CollectingPlaceRecord, CollectionRecord } from '@baumkin/core/records';
   import { dayAfter, DAY_HOURS, type RoundsPlan } from '@baumkin/core/season';
   import { onDestroy } from 'svelte';
 
@@ -28,6 +29,7 @@
   import { SeasonDesk } from './desk.svelte.ts';
   import LogCollection from './LogCollection.svelte';
   import PlaceForm from './PlaceForm.svelte';
+  import WrittenDown from './WrittenDown.svelte';
 
   /**
    * Who carries what where, before it runs over or spoils? The page reckons what stands in every vessel and what comes, holds what
@@ -103,6 +105,10 @@
   const firstLoss = $derived(
     plan ? [...plan.firstLoss.values()].filter((at) => at !== null).sort((a, b) => a - b)[0] : undefined
   );
+
+  const emptied = $derived(collectionsOf(bush.bushRecords, bush.season));
+  const emptiedWords = ({ placeId, hour, litres, went }: CollectionRecord) =>
+    `${placeId === null ? 'the whole bush' : (byId.get(placeId)?.place.name ?? 'a place that is gone')} at ${hourWords(hour)}, ${preferences.volume(litres)}${went === 'pouredAway' ? ', poured away' : ''}`;
 
   let logged = $state.raw<PlaceNow | null>(null);
   let formOpen = $state(false);
@@ -279,6 +285,7 @@
     </p>
   {/if}
 {/if}
+<WrittenDown title="What was emptied this season" records={emptied} say={emptiedWords} />
 <BesideWalk />
 <LogCollection bind:now={logged} expected={logged ? (stands.get(logged.place.id)?.litres ?? null) : null} />
 <PlaceForm bind:open={formOpen} of={changed} />

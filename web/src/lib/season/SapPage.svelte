@@ -20,6 +20,7 @@
   import { BATCH_OF_WORDS, BECAME_WORDS, bottledWords, COLOUR_WORDS, hourWords, shortDay } from '$lib/labels/season.ts';
 
   import BatchForm from './BatchForm.svelte';
+  import WrittenDown from './WrittenDown.svelte';
   import { SeasonDesk } from './desk.svelte.ts';
 
   /**
@@ -202,6 +203,12 @@
         )}{syrup > bottled + 0.05 ? `; ${preferences.fewLitres(syrup - bottled)} not bottled yet` : ''}. What the mass
         balance allows and did not come stayed on pan and filter, or the sugar was read wrong.
       </p>
+      <WrittenDown
+        title="Take a batch back"
+        records={batches.toReversed()}
+        say={(batch) =>
+          `${preferences.volume(batch.sapLitres)} of ${batch.of} sap, ${batch.syrupLitres === null ? BECAME_WORDS[batch.became] : `${preferences.fewLitres(batch.syrupLitres)} of syrup`}`}
+      />
     {/if}
   </section>
   <section class="flex flex-col gap-3" aria-labelledby="finish">
