@@ -178,5 +178,21 @@ describe('the lines of a bush', () => {
   it('are drawn by two points at least, and their readings are of heights or falls', () => {
     expect(bushRecordSchema.safeParse({ ...main, points: [[0, 0]] }).success).toBe(false);
     expect(bushRecordSchema.safeParse({ ...main, boreMm: 0 }).success).toBe(false);
+    const onePlace = [
+      [5, 5],
+      [5, 5.1],
+      [5, 5]
+    ];
+    expect(bushRecordSchema.safeParse({ ...main, points: onePlace }).success).toBe(false);
+    // A double click leaves its last point twice.
+    const twice = {
+      ...main,
+      points: [
+        [0, 0],
+        [30, 0],
+        [30, 0]
+      ]
+    } as BushRecord;
+    expect(judged(twice).get('Main')!.profile.atM).toEqual([0, 30]);
   });
 });

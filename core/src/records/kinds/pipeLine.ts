@@ -5,6 +5,9 @@ import { lastingPointer, metres, note, oneOf, pointer } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 import { lineOfText } from '../text.ts';
 
+/** A pipe that is shorter than this is none, metres. Working assumption. */
+const LEAST_LENGTH_M = 0.5;
+
 /** A pipe that is laid, or planned, in a bush: drawn from its upper end to its foot. */
 export const pipeLine = recordKind({
   kind: 'pipeLine',
@@ -37,6 +40,14 @@ export const pipeLine = recordKind({
     staysUp: z.boolean().default(false),
     note
   },
+  rules: [
+    {
+      holds: ({ points }) =>
+        points.some(([east, north]) => Math.hypot(east - points[0]![0], north - points[0]![1]) >= LEAST_LENGTH_M),
+      path: ['points'],
+      message: 'is no line: its points lie in one place'
+    }
+  ],
   holds: 'list'
 });
 export type PipeLineRecord = RecordOf<typeof pipeLine>;

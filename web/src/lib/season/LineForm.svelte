@@ -84,7 +84,7 @@
   const problem = $derived(
     Object.values(unreadable).find((each) => each !== null) ??
       (name.trim() === '' ? 'It needs a name that the crew knows it by.' : null) ??
-      (points.length < 2 ? 'Draw it on the map first.' : null) ??
+      (lengthM < 0.5 ? 'Draw it on the map first, from its upper end to its foot.' : null) ??
       (named.unknown.length > 0 ? `No tree has the tag ${named.unknown.slice(0, 5).join(', ')}.` : null)
   );
 
