@@ -35,7 +35,6 @@ const VIEWS = [
   { name: 'place', path: 'place', of: tapped, until: 'rotation' },
   { name: 'round', path: 'place/round', click: [/^Place the holes/], until: 'round' },
   { name: 'placings', path: 'place/habits', click: ['Live through fifty seasons'], until: 'verdict' },
-  { name: 'brown-wood', path: 'place/brown', click: ['Hold them against each other'], until: 'calibrated' },
   {
     name: 'thin',
     path: 'thin',
@@ -54,6 +53,7 @@ const VIEWS = [
   { name: 'walk-place', path: 'walk', size: WALK, click: ['Start'], until: 'walk-words' },
   { name: 'season', path: 'season/now', day: IN_SEASON, until: 'what-next' },
   { name: 'season-drilling', path: 'season/drilling', day: IN_SEASON, until: 'choices' },
+  { name: 'season-lines', path: 'season/lines', day: IN_SEASON, until: 'line-profile' },
   { name: 'season-rounds', path: 'season/rounds', day: IN_SEASON, size: WALK, until: 'learned' }
 ];
 

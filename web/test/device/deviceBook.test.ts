@@ -90,8 +90,9 @@ describe('a bush that is on this device', () => {
     expect(bush.problem).toContain('cannot be followed');
     expect(times('/snapshot') - before).toBe(3);
     device.server.others.set(1, {});
-    // As it says, it is tried again by itself.
+    // As it says, it is tried again by itself; the bush at a glance is there before all of it is.
     await until(() => expect(bush.problem).toBeNull());
+    await until(async () => expect(await isWhole(BUSH)).toBe(true));
     vi.spyOn(console, 'error').mockReturnValue();
     device.server.others.set(2, { records: undefined });
     await bush.refresh();

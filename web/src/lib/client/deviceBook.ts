@@ -1,16 +1,12 @@
 import {
   deriveTree,
   expectationsOf,
-  groundsOf,
   onDay,
   seasonOf,
-  treeRow,
   type AsOf,
   type BushRecord,
   type KeptLine,
-  type Tree,
-  type TreeRow,
-  type TreeState
+  type TreeRow
 } from '@baumkin/core/records';
 
 import type { ApiPaths } from '../server/contract.ts';
@@ -18,7 +14,7 @@ import { api, asked } from './api.ts';
 import type { BookNews, BookOwner, Replaced, Synced } from './bookTold.ts';
 import { addBushRecords, readBushRecords, recordsUnderThisRelease, replaceBushRecords } from './bushPacks.ts';
 import { hasAllParts, isReadable, isWhole, isWholeFor } from './bookHere.ts';
-import { keepLinesOf, stirredBy } from './lineNews.ts';
+import { keepLinesOf, keptRow, stirredBy } from './lineNews.ts';
 import { packAll, readLines, readPacks, replacePacks } from './linePacks.ts';
 import { underThisRelease, withChanges, type Glance } from './overview.ts';
 import {
@@ -398,6 +394,3 @@ async function orProblem(work: () => Promise<Synced>): Promise<Synced> {
     return { kind: 'problem', status: ON_THIS_DEVICE, problem: notKept(error) };
   }
 }
-
-/** A line with all that is said of a ban on tapping, whether or not it holds on the day. */
-const keptRow = (tree: Tree, state: TreeState): TreeRow => ({ ...treeRow(tree, state), ...groundsOf(state, tree) });

@@ -1,4 +1,4 @@
-import { deriveTree, isGone, treeRow } from '@baumkin/core/records';
+import { deriveTree, groundsOf, isGone, treeRow, type Tree, type TreeRow, type TreeState } from '@baumkin/core/records';
 
 import { keepLines, linesOf, type LineNews } from './linePacks.ts';
 import type { KeptGlance, Life } from './store.ts';
@@ -32,3 +32,9 @@ export async function keepLinesOf(
 export const stirredBy = ({ stirred }: KeptGlance, { rows, gone }: LineNews): readonly string[] => [
   ...new Set([...stirred, ...rows.map(({ id }) => id), ...gone])
 ];
+
+/** A line with all that is said of a ban on tapping, whether or not it holds on the day. */
+export const keptRow = (tree: Tree, state: TreeState): TreeRow => ({
+  ...treeRow(tree, state),
+  ...groundsOf(state, tree)
+});

@@ -7,6 +7,7 @@ import {
   type PipeUse,
   type Surety
 } from '@baumkin/core/lines';
+import { Z_EIGHTY } from '@baumkin/core/math';
 import type { LengthUse } from '@baumkin/core/units';
 
 import { listed } from '../words/listed.ts';
@@ -64,7 +65,7 @@ export function findingsInWords(judged: LineJudged, lengths: Lengths): { surety:
 }
 
 const falling = ({ slope, surety }: FallFinding) =>
-  `${percent(slope.mean)}${surety === 'sure' ? '' : `, give or take ${percent(1.28 * slope.sd)}`}`;
+  `${percent(slope.mean)}${surety === 'sure' ? '' : `, give or take ${percent(Z_EIGHTY * slope.sd)}`}`;
 
 function faultWords(judged: LineJudged, finding: FallFinding, lengths: Lengths): string {
   const { fault, from, to, riseM } = finding;

@@ -73,6 +73,11 @@
   async function takeBack(record: SeasonSign): Promise<void> {
     saved(bush, `Taken back: ${signWords(record)}.`, ...(await bush.withdraw(record)));
   }
+  /** Nothing of the kind is ever sure. */
+  const againWords = (over: number) => {
+    const again = 100 - Math.round(100 * over);
+    return again > 99 ? 'More than 99' : again < 1 ? 'Fewer than 1' : String(again);
+  };
   const spouts = $derived(spoutsStillIn(bush.rows, year));
   const SHOWN = 40;
 </script>
@@ -103,13 +108,13 @@
                         : 'goes on'}
             </p>
             {#if end && bush.mayTakeBack(end)}<button
-                class="link"
+                class="link max-md:min-h-12"
                 onclick={async () => saved(bush, 'It goes on after all.', ...(await bush.withdraw(end)))}
                 >It goes on after all</button
               >{/if}
             {#if fresh && !end}
               <p>
-                {100 - Math.round(100 * fresh.over)} in 100 that it runs again. {fresh.lastRun
+                {againWords(fresh.over)} in 100 that it runs again. {fresh.lastRun
                   ? `The last one about ${shortDay(dayAt(bush.season, fresh.lastRun[1]))}, between ${shortDay(dayAt(bush.season, fresh.lastRun[0]))} and ${shortDay(dayAt(bush.season, fresh.lastRun[2]))}; ${counted(Math.round(fresh.runs), 'run day')} to be expected.`
                   : ''}
               </p>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { alongCourse, type LineJudged } from '@baumkin/core/bush';
   import { LEVELLING_ERRORS, LEVELLING_METHODS, type LevellingMethod } from '@baumkin/core/lines';
+  import { MM_PER_FOOT } from '@baumkin/core/units';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -30,7 +31,7 @@
     afresh = false;
     untrack(begin);
   });
-  const asTyped = (m: number) => String(Number((groundUnit() === 'm' ? m : m / 0.3048).toFixed(1)));
+  const asTyped = (m: number) => String(Number((groundUnit() === 'm' ? m : (1000 * m) / MM_PER_FOOT).toFixed(1)));
   function begin(): void {
     const bends = alongCourse(judged.line.points).map(asTyped);
     rows = bySlope ? bends.slice(1).map((until, i) => blank(bends[i], until)) : bends.map((at) => blank(at));

@@ -111,8 +111,9 @@
       note: of?.note ?? '',
       ...(of ? { correctsId: of.id } : {})
     })) as PipeLineRecord;
-    open = false;
+    // Before it closes: what was drawn goes with it.
     saved(bush, `${name.trim()}: ${preferences.length(1000 * lengthM, 'way')}.`, record);
+    open = false;
     onkept?.(record);
   }
 </script>

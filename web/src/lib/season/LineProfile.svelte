@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { LineJudged } from '@baumkin/core/bush';
+  import { Z_EIGHTY } from '@baumkin/core/math';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
@@ -8,13 +9,11 @@
   let width = $state(700);
   const HEIGHT = 190;
   const [LEFT, RIGHT, TOP, FOOT] = [46, 10, 12, 26];
-  /** to either side of what is read, so that the truth lies within eight times in ten */
-  const EIGHT_IN_TEN = 1.28;
   const { profile, findings, lifting, lengthM } = $derived(judged);
   const nodes = $derived(
     profile.atM.map((at, i) => {
       const fall = i === 0 ? { mean: 0, sd: 0 } : profile.fall(0, i);
-      return { at, down: fall.mean, doubt: EIGHT_IN_TEN * fall.sd, lift: lifting?.liftsM[i] ?? 0 };
+      return { at, down: fall.mean, doubt: Z_EIGHTY * fall.sd, lift: lifting?.liftsM[i] ?? 0 };
     })
   );
   const top = $derived(Math.min(0, ...nodes.map(({ down, doubt, lift }) => Math.min(down - doubt, down - lift))));
