@@ -6,6 +6,7 @@ import { ageing, courseOf, daysBetween, drillingDay, HOLE_LIVES, runIndex, RUNS_
 
 import { dayAtStation, dayInBush, foretold, later } from './climate.ts';
 import { envelopeOf, round, type TaggedTree } from './draw.ts';
+import { LinesAsTheyAre } from './lineCare.ts';
 import { pipeLines } from './pipeLines.ts';
 
 /** Ten springs of the station, and since when the bush has a thermometer. */
@@ -18,7 +19,12 @@ const SEED = 1803;
 const ROUND_DAYS = 8;
 
 /** What is true of the taps, whether anybody finds it out or not. */
-const TRUTH = { litresAtFull: 4.7, lifeDays: 33, dayNoise: 0.16, leakSince: '2026-03-04', leakKeeps: 0.55 };
+const TRUTH = {
+  litresAtFull: 4.7,
+  lifeDays: 33,
+  dayNoise: 0.16,
+  leak: { since: '2026-03-04', until: '2026-10-20', keeps: 0.55 }
+};
 const SEASON_FACTORS: Readonly<Record<number, number>> = { 2022: 1.05, 2023: 0.9, 2024: 1.12, 2025: 0.97, 2026: 1 };
 
 interface TruePlace {
@@ -66,6 +72,10 @@ export function seasons(
       id: place.id
     }))
   ];
+  const onLines = places.find(({ vessel }) => vessel === 'tank');
+  const laid = onLines ? pipeLines(onLines, bare) : [];
+  const lines = new LinesAsTheyAre(laid, holes);
+  ofBush.push(...laid);
   const current = Number(today.slice(0, 4));
   for (const season of [...LOGGED, ...(current > 2026 && today.slice(5) > '02-01' ? [current] : [])]) {
     const drilled = drilledOn(holes, season);
@@ -77,11 +87,17 @@ export function seasons(
         return [place.id, holes.filter((hole) => hole.season === season && ids.has(hole.treeId)).length];
       })
     );
-    ofBush.push(...logOf(season, { places, taps, drilled, today, rng, bare }));
+    ofBush.push(...logOf(season, { places, lines, taps, drilled, today, rng, bare }));
   }
-  const onLines = places.find(({ vessel }) => vessel === 'tank');
-  if (onLines) ofBush.push(...pipeLines(onLines, bare));
-  return { records: [...hung(trees, tapped(LOGGED.at(-1)!), uuid), ...closings(trees, holes, uuid)], ofBush };
+  ofBush.push(...lines.writtenDown(today, rng, bare));
+  return {
+    records: [
+      ...hung(trees, tapped(LOGGED.at(-1)!), uuid),
+      ...lines.spoutsSet(uuid, today),
+      ...closings(trees, holes, uuid)
+    ],
+    ofBush
+  };
 }
 
 /** The buckets of two parts of the Upper Bush, the tank under its steep side, and the buckets along the brook. */
@@ -195,6 +211,7 @@ function chosen(season: number, drilled: string, bare: Bare): BushRecordInput {
 
 interface Log {
   readonly places: readonly TruePlace[];
+  readonly lines: LinesAsTheyAre;
   readonly taps: ReadonlyMap<string, number>;
   readonly drilled: string;
   readonly today: string;
@@ -203,7 +220,7 @@ interface Log {
 }
 
 /** One season's log: places emptied when it was worth it, batches of what came, signs, hours, and the end. */
-function logOf(season: number, { places, taps, drilled, today, rng, bare }: Log): BushRecordInput[] {
+function logOf(season: number, { places, lines, taps, drilled, today, rng, bare }: Log): BushRecordInput[] {
   const log: BushRecordInput[] = [];
   const inVessel = new Map<string, number>();
   let store: Sugared[] = [];
@@ -217,7 +234,8 @@ function logOf(season: number, { places, taps, drilled, today, rng, bare }: Log)
     const missed = (place: TruePlace) =>
       season === 2025 && on >= '2025-03-18' && on <= '2025-03-21' && place === places.at(-1);
     for (const place of places) {
-      const leak = place.leaks && on >= TRUTH.leakSince ? TRUTH.leakKeeps : 1;
+      const { since, until, keeps } = TRUTH.leak;
+      const leak = !place.leaks ? 1 : on >= since && on < until ? keeps : lines.keeps(on);
       const litresATap =
         TRUTH.litresAtFull *
         place.factor *

@@ -1,9 +1,9 @@
 import { writeFileSync } from 'node:fs';
 
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 
 import { dayAtStation, later } from '../standins/climate.mjs';
-import { allSaved, bushIdOf, expectAccessible, expectFits, signUpWithBush, treesOf } from './support.ts';
+import { allSaved, bushIdOf, expectAccessible, expectFits, postRecords, signUpWithBush, treesOf } from './support.ts';
 
 /* A whole season in one test: a server of its own, whose day is what a file says. */
 test.use({ baseURL: process.env.BAUMKIN_SEASON_URL });
@@ -30,23 +30,6 @@ function stationFile(): string {
   return ['DATE,TMIN,TMAX', ...rows, '2026-03-02,-30,-29', '2026-13-45,1,2', '2026-12-31,,4'].join('\n');
 }
 
-async function post(page: Page, bushId: string, records: readonly object[]): Promise<void> {
-  const recordedAt = new Date().toISOString();
-  const answer = await page.request.post(`/api/v1/bushes/${bushId}/records`, {
-    data: {
-      records: records.map((record) => ({
-        id: crypto.randomUUID(),
-        recordedAt,
-        correctsId: null,
-        withdrawn: false,
-        ...record
-      }))
-    }
-  });
-  const { outcomes } = (await answer.json()) as { outcomes: { status: string; reason?: string }[] };
-  expect(outcomes.map(({ status, reason }) => reason ?? status)).toEqual(records.map(() => 'stored'));
-}
-
 test('a season from the first frost-and-thaw day to the closed hole', async ({ page, context }) => {
   isDay('2027-02-10');
   const bushId = await signUpWithBush(page, 'Home Bush');
@@ -56,7 +39,7 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByTestId('preview')).toContainText('nothing new');
   const trees = await treesOf(page, bushId);
-  await post(
+  await postRecords(
     page,
     bushId,
     trees.map(({ id }) => ({
@@ -130,7 +113,7 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
 
   // The round is drilled; a place is made; a tank is logged in the wood, without a network, in three touches.
   isDay('2027-02-26');
-  await post(
+  await postRecords(
     page,
     bushId,
     trees.map(({ id }, i) => ({
@@ -242,7 +225,7 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   await expect(page.getByTestId('missing')).toContainText('1, 2, 3, 4, 5, 6, 7, 8');
   await expectAccessible(page);
   await allSaved(page);
-  await post(
+  await postRecords(
     page,
     bushId,
     trees

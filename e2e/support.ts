@@ -72,6 +72,24 @@ export async function treesOf(page: Page, bushId: string) {
   return overview.trees.filter(({ cut }) => cut === null);
 }
 
+/** Writes records as a program would: all of them are taken. */
+export async function postRecords(page: Page, bushId: string, records: readonly object[]): Promise<void> {
+  const recordedAt = new Date().toISOString();
+  const answer = await page.request.post(`/api/v1/bushes/${bushId}/records`, {
+    data: {
+      records: records.map((record) => ({
+        id: crypto.randomUUID(),
+        recordedAt,
+        correctsId: null,
+        withdrawn: false,
+        ...record
+      }))
+    }
+  });
+  const { outcomes } = (await answer.json()) as { outcomes: { status: string; reason?: string }[] };
+  expect(outcomes.map(({ status, reason }) => reason ?? status)).toEqual(records.map(() => 'stored'));
+}
+
 /** Writes a record of today as a program would. @returns what became of it */
 export async function postRecord(page: Page, bushId: string, treeId: string, draft: object): Promise<string> {
   const now = new Date().toISOString();

@@ -69,7 +69,7 @@ describe('what a bush shows together', () => {
   beforeAll(() => {
     trees = otherBush(shortOrLong(32, 60), 6);
     found = pooled(trees, 40);
-  }, 60_000);
+  });
 
   it('its columns are larger than thought, one hand is careful and the other is not, and the grain leans by stand', () => {
     const { bush, gain } = found;

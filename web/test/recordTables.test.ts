@@ -78,6 +78,7 @@ describe('migrations that landed', () => {
     '0019-questions.ts': '0015c49bbef3bdc0',
     '0020-season.ts': 'e5fae9fc402a3ec9',
     '0021-other-sap.ts': '9165b50ec69a9a41',
+    '0022-lines.ts': '2846750e510eabcc',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

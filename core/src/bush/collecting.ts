@@ -30,7 +30,8 @@ import {
   type Carrier,
   type CollectingPlace,
   type Collection,
-  type HoursAhead
+  type HoursAhead,
+  type RunShare
 } from '../season/index.ts';
 import { dayOfSeason } from './seasonOutlook.ts';
 import type { BushWeather } from './weather.ts';
@@ -131,12 +132,17 @@ const DAY_CAME_BY = 15;
 const heldUntil = ({ on, hour }: Pick<CollectionRecord, 'on' | 'hour'>, season: number) =>
   dayOfSeason(on, season) - (hour < DAY_CAME_BY ? 1 : 0);
 
+/** A collection beside what weather and age say of it. */
+export interface LearnedCollection extends Collection, RunShare {
+  readonly record: CollectionRecord;
+}
+
 /** What weather and age say of every collection of a bush, beside what it gave. @param records of the bush that hold */
 export function collectionsToLearn(
   records: readonly BushRecord[],
   weather: Pick<BushWeather, 'past'>,
   settings: Pick<BushSettings, 'vessel' | 'vacuum'>
-): Collection[] {
+): LearnedCollection[] {
   const places = new Map(
     records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record] as const] : []))
   );
@@ -149,7 +155,7 @@ export function collectionsToLearn(
     const course = courseOf(yearOf(season, weather.past), { species: null, sunny: false }, [], until);
     if (!course) return [];
     const lastOf = new Map<string | null, number>();
-    return emptied.flatMap((record): Collection[] => {
+    return emptied.flatMap((record): LearnedCollection[] => {
       const { placeId, taps, drilledOn, litres } = record;
       const drilled = drilledOn === null ? NaN : dayOfSeason(drilledOn, season);
       const after = lastOf.get(placeId) ?? drilled - 1;
@@ -160,7 +166,7 @@ export function collectionsToLearn(
       const place = placeId === null ? undefined : places.get(placeId);
       const lifeDays = HOLE_LIVES[place ? wayOf(place.vessel, place.vacuum) : wayOf(settings.vessel, settings.vacuum)];
       const share = runShare(course, { drilled, after, until }, lifeDays);
-      return [{ place: placeId ?? '', season, species: null, taps, litres, ...share }];
+      return [{ place: placeId ?? '', season, species: null, taps, litres, record, ...share }];
     });
   });
 }

@@ -1,6 +1,5 @@
 import { group } from 'd3-array';
 
-import type { Point } from '../geometry/index.ts';
 import {
   boreFor,
   fallFindings,
@@ -18,6 +17,7 @@ import {
   type Stretch
 } from '../lines/index.ts';
 import type { BushRecord, LevellingRecord, PipeLineRecord, TreeRow } from '../records/index.ts';
+import { alongCourse, PipeNet } from './pipeNet.ts';
 
 /** Taps on one lateral: usual, and the most. Common practice: about five. */
 export const TAPS_A_LATERAL = { usual: 5, most: 8 } as const;
@@ -53,16 +53,6 @@ export interface LineJudged {
   /** the bore that bears all that comes, mm; null where it bears them, or none that is sold does */
   readonly wantsBoreMm: number | null;
   readonly faults: readonly LineFault[];
-}
-
-/** Metres along a course, at each of its points. */
-export function alongCourse(points: readonly Point[]): number[] {
-  let at = 0;
-  return points.map(([x, y], i) => {
-    const before = points[i - 1];
-    if (before) at += Math.hypot(x - before[0], y - before[1]);
-    return at;
-  });
 }
 
 /** The lines of a bush, as they stand, by name. @param records of the bush that hold */
@@ -116,17 +106,8 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
   const own = new Map(
     lines.map(({ id, drops }) => [id, drops.reduce((sum, { treeId }) => sum + tapsOf(byTree.get(treeId)), 0)])
   );
-  const byId = new Map(lines.map((line) => [line.id, line]));
-  const into = group(lines, ({ intoId }) => intoId);
-  const above = (id: string, below: readonly string[] = []): number =>
-    // Lines that run into each other in a circle are counted once.
-    below.includes(id)
-      ? 0
-      : own.get(id)! + (into.get(id) ?? []).reduce((sum, line) => sum + above(line.id, [...below, id]), 0);
-  const foot = (line: PipeLineRecord, seen: readonly string[] = []): PipeLineRecord => {
-    const next = line.intoId === null ? undefined : byId.get(line.intoId);
-    return !next || seen.includes(next.id) ? line : foot(next, [...seen, line.id]);
-  };
+  const net = new PipeNet(lines);
+  const above = (id: string) => net.above(id).reduce((sum, line) => sum + own.get(line.id)!, 0);
   const levelled = group(
     records.filter((record): record is LevellingRecord => record.kind === 'levelling'),
     ({ lineId }) => lineId
@@ -142,7 +123,7 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
     // Air runs uphill as well.
     const findings = line.use === 'air' ? [] : fallFindings(profile, pipe);
     const [taps, tapsAbove] = [own.get(line.id)!, above(line.id)];
-    const place = places.get(foot(line).placeId ?? '');
+    const place = places.get(net.foot(line.id).placeId ?? '');
     const driven = {
       vacuum: place?.vacuum ?? false,
       airLine: lines.some(({ use, placeId }) => use === 'air' && placeId !== null && placeId === place?.id)

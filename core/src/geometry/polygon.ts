@@ -33,9 +33,31 @@ export function distanceToEdge(at: Point, points: readonly Point[], closed: bool
   return nearest;
 }
 
-function toSegment([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
+const toSegment = (at: Point, a: Point, b: Point): number => onSegment(at, a, b).awayM;
+
+/** The nearest spot of a segment: as a share of its length, and how far away. */
+function onSegment([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): { share: number; awayM: number } {
   const [dx, dy] = [bx - ax, by - ay];
   const length2 = dx * dx + dy * dy;
-  const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
-  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+  const share = length2 > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length2)) : 0;
+  return { share, awayM: Math.hypot(x - ax - share * dx, y - ay - share * dy) };
+}
+
+/**
+ * Where along a course a place lies: at the nearest spot of it.
+ * @param points of the course, one at the least
+ * @returns metres along it from its beginning, and metres away from it
+ */
+export function placeAlong(at: Point, points: readonly Point[]): { readonly alongM: number; readonly awayM: number } {
+  const [[x, y]] = points as [Point];
+  let best = { alongM: 0, awayM: Math.hypot(at[0] - x, at[1] - y) };
+  let along = 0;
+  for (const [i, to] of points.slice(1).entries()) {
+    const from = points[i]!;
+    const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
+    const { share, awayM } = onSegment(at, from, to);
+    if (awayM < best.awayM) best = { alongM: along + share * length, awayM };
+    along += length;
+  }
+  return best;
 }

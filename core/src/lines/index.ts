@@ -1,4 +1,6 @@
 export * from './fall.ts';
 export * from './levelling.ts';
+export * from './missing.ts';
+export * from './missingTask.ts';
 export * from './parts.ts';
 export * from './pipe.ts';

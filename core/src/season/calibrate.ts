@@ -8,6 +8,8 @@ export interface RunShare {
   readonly share: number;
   /** how far the holes had closed, as the exponent of `ageing`, by the days on which it ran */
   readonly closed: number;
+  /** day of the year on which the middle of it ran */
+  readonly middle: number;
 }
 
 /**
@@ -19,17 +21,18 @@ export function runShare(
   { drilled, after, until }: { readonly drilled: number; readonly after: number; readonly until: number },
   lifeDays: number
 ): RunShare {
-  let [share, closed] = [0, 0];
+  let [share, closed, middle] = [0, 0, 0];
   for (let at = Math.max(after + 1, drilled); at <= Math.min(until, gives.length - 1); at++) {
     const fresh = gives[at]! * ageing(at - drilled, lifeDays);
     share += fresh;
+    middle += fresh * at;
     closed += fresh * ((at - drilled) / lifeDays) ** 2;
   }
-  return { share, closed: share > 0 ? closed / share : 0 };
+  return { share, closed: share > 0 ? closed / share : 0, middle: share > 0 ? middle / share : until };
 }
 
 /** One collection: what a place gave, and what weather and age alone say of it. */
-export interface Collection extends RunShare {
+export interface Collection extends Omit<RunShare, 'middle'> {
   readonly place: string;
   readonly season: number;
   /** species of its trees; null where they are mixed or open */
@@ -149,29 +152,46 @@ export interface ExpectedLitres {
   readonly high: number;
 }
 
-/** What a tap of a place gives between two emptyings, as the bush's own log has it. */
-export function expectedLitres(
-  { share, closed }: RunShare,
+/** What is expected of a tap between two emptyings, as a logarithm, and what may move it, 1 sd each. */
+export interface LogExpected {
+  readonly centre: number;
+  /** the bush's level with how its holes close, and the species */
+  readonly levelSd: number;
+  readonly placeSd: number;
+  readonly seasonSd: number;
+  /** a single collection, and the weather's own error */
+  readonly daySd: number;
+}
+
+/** What a tap of a place gives between two emptyings as a logarithm, and what moves it. */
+export function logExpected(
+  { share, closed }: Pick<RunShare, 'share' | 'closed'>,
   of: Pick<Collection, 'place' | 'species' | 'season'>,
   known: Calibration
-): ExpectedLitres {
+): LogExpected {
   const own = (factor: Factor | undefined, usual: number): Factor => factor ?? { factor: 1, sd: usual };
-  const factors = [
-    own(known.places.get(of.place), PLACE_SD),
-    own(of.species === null ? undefined : known.species.get(of.species), of.species === null ? 0 : SPECIES_SD),
-    own(known.seasons.get(of.season), SEASON_SD)
-  ];
-  const centre =
-    Math.log(known.litresAtFull * share + NEXT_TO_NONE_L) +
-    factors.reduce((sum, { factor }) => sum + Math.log(factor), 0) -
-    closed * (known.closing.factor - 1);
-  const index = share > 0 ? INDEX_ERROR / share : 1;
-  const variance =
-    known.sd ** 2 +
-    known.daySd ** 2 +
-    (closed * known.closing.sd) ** 2 +
-    Math.min(1, index) ** 2 +
-    factors.reduce((sum, { sd }) => sum + sd ** 2, 0);
-  const at = (z: number) => Math.max(0, Math.exp(centre + z * Math.sqrt(variance)) - NEXT_TO_NONE_L);
+  const place = own(known.places.get(of.place), PLACE_SD);
+  const species = own(
+    of.species === null ? undefined : known.species.get(of.species),
+    of.species === null ? 0 : SPECIES_SD
+  );
+  const season = own(known.seasons.get(of.season), SEASON_SD);
+  return {
+    centre:
+      Math.log(known.litresAtFull * share + NEXT_TO_NONE_L) +
+      [place, species, season].reduce((sum, { factor }) => sum + Math.log(factor), 0) -
+      closed * (known.closing.factor - 1),
+    levelSd: Math.hypot(known.sd, closed * known.closing.sd, species.sd),
+    placeSd: place.sd,
+    seasonSd: season.sd,
+    daySd: Math.hypot(known.daySd, Math.min(1, share > 0 ? INDEX_ERROR / share : 1))
+  };
+}
+
+/** What a tap of a place gives between two emptyings, as the bush's own log has it. */
+export function expectedLitres(...of: Parameters<typeof logExpected>): ExpectedLitres {
+  const { centre, levelSd, placeSd, seasonSd, daySd } = logExpected(...of);
+  const sd = Math.hypot(levelSd, placeSd, seasonSd, daySd);
+  const at = (z: number) => Math.max(0, Math.exp(centre + z * sd) - NEXT_TO_NONE_L);
   return { litres: at(0), low: at(-Z_EIGHTY), high: at(Z_EIGHTY) };
 }

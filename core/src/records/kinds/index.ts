@@ -14,6 +14,8 @@ import { entry } from './entry.ts';
 import { hanging } from './hanging.ts';
 import { heightAndCrown } from './heightAndCrown.ts';
 import { levelling } from './levelling.ts';
+import { lineLook } from './lineLook.ts';
+import { lineReading } from './lineReading.ts';
 import { mark } from './mark.ts';
 import { painted } from './painted.ts';
 import { pipeLine } from './pipeLine.ts';
@@ -85,7 +87,9 @@ export const KINDS = [
   hanging,
   workHours,
   pipeLine,
-  levelling
+  levelling,
+  lineReading,
+  lineLook
 ] as const;
 
 export * from './answer.ts';
@@ -104,6 +108,8 @@ export * from './entry.ts';
 export * from './hanging.ts';
 export * from './heightAndCrown.ts';
 export * from './levelling.ts';
+export * from './lineLook.ts';
+export * from './lineReading.ts';
 export * from './mark.ts';
 export * from './painted.ts';
 export * from './pipeLine.ts';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 
 import { PLACEMENT_STRATEGY_IDS } from '../../rotation/index.ts';
+import { mean } from '../../math/index.ts';
 import { plainNumber } from '../cells.ts';
 import { bearingDeg, bitMm, depthMm, season, trunkHeightMm } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
@@ -28,10 +29,13 @@ export const taphole = recordKind({
   line: (holes, { season }) => {
     const before = holes.filter((hole) => hole.season < season).map((hole) => hole.season);
     const now = holes.filter((hole) => hole.season === season);
+    const predicted = now.flatMap(({ predictedClear }) => predictedClear ?? []);
     return {
       drilled: now.length,
       /** the day of its first hole of the season */
       drilledOn: now[0]?.on ?? null,
+      /** chance of clear wood of its holes of the season, on average; null where none was predicted */
+      clearChance: predicted.length > 0 ? mean(predicted) : null,
       lastTappedSeason: before.length > 0 ? Math.max(...before) : null
     };
   },

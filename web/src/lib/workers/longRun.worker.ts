@@ -1,3 +1,5 @@
+import { whatIsMissing, type Missing, type MissingTask } from '@baumkin/core/lines';
+import { seededRng } from '@baumkin/core/math';
 import {
   compareStrategies,
   foresightFrontier,
@@ -49,6 +51,8 @@ const api = {
   othersOnPractice,
   foresightFrontier,
   planRounds,
+  /** What is wrong behind lines: the same chances for the same log, whoever asks. */
+  missing: (task: MissingTask): Missing => whatIsMissing(task, seededRng(1)),
   /** Several ways of tapping, one after the other, on the same trees. */
   project: (
     trees: readonly TapTree[],

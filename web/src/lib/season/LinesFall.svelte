@@ -1,0 +1,254 @@
+<script lang="ts">
+  import { judgeLines, partsOfLines, type LineJudged } from '@baumkin/core/bush';
+  import type { Point } from '@baumkin/core/geometry';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import { saved } from '$lib/client/saved.ts';
+  import { counted } from '$lib/labels/counted.ts';
+  import { findingsInWords, LINE_PART_WORDS, mendWords, PIPE_USE_WORDS, SURETY_WORDS } from '$lib/labels/lines.ts';
+  import { mapTrees } from '$lib/map/mapTrees.ts';
+  import { questionsFor } from '$lib/map/questions.ts';
+  import StandMap from '$lib/map/StandMap.svelte';
+  import { capital } from '$lib/words/capital.ts';
+
+  import LevelForm from './LevelForm.svelte';
+  import LineForm from './LineForm.svelte';
+  import LineProfile from './LineProfile.svelte';
+
+  /**
+   * Where does a line not fall, and what would mend it? All that was ever levelled is laid together; of each stretch it is said how sure
+   * its fault is, and which lift, post, bore or split would mend it: nobody squinted down a wire, or believed a map's heights.
+   */
+  const bush = useBush();
+  const lines = $derived(judgeLines(bush.bushRecords, bush.rows));
+  let chosenId = $state<string | null>(null);
+  const worth = ({ findings, faults }: LineJudged) =>
+    faults.length + findings.filter(({ surety }) => surety !== 'cannotBeTold').length;
+  /** how a line of which nothing is known to be wrong stands */
+  const stateOf = ({ line, levelled, findings }: LineJudged) =>
+    line.use === 'air' ? '' : !levelled ? 'not levelled' : findings.length > 0 ? 'cannot be told' : 'falls';
+  const chosen = $derived(
+    lines.find(({ line }) => line.id === chosenId) ?? lines.toSorted((a, b) => worth(b) - worth(a))[0] ?? null
+  );
+  const findings = $derived(chosen ? findingsInWords(chosen, preferences) : []);
+  const mends = $derived(chosen ? mendWords(chosen, preferences) : []);
+  const parts = $derived(partsOfLines(lines));
+
+  // Drawing.
+  let drawing = $state<'new' | 'course' | null>(null);
+  let outline = $state<[number, number][] | null>(null);
+  let forming = $state(false);
+  let changing = $state(false);
+  let levelling = $state(false);
+  let map: HTMLElement;
+  function draw(what: 'new' | 'course'): void {
+    drawing = what;
+    map.scrollIntoView({ block: 'nearest' });
+    outline = what === 'course' && chosen ? chosen.line.points.map(([e, n]) => [e, n]) : null;
+  }
+  function drawn(line: [number, number][]): void {
+    outline = line;
+    if (drawing === 'new') forming = true;
+  }
+  function end(): void {
+    drawing = null;
+    outline = null;
+  }
+  async function keepCourse(): Promise<void> {
+    if (!chosen || !outline) return;
+    const { id, recordedAt: _at, ...line } = chosen.line;
+    const record = await bush.recordOfBush({
+      ...line,
+      points: $state.snapshot(outline) as Point[] as [number, number][],
+      correctsId: id
+    });
+    chosenId = record.id;
+    end();
+    saved(bush, `${line.name} runs as drawn.`, record);
+  }
+  async function takeAway(): Promise<void> {
+    if (!chosen) return;
+    const { line } = chosen;
+    chosenId = null;
+    saved(bush, `${line.name} is taken away.`, ...(await bush.withdraw(line)));
+  }
+
+  const question = $derived(questionsFor(bush)[0]!);
+  /** Trees that are tapped, or shall be: the others are none of a line's business. */
+  const onLines = $derived(new Set(lines.flatMap(({ line }) => line.drops.map(({ treeId }) => treeId))));
+  const shown = $derived(
+    bush.rows.filter(({ id, decidedTaps, drilled }) => (decidedTaps ?? 0) > 0 || drilled > 0 || onLines.has(id))
+  );
+  const scene = $derived({
+    trees: mapTrees(shown, question),
+    tones: question.answers,
+    chosen: new Set(chosen?.line.drops.map(({ treeId }) => treeId)),
+    current: null
+  });
+  const pipes = $derived(
+    lines
+      .filter(({ line }) => drawing !== 'course' || line.id !== chosen?.line.id)
+      .map(({ line, ...judged }) => ({
+        points: line.points,
+        name: line.use === 'lateral' ? '' : line.name,
+        thin: line.use === 'lateral',
+        dashed: line.use === 'air',
+        chosen: line.id === chosen?.line.id,
+        wrong: worth({ line, ...judged }) > 0
+      }))
+  );
+</script>
+
+<div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_23rem]">
+  <section class="flex min-w-0 flex-col gap-3" aria-label="The lines on the map">
+    <div class="flex min-h-9 flex-wrap items-center gap-3 print:hidden">
+      {#if drawing}
+        <p class="grow">
+          {outline === null
+            ? 'Click from its upper end down to its foot, at each bend; a double click ends it.'
+            : 'Drag a bend to move it, a middle point to make a new one; a right click takes a bend out.'}
+        </p>
+        {#if drawing === 'course'}<button class="btn btn-primary btn-sm" disabled={!outline} onclick={keepCourse}
+            >Keep this course</button
+          >{:else if outline}<button class="btn btn-primary btn-sm" onclick={() => (forming = true)}
+            >Say what it is</button
+          >{/if}
+        <button class="btn btn-outline btn-sm" onclick={end}>Cancel</button>
+      {:else}
+        <h2 class="grow">On the map</h2>
+        {#if bush.mayDecide}<button class="btn btn-outline btn-sm" onclick={() => draw('new')}>Draw a line</button>{/if}
+      {/if}
+    </div>
+    <div bind:this={map} class="h-[46dvh] min-h-72 overflow-hidden border border-base-300 print:hidden">
+      <StandMap
+        {scene}
+        stands={bush.overview?.stands ?? []}
+        features={bush.features}
+        {pipes}
+        mode={drawing ? 'course' : 'look'}
+        {outline}
+        editable
+        onoutline={drawn}
+      />
+    </div>
+    {#if chosen}
+      <div>
+        <h2>{chosen.line.name}, from the side</h2>
+        <LineProfile judged={chosen} />
+        <p class="aside">
+          Dots: where it bends or was levelled. Grey: where it lies eight times in ten. Amber: it rises, sags or falls
+          too little; dashed: cannot be told. {chosen.lifting
+            ? 'Dotted green: lifted so that it falls everywhere.'
+            : ''}
+        </p>
+      </div>
+    {/if}
+  </section>
+  <section class="flex min-w-0 flex-col gap-4" aria-label="What is wrong with them">
+    {#if !chosen}
+      <div>
+        <h2>No line is drawn yet</h2>
+        <p>
+          Draw each pipe from its upper end to its foot, say what runs into it, and level it: then it is told where sap
+          would stand and freeze, and what mends it.
+        </p>
+      </div>
+    {:else}
+      <div class="border-l-[6px] pl-4 {worth(chosen) > 0 ? 'border-primary' : 'border-base-300'}" data-testid="line">
+        <h2 class="font-slab text-2xl leading-tight">{chosen.line.name}</h2>
+        <p class="aside">
+          {PIPE_USE_WORDS[chosen.line.use]}, {preferences.length(1000 * chosen.lengthM, 'way')}, bore {preferences.length(
+            chosen.line.boreMm,
+            'drill'
+          )}{chosen.line.use === 'air'
+            ? ''
+            : `; ${counted(chosen.tapsAbove, 'tap')} run through it, it bears ${chosen.bears} in the best hour`}
+        </p>
+        <ul class="mt-2 flex flex-col gap-1.5" data-testid="line-findings">
+          {#each findings as { surety, says } (says)}
+            <li>
+              {#if surety !== 'cannotBeTold'}<b>{capital(SURETY_WORDS[surety])}:</b>
+                {says}{:else}{capital(says)}{/if}
+            </li>
+          {:else}<li>
+              {chosen.line.use === 'air'
+                ? 'Air runs uphill as well.'
+                : 'It falls everywhere, as far as it was levelled.'}
+            </li>{/each}
+        </ul>
+        {#if mends.length > 0}
+          <ul class="mt-2 list-disc pl-5" data-testid="line-mends">
+            {#each mends as mend (mend)}<li>{mend}</li>{/each}
+          </ul>
+        {/if}
+        <div class="mt-3 flex flex-wrap gap-2 print:hidden">
+          {#if bush.mayRecord}<button class="btn btn-primary btn-sm" onclick={() => (levelling = true)}>Level it</button
+            >{/if}
+          {#if bush.mayDecide}
+            <button class="btn btn-outline btn-sm" onclick={() => (changing = true)}>Change</button>
+            <button class="btn btn-outline btn-sm" onclick={() => draw('course')}>Bend it</button>
+            <button class="btn btn-ghost btn-sm" onclick={takeAway}>Take it away</button>
+          {/if}
+        </div>
+      </div>
+      <div>
+        <h2>All lines</h2>
+        <ul data-testid="all-lines">
+          {#each lines as judged (judged.line.id)}
+            {@const many = worth(judged)}
+            <li class="border-b border-base-300">
+              <button
+                class="flex min-h-9 w-full items-baseline gap-2 text-left {judged === chosen ? 'font-bold' : ''}"
+                aria-current={judged === chosen}
+                onclick={() => (chosenId = judged.line.id)}
+                ><span class="grow">{judged.line.name}</span><span class="aside"
+                  >{preferences.length(1000 * judged.lengthM, 'way')}</span
+                ><span class="w-24 text-right {many > 0 ? 'font-bold' : 'aside'}"
+                  >{many > 0 ? `${many} to mend` : stateOf(judged)}</span
+                ></button
+              >
+            </li>
+          {/each}
+        </ul>
+      </div>
+    {/if}
+    {#if parts.length > 0}
+      <div>
+        <h2>Parts of all lines</h2>
+        <table class="w-full text-right" data-testid="line-parts">
+          <thead
+            ><tr class="border-b-2 border-base-content"
+              ><th class="py-1 text-left">What</th><th class="pl-3">Needed</th><th class="pl-3">With spares</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each parts as { what, boreMm, needed, withSpares } (`${what} ${boreMm}`)}
+              {@const metres = what === 'pipe' || what === 'wire' || what === 'dropTube'}
+              {@const show = (many: number) => (metres ? preferences.length(1000 * many, 'way') : String(many))}
+              <tr class="border-b border-base-300"
+                ><td class="py-1 text-left"
+                  >{LINE_PART_WORDS[what]}{boreMm === null ? '' : `, ${preferences.length(boreMm, 'drill')}`}</td
+                ><td class="pl-3">{show(needed)}</td><td class="pl-3"><b>{show(withSpares)}</b></td></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+        <p class="aside">
+          Food-grade pipe and tube; what is left in the sun goes brittle. Firm footing when a wire is drawn tight: it
+          whips when it slips. Goggles and gloves.
+        </p>
+      </div>
+    {/if}
+  </section>
+</div>
+
+<LineForm
+  bind:open={() => forming, (open) => ((forming = open), open || drawing !== 'new' || end())}
+  points={outline ?? []}
+  onkept={({ id }) => (chosenId = id)}
+/>
+{#if chosen}
+  <LineForm bind:open={changing} of={chosen.line} points={chosen.line.points} onkept={({ id }) => (chosenId = id)} />
+  <LevelForm bind:open={levelling} judged={chosen} />
+{/if}
