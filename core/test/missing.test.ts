@@ -119,6 +119,22 @@ describe('what is missing behind mixed lines', () => {
     expect(told.sites[0]!.leaks).toBeCloseTo(0.1, 0.9);
   });
 
+  it('believes what was found today, and not mended', () => {
+    const told = whatIsMissing(
+      {
+        taps: [{ weight: 1, path: [0], chances: { dry: 0.05, notSet: 0.02 } }],
+        sites: [{ chance: 0.999, from: 60, until: Infinity }],
+        came: [],
+        together: [],
+        gauges: [],
+        today: 60,
+        asked: []
+      },
+      seededRng(1)
+    );
+    expect(told.sites[0]!.leaks).toBeGreaterThan(0.95);
+  });
+
   it('finds by gauges on which stretch air gets in', () => {
     const way = [0, 50, 100, 150];
     const site = (at: number) => way.map((gauge) => Math.min(gauge, at));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { looksToMake, missingSap, PipeNet, weatherOf, type LineLookWorth } from '../src/bush/index.ts';
+import { looksToMake, missingSap, PipeNet, tapsOnLines, weatherOf, type LineLookWorth } from '../src/bush/index.ts';
 import { placeAlong } from '../src/geometry/index.ts';
 import { bushRecordSchema, DEFAULT_BUSH_SETTINGS, type BushRecord, type PipeLineRecord } from '../src/records/index.ts';
 import { id, SEASON, spring, told, tree, weather, type Told } from './seasonBush.ts';
@@ -100,6 +100,12 @@ describe('how lines run into each other', () => {
     expect(net.foot(upper.id)).toBe(main);
     expect(net.above(main.id).map(({ name }) => name)).toEqual(['Main', 'Upper lateral', 'Lower lateral']);
   });
+  it('shares the taps of a tree out among its drops', () => {
+    const twice = { ...lower, drops: drops(4, 1) };
+    const on = tapsOnLines([main, upper, twice], (treeId) => (treeId === id(1) ? 3 : 1));
+    expect(on.get(upper.id)!.map(({ taps }) => taps)).toEqual([2, 1]);
+    expect(on.get(twice.id)!.map(({ taps }) => taps)).toEqual([1, 1]);
+  });
   it('ends where it comes round', () => {
     const [a, b] = [upper, { ...lower, intoId: upper.id }];
     const round = new PipeNet([{ ...a, intoId: b.id }, b]);
@@ -174,6 +180,33 @@ describe('what may be missing behind lines', () => {
     // Both share the season and the day, and each has a place of its own.
     const [a, b] = task.came.map((each) => each.with);
     expect(a!.filter((each) => b!.includes(each))).toHaveLength(2);
+  });
+
+  it('expects nothing of taps that were drilled later, or whose spouts are out', () => {
+    const emptied = told({
+      kind: 'collection',
+      on: '2027-03-15',
+      hour: 17,
+      placeId: tank.id,
+      taps: 5,
+      drilledOn: '2027-02-25',
+      litres: 20
+    } as Told);
+    const late = [
+      ...rows.filter(({ tag }) => tag !== '3'),
+      tree(3, { drilledOn: '2027-03-18', at: [80, 25] }).row,
+      tree(1, { drilledOn: '2027-02-25', at: [30, 20], pulled: 1 }).row
+    ].filter((row, i, all) => !all.slice(i + 1).some(({ id: same }) => same === row.id));
+    const { task, taps } = missingSap({
+      records: [tank, main, upper, lower, emptied],
+      rows: late,
+      weather: { past },
+      settings: DEFAULT_BUSH_SETTINGS,
+      season: SEASON,
+      today: '2027-03-20'
+    })!;
+    expect(taps.map(({ row }) => row.tag).sort()).toEqual(['2', '3', '4', '4', '5']);
+    expect(task.came[0]!.taps.map((tap) => taps[tap]!.row.tag).sort()).toEqual(['2', '4', '4', '5']);
   });
 
   it('knows what was found: until it was mended it leaked, and a spout gave nothing', () => {

@@ -20,7 +20,7 @@ import { calibrate, logExpected } from '../season/index.ts';
 import { placeAlong } from '../geometry/index.ts';
 import { collectionsToLearn } from './collecting.ts';
 import { pipeLinesIn } from './pipeLines.ts';
-import { PipeNet } from './pipeNet.ts';
+import { PipeNet, tapsOnLines } from './pipeNet.ts';
 import { dayOfSeason } from './seasonOutlook.ts';
 import { chancesOf, FOUND, isTapFault, OVERLOOKED } from './tapChances.ts';
 import type { BushWeather } from './weather.ts';
@@ -125,12 +125,15 @@ class BehindLines {
     );
     this.#looks = records.filter((record): record is LineLookRecord => record.kind === 'lineLook' && inSeason(record));
     const byId = new Map(rows.map((row) => [row.id, row]));
-    this.taps = lines.flatMap(({ id, drops }) =>
+    // Spouts that are out say nothing more, nor do trees that came down.
+    const runs = (row: TreeRow | undefined): row is TreeRow =>
+      row !== undefined && !row.cut && !(row.pulledSeason === season && row.pulledSpouts >= row.drilled);
+    const onLines = tapsOnLines(lines, (id) => (runs(byId.get(id)) ? byId.get(id)!.drilled : 0));
+    this.taps = lines.flatMap(({ id }) =>
       this.#tanks.has(id)
-        ? drops.flatMap(({ treeId }) => {
-            const row = byId.get(treeId);
-            return row ? Array.from({ length: row.cut ? 0 : row.drilled }, () => ({ row, lineId: id })) : [];
-          })
+        ? onLines
+            .get(id)!
+            .flatMap(({ treeId, taps }) => Array.from({ length: taps }, () => ({ row: byId.get(treeId)!, lineId: id })))
         : []
     );
     this.#pieces = lines.filter(({ id }) => this.#tanks.has(id)).flatMap((line) => this.#piecesOf(line));
@@ -290,7 +293,9 @@ class BehindLines {
     };
     return now.map((each, i): SapThatCame => {
       const { centre, placeSd, daySd } = expected[i]!;
-      const taps = this.taps.flatMap(({ lineId }, tap) => (this.#tanks.get(lineId)?.id === each.place ? tap : []));
+      const taps = this.taps.flatMap((tap, i) =>
+        this.#tanks.get(tap.lineId)?.id === each.place && isDrilledBy(tap, each.record.on) ? i : []
+      );
       return {
         taps,
         besides: Math.max(0, each.taps - taps.length),
@@ -308,7 +313,7 @@ class BehindLines {
   #timed(): SapThatCame[] {
     const [hours, lines] = [new Map<string, number>(), new Map<string, number>()];
     return this.#readings.flatMap(({ lineId, on, hour, litres, minutes }): SapThatCame[] => {
-      const taps = this.#tapsAbove(lineId);
+      const taps = this.#tapsAbove(lineId).filter((tap) => isDrilledBy(this.taps[tap]!, on));
       if (litres === null || minutes === null || taps.length === 0) return [];
       const run = `${on} ${Math.floor(hour)} ${this.#tanks.get(lineId)?.id}`;
       if (!hours.has(run)) hours.set(run, this.#strays(TIMED.hourSd));
@@ -352,6 +357,9 @@ class BehindLines {
 
 /** Finds through which air gets in, or sap out. */
 const LETS_AIR_IN: ReadonlySet<string> = new Set(['leak', 'bite', 'limb', 'pulled']);
+
+/** What was not drilled yet gave nothing, and nothing is wrong with that. */
+const isDrilledBy = ({ row }: LineTap, on: string): boolean => row.drilledOn === null || row.drilledOn <= on;
 
 /** Between two places along a line: the second, and cuts before it where it lies far off. */
 function inPieces(before: number | undefined, at: number): number[] {

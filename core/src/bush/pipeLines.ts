@@ -17,7 +17,7 @@ import {
   type Stretch
 } from '../lines/index.ts';
 import type { BushRecord, LevellingRecord, PipeLineRecord, TreeRow } from '../records/index.ts';
-import { alongCourse, PipeNet } from './pipeNet.ts';
+import { alongCourse, PipeNet, tapsOnLines } from './pipeNet.ts';
 
 /** Taps on one lateral: usual, and the most. Common practice: about five. */
 export const TAPS_A_LATERAL = { usual: 5, most: 8 } as const;
@@ -103,9 +103,8 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
   const places = new Map(
     records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record] as const] : []))
   );
-  const own = new Map(
-    lines.map(({ id, drops }) => [id, drops.reduce((sum, { treeId }) => sum + tapsOf(byTree.get(treeId)), 0)])
-  );
+  const onLines = tapsOnLines(lines, (treeId) => tapsOf(byTree.get(treeId)));
+  const own = new Map([...onLines].map(([id, trees]) => [id, trees.reduce((sum, { taps }) => sum + taps, 0)]));
   const net = new PipeNet(lines);
   const above = (id: string) => net.above(id).reduce((sum, line) => sum + own.get(line.id)!, 0);
   const levelled = group(

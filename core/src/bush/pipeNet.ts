@@ -1,4 +1,4 @@
-import { group } from 'd3-array';
+import { group, rollup } from 'd3-array';
 
 import { placeAlong, type Point } from '../geometry/index.ts';
 import type { PipeLineRecord } from '../records/index.ts';
@@ -73,4 +73,36 @@ export class PipeNet {
       return other ? sum + Math.max(0, this.lengthM(lineId) - Math.max(fromM, other.fromM)) : sum;
     }, 0);
   }
+}
+
+/** Taps of one tree on one line. */
+export interface TapsOnLine {
+  readonly treeId: string;
+  readonly taps: number;
+}
+
+/**
+ * How many taps hang on each line, tree by tree: those of a tree with several drops are shared out among them.
+ * @param tapsOf how many taps a tree has
+ */
+export function tapsOnLines(
+  lines: readonly PipeLineRecord[],
+  tapsOf: (treeId: string) => number
+): ReadonlyMap<string, readonly TapsOnLine[]> {
+  const drops = rollup(
+    lines.flatMap((line) => line.drops),
+    (of) => of.length,
+    ({ treeId }) => treeId
+  );
+  const shared = new Map<string, number>();
+  return new Map(
+    lines.map(({ id, drops: own }) => [
+      id,
+      own.map(({ treeId }) => {
+        const [taps, many, before] = [tapsOf(treeId), drops.get(treeId)!, shared.get(treeId) ?? 0];
+        shared.set(treeId, before + 1);
+        return { treeId, taps: Math.floor(taps / many) + (before < taps % many ? 1 : 0) };
+      })
+    ])
+  );
 }

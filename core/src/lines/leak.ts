@@ -61,10 +61,14 @@ function positive({ mean, sd }: Pulls, rng: Rng): number {
   return sd / TRIES;
 }
 
+/** What begins within a day weighs so much at the least, days. */
+const LEAST_WEIGHT = 1e-6;
+
 /** Days by which a leak may have begun: those on which something was read, and today; each as likely as there are days since the last. */
 export function beginningsOf({ from, until }: LeakSite, days: readonly number[], today: number) {
   const end = Math.min(until, today);
   const all = [...new Set([...days.filter((day) => day > from && day < end), end])].sort((a, b) => a - b);
-  const span = Math.max(1, end - from);
-  return all.map((began, i) => ({ began, weight: Math.max(1e-6, (began - (all[i - 1] ?? from)) / span) }));
+  const weights = all.map((began, i) => Math.max(LEAST_WEIGHT, began - (all[i - 1] ?? from)));
+  const sum = weights.reduce((a, b) => a + b, 0);
+  return all.map((began, i) => ({ began, weight: weights[i]! / sum }));
 }
