@@ -53,7 +53,7 @@ const VIEWS = [
   { name: 'walk-place', path: 'walk', size: WALK, click: ['Start'], until: 'walk-words' },
   { name: 'season', path: 'season/now', day: IN_SEASON, until: 'what-next' },
   { name: 'season-drilling', path: 'season/drilling', day: IN_SEASON, until: 'choices' },
-  { name: 'season-lines', path: 'season/lines', day: IN_SEASON, until: 'line-profile' },
+  { name: 'season-lines', path: 'season/lines', day: IN_SEASON, until: 'missing' },
   { name: 'season-rounds', path: 'season/rounds', day: IN_SEASON, size: WALK, until: 'learned' }
 ];
 
