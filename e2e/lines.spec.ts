@@ -47,6 +47,13 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await dialog.getByLabel('Height, 1').fill('high');
   await expect(dialog.getByRole('alert')).toContainText('high');
   await expect(dialog.getByRole('button', { name: 'Write it down' })).toBeDisabled();
+  // Out of a file: one that is none, and one that was walked somewhere else.
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/xml', buffer: Buffer.from(text) });
+  await dialog.locator('input[type=file]').setInputFiles(file('notes.txt', 'high, higher'));
+  await expect(dialog.getByText('notes.txt: This is neither GPX nor GeoJSON.')).toBeVisible();
+  const elsewhere = '<gpx version="1.1"><trk><trkseg><trkpt lat="0" lon="0"><ele>3</ele></trkpt></trkseg></trk></gpx>';
+  await dialog.locator('input[type=file]').setInputFiles(file('walk.gpx', elsewhere));
+  await expect(dialog.getByText(/walk\.gpx: .+ left out: 1 point too far from the line/)).toBeVisible();
   await page.keyboard.press('Escape');
   await level(['20', '14', '14.6'], false);
   await expect(findings).toContainText(/Sure: between .+ it rises 60 cm/);
@@ -67,6 +74,9 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await expect(page.getByTestId('all-lines')).toContainText('New spur');
   await page.getByRole('button', { name: /^New spur/ }).click();
   await expect(findings).toContainText('It falls everywhere');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as GeoJSON' }).click();
+  expect((await download).suggestedFilename()).toBe('lines.geojson');
   await page.getByRole('button', { name: 'Take it away' }).click();
   await expect(page.getByTestId('all-lines')).not.toContainText('New spur');
   await undo('New spur is taken away');

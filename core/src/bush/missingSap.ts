@@ -107,7 +107,8 @@ class BehindLines {
   constructor(of: MissingQuestion) {
     this.#of = of;
     const { records, rows, season, today } = of;
-    this.#today = dayOfSeason(today, season);
+    // The day's own records lie within it.
+    this.#today = dayOfSeason(today, season) + 1;
     const lines = pipeLinesIn(records).filter(({ use }) => use !== 'air');
     this.#net = new PipeNet(lines);
     const places = new Map(
@@ -172,7 +173,12 @@ class BehindLines {
     };
   }
 
-  #dayOf = (on: string) => dayOfSeason(on, this.#of.season);
+  /** When something was written down: the day of the year, and of one day one after the other. */
+  #when({ on, recordedAt }: BushRecord): number {
+    const sameDay = [...this.#readings, ...this.#looks].filter((other) => other.on === on);
+    const before = sameDay.filter((other) => other.recordedAt < recordedAt).length;
+    return dayOfSeason(on, this.#of.season) + (before + 1) / (sameDay.length + 2);
+  }
 
   /** The pieces of a line, and the sites that stand for each: one for each time in which it may have leaked unseen. */
   #piecesOf(line: PipeLineRecord): LinePiece[] {
@@ -199,7 +205,7 @@ class BehindLines {
     const sites: (LeakSite & { readonly atM: number })[] = [];
     let [from, open] = [SEASON_FROM, usual];
     for (const look of looks) {
-      const day = this.#dayOf(look.on);
+      const day = this.#when(look);
       if (LETS_AIR_IN.has(look.found)) {
         sites.push({ chance: FOUND, from, until: look.mended ? day : Infinity, atM: look.alongM ?? middleM });
         [from, open] = [day, usual];
@@ -267,7 +273,7 @@ class BehindLines {
           way.some((piece) => piece.lineId === id && piece.fromM <= (fromM + toM) / 2) ? sites : []
         ),
         chances: chancesOf(row, { season, reported, looks }),
-        ...(mended && { mended: { fault: mended.found as TapFault, day: this.#dayOf(mended.on) } })
+        ...(mended && { mended: { fault: mended.found as TapFault, day: this.#when(mended) } })
       };
     });
   }
@@ -300,7 +306,8 @@ class BehindLines {
         taps,
         besides: Math.max(0, each.taps - taps.length),
         through: new Set(this.#sites.keys()),
-        day: each.middle,
+        // The middle of a day.
+        day: each.middle + 0.5,
         litres: each.litres,
         usualLitres: Math.exp(centre),
         sd: daySd * Math.sqrt(1 - OF_THE_DAY ** 2),
@@ -312,7 +319,8 @@ class BehindLines {
   /** Lines that were timed at their foot: told by how they differ from others of the same hour, and from themselves. */
   #timed(): SapThatCame[] {
     const [hours, lines] = [new Map<string, number>(), new Map<string, number>()];
-    return this.#readings.flatMap(({ lineId, on, hour, litres, minutes }): SapThatCame[] => {
+    return this.#readings.flatMap((reading): SapThatCame[] => {
+      const { lineId, on, hour, litres, minutes } = reading;
       const taps = this.#tapsAbove(lineId).filter((tap) => isDrilledBy(this.taps[tap]!, on));
       if (litres === null || minutes === null || taps.length === 0) return [];
       const run = `${on} ${Math.floor(hour)} ${this.#tanks.get(lineId)?.id}`;
@@ -323,7 +331,7 @@ class BehindLines {
           taps,
           besides: 0,
           through: this.#through(lineId),
-          day: this.#dayOf(on),
+          day: this.#when(reading),
           litres: (60 * litres) / minutes,
           usualLitres: 4 / RUN_HOURS,
           sd: TIMED.sd,
@@ -335,8 +343,9 @@ class BehindLines {
 
   #gauges(): GaugeRead[] {
     const occasions: string[] = [];
-    return this.#readings.flatMap(({ lineId, on, hour, gauges }) =>
-      gauges.map(({ alongM, kPa }): GaugeRead => {
+    return this.#readings.flatMap((reading) =>
+      reading.gauges.map(({ alongM, kPa }): GaugeRead => {
+        const { lineId, on, hour } = reading;
         const way = this.#net.way(lineId, alongM);
         const occasion = `${on} ${Math.floor(hour)} ${way.at(-1)!.lineId}`;
         if (!occasions.includes(occasion)) occasions.push(occasion);
@@ -345,7 +354,7 @@ class BehindLines {
           for (const site of sites) sharedM[site] = this.#net.sharedM(way, this.#net.way(line.id, this.#siteAt[site]!));
         return {
           kPa,
-          day: this.#dayOf(on),
+          day: this.#when(reading),
           occasion: occasions.indexOf(occasion),
           distanceM: this.#net.sharedM(way, way),
           sharedM

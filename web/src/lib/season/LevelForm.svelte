@@ -1,16 +1,19 @@
 <script lang="ts">
   import { alongCourse, type LineJudged } from '@baumkin/core/bush';
+  import { heightsAlong, readTrack, UnreadableFile } from '@baumkin/core/exchange';
   import { LEVELLING_ERRORS, LEVELLING_METHODS, type LevellingMethod } from '@baumkin/core/lines';
   import { MM_PER_FOOT } from '@baumkin/core/units';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { decodeText } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { LEVELLING_WORDS } from '$lib/labels/lines.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import { groundUnit, readMetres } from '$lib/ui/readMetres.ts';
+  import { listed } from '$lib/words/listed.ts';
 
   /** What was read along a line: heights against anything, or falls in a hundred. */
   let { open = $bindable(), judged }: { open: boolean; judged: LineJudged } = $props();
@@ -29,12 +32,41 @@
   $effect(() => {
     if (!open) return;
     afresh = false;
+    fromFile = null;
     untrack(begin);
   });
-  const asTyped = (m: number) => String(Number((groundUnit() === 'm' ? m : (1000 * m) / MM_PER_FOOT).toFixed(1)));
+  const asTyped = (m: number, digits = 1) =>
+    String(Number((groundUnit() === 'm' ? m : (1000 * m) / MM_PER_FOOT).toFixed(digits)));
   function begin(): void {
     const bends = alongCourse(judged.line.points).map(asTyped);
     rows = bySlope ? bends.slice(1).map((until, i) => blank(bends[i], until)) : bends.map((at) => blank(at));
+  }
+  /** what a file told, or why it told nothing */
+  let fromFile = $state<{ says: string; failed: boolean } | null>(null);
+  async function bringIn(input: HTMLInputElement): Promise<void> {
+    const [file] = input.files ?? [];
+    const origin = bush.overview?.bush.origin;
+    if (!file || !origin) return;
+    const { name } = file;
+    try {
+      const track = readTrack(decodeText(await file.arrayBuffer()));
+      const { heights, far, flat } = heightsAlong(track, judged.line.points, origin);
+      const left = [
+        ...(far > 0 ? [`${counted(far, 'point')} too far from the line`] : []),
+        ...(flat > 0 ? [`${counted(flat, 'point')} without a height`] : [])
+      ];
+      if (heights.length >= 2) {
+        if (LEVELLING_ERRORS[method].of === 'slope' || method === 'level' || method === 'waterTube') method = 'phone';
+        rows = heights.map(({ alongM, heightM }) => ({ at: asTyped(alongM), until: '', read: asTyped(heightM, 3) }));
+      }
+      const says = `${name}: ${counted(heights.length, 'height')} along the line${left.length > 0 ? `; left out: ${listed(left)}` : ''}.`;
+      fromFile = { says, failed: heights.length < 2 };
+    } catch (error) {
+      if (!(error instanceof UnreadableFile)) throw error;
+      fromFile = { says: `${name}: ${error.message}`, failed: true };
+    } finally {
+      input.value = '';
+    }
   }
   function take(next: LevellingMethod): void {
     const before = LEVELLING_ERRORS[method].of;
@@ -129,7 +161,20 @@
         {/each}
       </tbody>
     </table>
-    <button type="button" class="link self-start" onclick={() => rows.push(blank())}>Another place</button>
+    <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <button type="button" class="link" onclick={() => rows.push(blank())}>Another place</button>
+      {#if bush.overview?.bush.origin}<label class="flex items-center gap-2"
+          >or out of a GPX or GeoJSON file <input
+            type="file"
+            class="file-input w-52 file-input-sm"
+            accept=".gpx,.geojson,.json"
+            onchange={(event) => bringIn(event.currentTarget)}
+          /></label
+        >{/if}
+    </div>
+    {#if fromFile}<p role={fromFile.failed ? 'alert' : 'status'} class={fromFile.failed ? 'text-error' : ''}>
+        {fromFile.says}
+      </p>{/if}
     <p class="aside">
       {bySlope
         ? 'Downstream from the upper end; a rise has a minus.'

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { judgeLines, partsOfLines, type LineJudged } from '@baumkin/core/bush';
+  import { writeLinesGeoJson } from '@baumkin/core/exchange';
   import type { Point } from '@baumkin/core/geometry';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
+  import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -66,6 +68,12 @@
     chosenId = record.id;
     end();
     saved(bush, `${line.name} runs as drawn.`, record);
+  }
+  function saveAll(): void {
+    const origin = bush.overview?.bush.origin;
+    if (!origin) return;
+    const names = new Map(bush.rows.map(({ id, tag }) => [id, tag]));
+    saveAs('lines.geojson', writeLinesGeoJson(lines, names, origin), 'application/geo+json');
   }
   async function takeAway(): Promise<void> {
     if (!chosen) return;
@@ -193,7 +201,13 @@
         </div>
       </div>
       <div>
-        <h2>All lines</h2>
+        <div class="flex items-baseline gap-3">
+          <h2 class="grow">All lines</h2>
+          {#if bush.overview?.bush.origin}<button
+              class="min-h-9 link text-sm max-md:min-h-12 print:hidden"
+              onclick={saveAll}>Save as GeoJSON</button
+            >{/if}
+        </div>
         <ul data-testid="all-lines">
           {#each lines as judged (judged.line.id)}
             {@const many = worth(judged)}

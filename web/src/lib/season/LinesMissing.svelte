@@ -99,7 +99,7 @@
     const worst = sites.length > 0 ? sites.reduce((a, b) => (b.leaks > a.leaks ? b : a)) : null;
     return whyLook(look, {
       share: worst?.share ?? 0,
-      sinceOn: shortDay(dayAt(season, Math.round(look.since ?? 0))),
+      sinceOn: shortDay(dayAt(season, Math.min(dayOfSeason(today, season), Math.floor(look.since ?? 0)))),
       season
     });
   };
@@ -180,7 +180,13 @@
   </EmptyState>
 {:else if !found}
   <EmptyState title="Nothing hangs on the lines this season">
-    Once trees on the lines are drilled and sap comes, what each line gives is held against what it should.
+    {#if onLines.size === 0}
+      Say under “How they fall” which trees hang on each line.
+    {:else if !lines.some(({ placeId }) => placeId !== null)}
+      Say under “How they fall” at which tank the lines end, so that what comes is held against what it should be.
+    {:else}
+      Once trees on the lines are drilled and sap comes, what each line gives is held against what it should.
+    {/if}
   </EmptyState>
 {:else}
   <div class="grid gap-x-8 gap-y-5 lg:grid-cols-[minmax(0,1fr)_26rem]">

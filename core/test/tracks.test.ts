@@ -1,0 +1,147 @@
+import { describe, expect, it } from 'vitest';
+
+import { judgeLines } from '../src/bush/index.ts';
+import { heightsAlong, readTrack, UnreadableFile, writeLinesGeoJson } from '../src/exchange/index.ts';
+import { fromLocalMetres, toLocalMetres } from '../src/geometry/index.ts';
+import { id, told, type Told } from './seasonBush.ts';
+
+const ORIGIN = { lat: 47, lon: 11 };
+const at = (eastM: number, northM: number) => fromLocalMetres(ORIGIN, { eastM, northM });
+const trkpt = (eastM: number, northM: number, ele: string) => {
+  const { lat, lon } = at(eastM, northM);
+  return `<trkpt lat="${lat}" lon="${lon}">${ele}</trkpt>`;
+};
+const gpx = (...points: string[]) =>
+  `<?xml version="1.0"?><gpx version="1.1"><trk><name>line</name><trkseg>${points.join('')}</trkseg></trk></gpx>`;
+
+describe('a track that was walked along a line', () => {
+  it('is read with its heights, by the element that GPX 1.1 has for them', () => {
+    const points = readTrack(gpx(trkpt(0, 0, '<ele>412.5</ele>'), trkpt(10, 0, ''), trkpt(20, 0, '<ele>none</ele>')));
+    expect(points.map(({ heightM }) => heightM)).toEqual([412.5, null, null]);
+    expect(points[0]!.lat).toBeCloseTo(47, 9);
+  });
+
+  it('is read from points and lines of GeoJSON, whose third number is the height (RFC 7946, 3.1.1)', () => {
+    const file = {
+      type: 'FeatureCollection',
+      features: [
+        {
+          type: 'Feature',
+          properties: {},
+          geometry: {
+            type: 'LineString',
+            coordinates: [
+              [11, 47, 400],
+              [11.001, 47, 398]
+            ]
+          }
+        },
+        { type: 'Feature', properties: {}, geometry: { type: 'Point', coordinates: [11.002, 47] } },
+        { type: 'Feature', properties: {}, geometry: { type: 'Polygon', coordinates: [] } }
+      ]
+    };
+    expect(readTrack(JSON.stringify(file))).toEqual([
+      { lat: 47, lon: 11, heightM: 400 },
+      { lat: 47, lon: 11.001, heightM: 398 },
+      { lat: 47, lon: 11.002, heightM: null }
+    ]);
+  });
+
+  it('says what is wrong with a file that is none', () => {
+    const said = (text: string) => {
+      try {
+        return readTrack(text).length;
+      } catch (error) {
+        expect(error).toBeInstanceOf(UnreadableFile);
+        return (error as Error).message;
+      }
+    };
+    expect(said('tag,height')).toContain('neither GPX nor GeoJSON');
+    expect(said('{"type":"Nothing"}')).toContain('no place');
+    expect(said('[1]')).toContain('FeatureCollection');
+    expect(said('<gpx><trk>')).toContain('not well-formed');
+    expect(said('<!DOCTYPE gpx [<!ENTITY a "b">]><gpx/>')).toContain('document type');
+    expect(said(gpx('<trkpt lat="here" lon="11"/>'))).toContain('no place');
+    expect(said(gpx('<trkpt lat="147" lon="11"/>'))).toContain('no place');
+  });
+
+  it('gives heights where it runs along the line, and says what was left out', () => {
+    const course = [
+      [0, 0],
+      [60, 0],
+      [60, 40]
+    ] as const;
+    const track = readTrack(
+      gpx(
+        trkpt(0.5, 3, '<ele>410</ele>'),
+        // Two of one place: one height.
+        trkpt(30.1, -4, '<ele>408</ele>'),
+        trkpt(30.6, -4, '<ele>409</ele>'),
+        trkpt(62, 20, '<ele>406</ele>'),
+        trkpt(61, 30, ''),
+        trkpt(200, 0, '<ele>300</ele>')
+      )
+    );
+    const { heights, far, flat } = heightsAlong(track, course, ORIGIN);
+    expect(heights.map(({ alongM }) => Math.round(alongM))).toEqual([1, 30, 80]);
+    expect(heights.map(({ heightM }) => heightM)).toEqual([410, 409, 406]);
+    expect([far, flat]).toEqual([1, 1]);
+  });
+
+  it('gives no more heights than a record holds', () => {
+    const long = Array.from({ length: 3000 }, (_, i) => ({ ...at(i, 0), heightM: 500 - i / 10 }));
+    expect(
+      heightsAlong(
+        long,
+        [
+          [0, 0],
+          [2999, 0]
+        ],
+        ORIGIN
+      ).heights.length
+    ).toBeLessThanOrEqual(500);
+  });
+});
+
+describe('lines as GeoJSON', () => {
+  it('lie where they were drawn, with what is known of them', () => {
+    const line = told({
+      kind: 'pipeLine',
+      on: '2027-02-01',
+      name: 'Main',
+      use: 'main',
+      boreMm: 19.1,
+      held: 'wire',
+      spanM: 4,
+      points: [
+        [0, 0],
+        [30, 40]
+      ],
+      drops: [{ treeId: id(1), dropMm: 800 }]
+    } as Told);
+    const levelled = told({
+      kind: 'levelling',
+      on: '2027-02-02',
+      lineId: line.id,
+      method: 'level',
+      heights: [
+        { alongM: 0, heightM: 10 },
+        { alongM: 50, heightM: 12 }
+      ]
+    } as Told);
+    const written = JSON.parse(
+      writeLinesGeoJson(judgeLines([line, levelled], []), new Map([[id(1), '44']]), ORIGIN)
+    ) as { features: { geometry: { coordinates: [number, number][] }; properties: Record<string, unknown> }[] };
+    const [main] = written.features;
+    const [lon, lat] = main!.geometry.coordinates[1]!;
+    const { eastM, northM } = toLocalMetres(ORIGIN, { lat, lon });
+    expect([eastM, northM].map((m) => Number(m.toFixed(2)))).toEqual([30, 40]);
+    expect(main!.properties).toMatchObject({ name: 'Main', length_m: 50, trees: ['44'], drops_mm: [800] });
+    // It rises two metres, and that is sure.
+    expect(main!.properties.lies_lower).toMatchObject([{ by_m: 0 }, { along_m: 50 }]);
+    expect((main!.properties.lies_lower as { by_m: number }[])[1]!.by_m).toBeCloseTo(-2, 1);
+    expect(main!.properties.faults).toMatchObject([{ fault: 'dip', surety: 'sure', from_m: 0, to_m: 50 }]);
+    // What was written out can be brought in as a track.
+    expect(readTrack(JSON.stringify(written))).toHaveLength(2);
+  });
+});
