@@ -10,13 +10,13 @@ type Bare = (on: string, hour?: number) => Pick<BushRecordInput, 'id' | 'on' | '
 
 /** What is wrong with the lines in the demo's own season, whether anybody finds it or not. */
 const SEASON = 2027;
-const SPOUTS_SET = '2027-02-25';
+const SPOUTS_SET = '2027-03-01';
 /** A squirrel bit into the upper line, below so much of its way. */
-const BITTEN = { main: 'Upper line', below: 0.75, since: '2027-02-28', keeps: 0.25 } as const;
+const BITTEN = { main: 'Upper line', below: 0.75, since: '2027-03-03', keeps: 0.25 } as const;
 /** The third spout of this lateral was never set. */
 const FORGOTTEN = { lateral: 'Lower line, left 1', nth: 2 } as const;
 /** The lines are timed at their feet on days that run, so many days apart. */
-const [TIMED_FROM, APART_DAYS] = ['2027-02-24', 3] as const;
+const [TIMED_FROM, APART_DAYS] = ['2027-03-01', 3] as const;
 /** A day on which it hardly runs tells too little. */
 const LEAST_INDEX = 0.2;
 /** Litres that a tap gives in an hour of a day of index 1, and by how much a timing strays. */
