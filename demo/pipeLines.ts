@@ -1,4 +1,4 @@
-import { alongCourse } from '@baumkin/core/bush';
+import { alongCourse } from '@baumkin/core/geometry';
 import type { BushRecordInput } from '@baumkin/core/records';
 
 import { round, type TaggedTree } from './draw.ts';

@@ -44,6 +44,7 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   };
   await page.getByRole('button', { name: 'Level it' }).click();
   const dialog = page.getByRole('dialog', { name: 'Level New spur' });
+  await expect(dialog.getByLabel('Along it, 3')).toHaveValue(/^\d+(\.\d)?$/);
   await dialog.getByLabel('Height, 1').fill('high');
   await expect(dialog.getByRole('alert')).toContainText('high');
   await expect(dialog.getByRole('button', { name: 'Write it down' })).toBeDisabled();

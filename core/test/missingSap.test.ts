@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 
 import { looksToMake, missingSap, PipeNet, tapsOnLines, weatherOf, type LineLookWorth } from '../src/bush/index.ts';
 import { placeAlong } from '../src/geometry/index.ts';
-import { bushRecordSchema, DEFAULT_BUSH_SETTINGS, type BushRecord, type PipeLineRecord } from '../src/records/index.ts';
-import { id, SEASON, spring, told, tree, weather, type Told } from './seasonBush.ts';
+import { bushRecordSchema, DEFAULT_BUSH_SETTINGS, type BushRecord } from '../src/records/index.ts';
+import { drops, id, pipe, SEASON, spring, told, tree, weather, type Told } from './seasonBush.ts';
 
 /* A main line of 100 m due east; a lateral joins it at 30 m, another at 80 m. Lengths and ways are told by hand. */
 const tank = told({
@@ -25,44 +25,33 @@ const buckets = told({
   carrier: 'hand',
   treeIds: [id(9)]
 } as Told);
-const line = (name: string, points: [number, number][], fields: object) =>
-  told({
-    kind: 'pipeLine',
-    on: '2027-02-01',
-    name,
-    use: 'lateral',
-    boreMm: 7.9,
-    held: 'hand',
-    spanM: 3,
-    drops: [],
-    points,
-    ...fields
-  } as Told) as PipeLineRecord;
-const drops = (...many: number[]) => many.map((n) => ({ treeId: id(n), dropMm: 750 }));
-const main = line(
-  'Main',
-  [
+const main = pipe('Main', {
+  use: 'main',
+  boreMm: 19.1,
+  held: 'wire',
+  placeId: tank.id,
+  drops: drops(5),
+  points: [
     [0, 0],
     [100, 0]
-  ],
-  { use: 'main', boreMm: 19.1, held: 'wire', placeId: tank.id, drops: drops(5) }
-);
-const upper = line(
-  'Upper lateral',
-  [
+  ]
+});
+const upper = pipe('Upper lateral', {
+  intoId: main.id,
+  drops: drops(1, 2),
+  points: [
     [30, 20],
     [30, 0]
-  ],
-  { intoId: main.id, drops: drops(1, 2) }
-);
-const lower = line(
-  'Lower lateral',
-  [
+  ]
+});
+const lower = pipe('Lower lateral', {
+  intoId: main.id,
+  drops: drops(3, 4),
+  points: [
     [80, 25],
     [80, 0]
-  ],
-  { intoId: main.id, drops: drops(3, 4) }
-);
+  ]
+});
 const set = { kind: 'hanging', season: SEASON, on: '2027-02-26' };
 const rows = [
   tree(1, { drilledOn: '2027-02-25', at: [30, 20], more: [set] }).row,
@@ -296,7 +285,7 @@ describe('the walk past what is worth a look', () => {
     litres,
     minutes: 2,
     at: [east, 0],
-    since: null
+    leak: null
   });
   it('goes the short way, to what is worth the time', () => {
     // Forty-five metres in a minute: by hand, 2 + 2 + 2 minutes there, and 135 m of way.

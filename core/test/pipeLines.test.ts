@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 
-import { alongCourse, judgeLines, partsOfLines, pipeLinesIn } from '../src/bush/index.ts';
+import { judgeLines, partsOfLines, pipeLinesIn } from '../src/bush/index.ts';
+import { alongCourse } from '../src/geometry/index.ts';
 import { bushRecordSchema, effectiveRecords, type BushRecord } from '../src/records/index.ts';
-import { id, told, tree, type Told } from './seasonBush.ts';
+import { drops, pipe, told, tree, type Told } from './seasonBush.ts';
 
 describe('the lines of a bush', () => {
   const rows = [1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => tree(n, { taps: 1, at: [10 * n, 30] }).row);
@@ -15,23 +16,7 @@ describe('the lines of a bush', () => {
     carrier: 'vehicle',
     treeIds: []
   } as Told);
-  const line = (name: string, fields: object): BushRecord =>
-    told({
-      kind: 'pipeLine',
-      on: '2027-02-01',
-      name,
-      use: 'lateral',
-      boreMm: 7.9,
-      held: 'hand',
-      spanM: 3,
-      points: [
-        [0, 30],
-        [20, 30]
-      ],
-      drops: [],
-      ...fields
-    } as Told);
-  const main = line('Main', {
+  const main = pipe('Main', {
     use: 'main',
     boreMm: 19.1,
     held: 'wire',
@@ -43,7 +28,6 @@ describe('the lines of a bush', () => {
       [60, 40]
     ]
   });
-  const drops = (...many: number[]) => many.map((n) => ({ treeId: id(n), dropMm: 750 }));
   const levelled = (lineId: string, heights: [alongM: number, heightM: number][]) =>
     told({
       kind: 'levelling',
@@ -63,16 +47,16 @@ describe('the lines of a bush', () => {
         [3, 10]
       ])
     ).toEqual([0, 5, 11]);
-    const names = ['Lateral 10', 'Lateral 2', 'Main'].map((name) => line(name, {}));
+    const names = ['Lateral 10', 'Lateral 2', 'Main'].map((name) => pipe(name, {}));
     expect(pipeLinesIn(names).map(({ name }) => name)).toEqual(['Lateral 2', 'Lateral 10', 'Main']);
   });
 
   it('carry their own taps and those of all that runs into them, and no circle for ever', () => {
-    const spur = line('Spur', { use: 'spur', intoId: main.id, drops: drops(1) });
-    const lateral = line('Lateral', { intoId: spur.id, drops: drops(2, 3, 4) });
+    const spur = pipe('Spur', { use: 'spur', intoId: main.id, drops: drops(1) });
+    const lateral = pipe('Lateral', { intoId: spur.id, drops: drops(2, 3, 4) });
     const found = judged(main, spur, lateral);
     expect([found.get('Main')!.tapsAbove, found.get('Spur')!.tapsAbove, found.get('Lateral')!.taps]).toEqual([4, 4, 3]);
-    const [a, b] = [line('A', { drops: drops(1) }), line('B', { drops: drops(2, 3) })];
+    const [a, b] = [pipe('A', { drops: drops(1) }), pipe('B', { drops: drops(2, 3) })];
     const round = [
       { ...a, intoId: b.id },
       { ...b, intoId: a.id }
@@ -81,7 +65,7 @@ describe('the lines of a bush', () => {
   });
 
   it('are named where they rise, fall too little, have too many taps, are too long or too narrow', () => {
-    const many = line('Nine', {
+    const many = pipe('Nine', {
       intoId: main.id,
       drops: drops(1, 2, 3, 4, 5, 6, 7, 8, 9),
       points: [
@@ -109,7 +93,7 @@ describe('the lines of a bush', () => {
     expect(found.get('Nine')!.levelled).toBe(false);
     expect(found.get('Nine')!.findings.every(({ surety }) => surety === 'cannotBeTold')).toBe(true);
     const thin = judged(
-      line('Thin main', { use: 'main', boreMm: 4, drops: drops(...Array.from({ length: 40 }, (_, i) => 100 + i)) })
+      pipe('Thin main', { use: 'main', boreMm: 4, drops: drops(...Array.from({ length: 40 }, (_, i) => 100 + i)) })
     ).get('Thin main')!;
     expect([thin.faults, thin.wantsBoreMm]).toEqual([['narrow'], 7.9]);
   });
@@ -138,7 +122,7 @@ describe('the lines of a bush', () => {
       afresh: true
     } as BushRecord;
     expect(judged(main, one, other, lifted).get('Main')!.profile.fall(0, 1).mean).toBeCloseTo(0.1, 1);
-    const air = line('Air', { use: 'air' });
+    const air = pipe('Air', { use: 'air' });
     expect(
       judged(
         air,
@@ -151,13 +135,13 @@ describe('the lines of a bush', () => {
   });
 
   it('are put together from parts', () => {
-    const parts = partsOfLines([...judged(main, line('Lateral', { intoId: main.id, drops: drops(1, 2) })).values()]);
+    const parts = partsOfLines([...judged(main, pipe('Lateral', { intoId: main.id, drops: drops(1, 2) })).values()]);
     expect(parts.find(({ what, boreMm }) => what === 'pipe' && boreMm === 19.1)!.needed).toBe(100);
     expect(parts.find(({ what }) => what === 'spouts')!.needed).toBe(2);
   });
 
   it('keep what was levelled of them, and what runs into them, when they are corrected', () => {
-    const lateral = line('Lateral', { intoId: main.id, drops: drops(1) });
+    const lateral = pipe('Lateral', { intoId: main.id, drops: drops(1) });
     const level = levelled(main.id, [
       [0, 10],
       [100, 7]

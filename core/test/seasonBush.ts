@@ -6,6 +6,7 @@ import {
   type BushRecordInput,
   bushRecordSchema,
   deriveTree,
+  type PipeLineRecord,
   recordSchema,
   standSchema,
   treeRow,
@@ -23,6 +24,25 @@ export type Told = BushRecordInput extends infer R ? (R extends unknown ? Omit<R
 export function told(record: Told): BushRecord {
   return bushRecordSchema.parse({ id: id(++made), recordedAt: `${record.on}T10:00:00.000Z`, ...record });
 }
+/** A lateral of no place, with whatever else is said of it. */
+export const pipe = (name: string, fields: object): PipeLineRecord =>
+  told({
+    kind: 'pipeLine',
+    on: '2027-02-01',
+    name,
+    use: 'lateral',
+    boreMm: 7.9,
+    held: 'hand',
+    spanM: 3,
+    points: [
+      [0, 30],
+      [20, 30]
+    ],
+    drops: [],
+    ...fields
+  } as Told) as PipeLineRecord;
+/** Drops of trees by their numbers. */
+export const drops = (...many: number[]) => many.map((n) => ({ treeId: id(n), dropMm: 750 }));
 export const weather = (
   source: 'typed' | 'thermometer' | 'station' | 'forecast',
   days: readonly WeatherDay[],

@@ -1,8 +1,8 @@
+import { alongCourse } from '../geometry/index.ts';
 import type { Missing, TapFault } from '../lines/index.ts';
 import type { TreeRow } from '../records/index.ts';
 import { METRES_A_MINUTE } from './collecting.ts';
 import type { LinePiece, MissingSap } from './missingSap.ts';
-import { alongCourse } from './pipeNet.ts';
 
 /** A place to look at: a tree whose taps may give nothing, or a piece of a line that may leak. */
 export interface LineLookWorth {
@@ -16,8 +16,8 @@ export interface LineLookWorth {
   readonly minutes: number;
   /** where it lies, metres east and north; null where nobody knows */
   readonly at: readonly [eastM: number, northM: number] | null;
-  /** day of the year since which it leaks, if it does; null for a tap */
-  readonly since: number | null;
+  /** what it loses of what runs through it, and the day of the year since which, if it leaks; null for a tap */
+  readonly leak: { readonly share: number; readonly since: number } | null;
 }
 
 /** A walk past the places that are worth it. */
@@ -33,6 +33,8 @@ export interface LooksToMake {
 const MINUTES = { tap: 2, leak: 4 } as const;
 /** Of dry taps so many only sit loose or are plugged, and run when they are set anew. Working assumption. */
 const DRY_MENDED = 0.2;
+/** Litres that a tap still brings where no year's weather is known: about half of a season. From memory. */
+export const USUALLY_LEFT = 20;
 /** A walk past more places is a round of the whole. Working assumption. */
 const MOST_LOOKS = 12;
 /** What is less likely is not gone to for its own sake. Working assumption. */
@@ -59,7 +61,7 @@ export function looksWorth({ taps, pieces, task }: MissingSap, told: Missing, le
       ),
       minutes: MINUTES.tap * of.length,
       at: row.eastM === null || row.northM === null ? null : [row.eastM, row.northM],
-      since: null
+      leak: null
     };
   });
   const leaks = pieces.map((piece): LineLookWorth => {
@@ -79,7 +81,7 @@ export function looksWorth({ taps, pieces, task }: MissingSap, told: Missing, le
       litres: leftLitres * through * Math.min(1, lost),
       minutes: MINUTES.leak + (piece.toM - piece.fromM) / METRES_A_MINUTE,
       at: placeOn(piece),
-      since: worst.since
+      leak: { share: worst.share, since: worst.since }
     };
   });
   return [...trees, ...leaks].filter(({ chance }) => chance > 0).sort((a, b) => b.litres - a.litres);

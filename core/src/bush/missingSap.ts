@@ -66,8 +66,8 @@ const TREE_SD = 0.25;
 const OF_THE_DAY = 0.7;
 /** Sap that is timed: how far one timing strays, and how far a best hour is known, as a logarithm, 1 sd. Working assumptions. */
 const TIMED = { sd: 0.15, hourSd: 1.5 } as const;
-/** The sap of a day runs in about so many hours. Working assumption. */
-const RUN_HOURS = 6;
+/** Litres that a tap gives in an hour of a good run: four in six hours. Working assumption; what differs between lines does not hang on it. */
+const LITRES_AN_HOUR = 4 / 6;
 /** The day of the year on which lines are begun to be looked after, counted from 0. */
 const SEASON_FROM = 14;
 
@@ -333,7 +333,7 @@ class BehindLines {
           through: this.#through(lineId),
           day: this.#when(reading),
           litres: (60 * litres) / minutes,
-          usualLitres: 4 / RUN_HOURS,
+          usualLitres: LITRES_AN_HOUR,
           sd: TIMED.sd,
           with: [hours.get(run)!, lines.get(lineId)!]
         }

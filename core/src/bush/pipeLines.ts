@@ -1,5 +1,6 @@
 import { group } from 'd3-array';
 
+import { alongCourse } from '../geometry/index.ts';
 import {
   boreFor,
   fallFindings,
@@ -17,7 +18,7 @@ import {
   type Stretch
 } from '../lines/index.ts';
 import type { BushRecord, LevellingRecord, PipeLineRecord, TreeRow } from '../records/index.ts';
-import { alongCourse, PipeNet, tapsOnLines } from './pipeNet.ts';
+import { PipeNet, tapsOnLines } from './pipeNet.ts';
 
 /** Taps on one lateral: usual, and the most. Common practice: about five. */
 export const TAPS_A_LATERAL = { usual: 5, most: 8 } as const;

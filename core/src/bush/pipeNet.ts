@@ -1,17 +1,7 @@
 import { group, rollup } from 'd3-array';
 
-import { placeAlong, type Point } from '../geometry/index.ts';
+import { alongCourse, placeAlong } from '../geometry/index.ts';
 import type { PipeLineRecord } from '../records/index.ts';
-
-/** Metres along a course, at each of its points. */
-export function alongCourse(points: readonly Point[]): number[] {
-  let at = 0;
-  return points.map(([x, y], i) => {
-    const before = points[i - 1];
-    if (before) at += Math.hypot(x - before[0], y - before[1]);
-    return at;
-  });
-}
 
 /** A piece of a line on the way down: from a place along it to its foot. */
 export interface WayPiece {

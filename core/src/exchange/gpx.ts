@@ -1,10 +1,10 @@
 import { fromLocalMetres, type LatLon } from '../geometry/index.ts';
-import { SaxesParser } from 'saxes';
 
 import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
 import { speciesByName } from './species.ts';
 import { MAX_ROWS, UnreadableFile, type StatementFile } from './statement.ts';
+import { CarefulXml } from './xml.ts';
 
 /**
  * GPX 1.1 (Topografix schema): trees as waypoints. The waypoint's name is the tag, its type the species, its time the
@@ -12,8 +12,6 @@ import { MAX_ROWS, UnreadableFile, type StatementFile } from './statement.ts';
  */
 const NAMESPACE = 'http://www.topografix.com/GPX/1/1';
 const HEADING = ['tag', 'species', 'lat', 'lon', 'position_quality'] as const;
-/** Deeper nesting than this is no GPX. */
-const DEEPEST = 40;
 
 /**
  * Reads the waypoints of a GPX file. Tracks and routes are passed over. A document type is refused: GPX needs none, and
@@ -21,46 +19,34 @@ const DEEPEST = 40;
  * @throws UnreadableFile
  */
 export function readGpx(text: string, options: ReadOptions): StatementFile {
-  const parser = new SaxesParser({ xmlns: false });
   const rows: { cells: string[]; line: number }[] = [];
   const ignored = new Set<string>();
-  let depth = 0;
   let isGpx = false;
   let point: { cells: string[]; line: number; at: number } | null = null;
-  let content = '';
-  parser.on('doctype', () => {
-    throw new UnreadableFile('This GPX file brings a document type of its own. Save it again without one.');
-  });
-  parser.on('error', (error) => {
-    throw new UnreadableFile(`This is not well-formed XML: ${error.message.slice(0, 120)}.`);
-  });
-  parser.on('opentag', ({ name, attributes }) => {
-    depth += 1;
-    if (depth > DEEPEST) throw new UnreadableFile('This file is nested too deeply to be a GPX file.');
-    if (depth === 1) isGpx = name === 'gpx';
-    if (!isGpx) throw new UnreadableFile('This XML file is not a GPX file.');
-    content = '';
-    if (name === 'wpt' && depth === 2) {
-      if (rows.length >= MAX_ROWS) throw new UnreadableFile(`The file has more than ${MAX_ROWS} waypoints. Split it.`);
-      const { lat = '', lon = '' } = attributes as Record<string, string>;
-      point = { cells: ['', '', lat.trim(), lon.trim(), 'phone'], line: rows.length + 1, at: depth };
-    } else if (depth === 2 && (name === 'trk' || name === 'rte')) ignored.add(name === 'trk' ? 'tracks' : 'routes');
-  });
-  parser.on('text', (part) => {
-    if (content.length < 500) content += part.slice(0, 500);
-  });
-  parser.on('closetag', ({ name }) => {
-    if (point && depth === point.at) {
-      rows.push(point);
-      point = null;
-    } else if (point && depth === point.at + 1) {
-      if (name === 'name') point.cells[0] = content.trim();
-      // Other programs write things of their own here; only a tree's species is taken.
-      if (name === 'type') point.cells[1] = speciesOrNothing(content.trim());
+  const xml = new CarefulXml({
+    begins(name, { lat = '', lon = '' }) {
+      const { depth } = xml;
+      if (depth === 1) isGpx = name === 'gpx';
+      if (!isGpx) throw new UnreadableFile('This XML file is not a GPX file.');
+      if (name === 'wpt' && depth === 2) {
+        if (rows.length >= MAX_ROWS)
+          throw new UnreadableFile(`The file has more than ${MAX_ROWS} waypoints. Split it.`);
+        point = { cells: ['', '', lat.trim(), lon.trim(), 'phone'], line: rows.length + 1, at: depth };
+      } else if (depth === 2 && (name === 'trk' || name === 'rte')) ignored.add(name === 'trk' ? 'tracks' : 'routes');
+    },
+    ends(name, content) {
+      const { depth } = xml;
+      if (point && depth === point.at) {
+        rows.push(point);
+        point = null;
+      } else if (point && depth === point.at + 1) {
+        if (name === 'name') point.cells[0] = content;
+        // Other programs write things of their own here; only a tree's species is taken.
+        if (name === 'type') point.cells[1] = speciesOrNothing(content);
+      }
     }
-    depth -= 1;
   });
-  parser.write(text.replace(/^\uFEFF/, '')).close();
+  xml.read(text);
   if (!isGpx) throw new UnreadableFile('There is nothing in this file.');
   const file = readRows(HEADING, rows, options);
   return { ...file, ignoredColumns: [...ignored] };

@@ -1,8 +1,8 @@
-import { SaxesParser } from 'saxes';
 import { z } from 'zod';
 
-import { placeAlong, toLocalMetres, type LatLon, type Point } from '../geometry/index.ts';
+import { alongCourse, placeAlong, toLocalMetres, type LatLon, type Point } from '../geometry/index.ts';
 import { UnreadableFile } from './statement.ts';
+import { CarefulXml } from './xml.ts';
 
 /** A place with its height, as a receiver, a phone or a survey wrote it. */
 export interface TrackPoint extends LatLon {
@@ -45,34 +45,22 @@ export function readTrack(text: string): TrackPoint[] {
 }
 
 function fromGpx(text: string): TrackPoint[] {
-  const parser = new SaxesParser({ xmlns: false });
   const points: TrackPoint[] = [];
   let at: LatLon | null = null;
   let heightM: number | null = null;
-  let content = '';
-  parser.on('doctype', () => {
-    throw new UnreadableFile('This GPX file brings a document type of its own. Save it again without one.');
-  });
-  parser.on('error', (error) => {
-    throw new UnreadableFile(`This is not well-formed XML: ${error.message.slice(0, 120)}.`);
-  });
-  parser.on('opentag', ({ name, attributes }) => {
-    content = '';
-    if (!POINTS.has(name)) return;
-    const { lat = '', lon = '' } = attributes as Record<string, string>;
-    at = { lat: numberOf(lat) ?? NaN, lon: numberOf(lon) ?? NaN };
-    heightM = null;
-  });
-  parser.on('text', (part) => {
-    if (content.length < 50) content += part.slice(0, 50);
-  });
-  parser.on('closetag', ({ name }) => {
-    if (at && name === 'ele') heightM = numberOf(content);
-    if (!at || !POINTS.has(name)) return;
-    points.push({ ...at, heightM });
-    at = null;
-  });
-  parser.write(text).close();
+  new CarefulXml({
+    begins(name, { lat = '', lon = '' }) {
+      if (!POINTS.has(name)) return;
+      at = { lat: numberOf(lat) ?? NaN, lon: numberOf(lon) ?? NaN };
+      heightM = null;
+    },
+    ends(name, content) {
+      if (at && name === 'ele') heightM = numberOf(content);
+      if (!at || !POINTS.has(name)) return;
+      points.push({ ...at, heightM });
+      at = null;
+    }
+  }).read(text);
   return points;
 }
 
@@ -125,10 +113,7 @@ export function heightsAlong(track: readonly TrackPoint[], course: readonly Poin
   });
   const near = placed.filter(({ awayM }) => awayM <= NEAR_M);
   const high = near.flatMap(({ alongM, heightM }) => (heightM === null ? [] : [{ alongM, heightM }]));
-  const lengthM = course.reduce((sum, [x, y], i) => {
-    const before = course[i - 1];
-    return before ? sum + Math.hypot(x - before[0], y - before[1]) : sum;
-  }, 0);
+  const lengthM = alongCourse(course).at(-1)!;
   const step = Math.max(APART_M, lengthM / MOST_HEIGHTS);
   const steps = new Map<number, { alongM: number; heightM: number }[]>();
   for (const each of high) {

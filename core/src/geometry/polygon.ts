@@ -43,6 +43,16 @@ function onSegment([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): { share: nu
   return { share, awayM: Math.hypot(x - ax - share * dx, y - ay - share * dy) };
 }
 
+/** Metres along a course, at each of its points. */
+export function alongCourse(points: readonly Point[]): number[] {
+  let at = 0;
+  return points.map(([x, y], i) => {
+    const before = points[i - 1];
+    if (before) at += Math.hypot(x - before[0], y - before[1]);
+    return at;
+  });
+}
+
 /**
  * Where along a course a place lies: at the nearest spot of it.
  * @param points of the course, one at the least

@@ -40,11 +40,11 @@ export const pieceWords = ({ line, fromM, toM }: LinePiece, shown: Pick<Shown, '
 
 /** Why a place is worth a look. @param sinceOn the day since which it leaks, in words */
 export function whyLook(
-  { what, faults, chance }: LineLookWorth,
-  of: { readonly share: number; readonly sinceOn: string; readonly season: number }
+  { what, faults, chance, leak }: LineLookWorth,
+  of: { readonly sinceOn: string; readonly season: number }
 ): string {
   if ('piece' in what)
-    return `${inHundred(chance)} that it leaks, since about ${of.sinceOn}; then it loses some ${Math.round(100 * of.share)} % of what runs through it`;
+    return `${inHundred(chance)} that it leaks, since about ${of.sinceOn}; then it loses some ${Math.round(100 * (leak?.share ?? 0))} % of what runs through it`;
   const { row } = what;
   const said = [
     ...(faults.notSet >= 0.02 ? [`${inHundred(faults.notSet)} that its spout was never set`] : []),

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { alongCourse, type LineJudged } from '@baumkin/core/bush';
+  import type { LineJudged } from '@baumkin/core/bush';
   import { heightsAlong, readTrack, UnreadableFile } from '@baumkin/core/exchange';
+  import { alongCourse } from '@baumkin/core/geometry';
   import { LEVELLING_ERRORS, LEVELLING_METHODS, type LevellingMethod } from '@baumkin/core/lines';
   import { MM_PER_FOOT } from '@baumkin/core/units';
   import { untrack } from 'svelte';
@@ -38,7 +39,7 @@
   const asTyped = (m: number, digits = 1) =>
     String(Number((groundUnit() === 'm' ? m : (1000 * m) / MM_PER_FOOT).toFixed(digits)));
   function begin(): void {
-    const bends = alongCourse(judged.line.points).map(asTyped);
+    const bends = alongCourse(judged.line.points).map((at) => asTyped(at));
     rows = bySlope ? bends.slice(1).map((until, i) => blank(bends[i], until)) : bends.map((at) => blank(at));
   }
   /** what a file told, or why it told nothing */

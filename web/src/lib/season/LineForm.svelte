@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { alongCourse, pipeLinesIn } from '@baumkin/core/bush';
+  import { pipeLinesIn } from '@baumkin/core/bush';
+  import { alongCourse } from '@baumkin/core/geometry';
   import { distanceToEdge, type Point } from '@baumkin/core/geometry';
   import { BORES_MM, PIPE_USES, type PipeUse } from '@baumkin/core/lines';
   import type { PipeLineRecord } from '@baumkin/core/records';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { LineReadingRecord, PipeLineRecord } from '@baumkin/core/records';
-  import { LITRES_PER_GALLON } from '@baumkin/core/units';
+  import { KPA_PER_INCH_OF_MERCURY, LITRES_PER_GALLON } from '@baumkin/core/units';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -9,6 +9,7 @@
   import { readingWords } from '$lib/labels/lineCare.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import { groundUnit, readMetres } from '$lib/ui/readMetres.ts';
+  import { hourOf, timeOf } from '$lib/words/timeOfDay.ts';
 
   /** A line while it runs: timed at its foot into a pail, or gauges along it. */
   interface Props {
@@ -29,13 +30,10 @@
       [litres, minutes, gauges] = ['', '', [0, 1].map(() => ({ at: '', read: '' }))];
       if (!lines.some(({ id }) => id === lineId)) lineId = lines[0]?.id ?? '';
       inInches = preferences.units === 'inch';
-      const clock = new Date();
-      time = `${String(clock.getHours()).padStart(2, '0')}:${String(clock.getMinutes()).padStart(2, '0')}`;
+      time = timeOf(new Date());
     });
   });
 
-  /** A column of mercury of one inch, kPa. By definition. */
-  const KPA_AN_INCH = 3.386389;
   const inGallons = $derived(preferences.units === 'inch');
   /** What is typed as a number; null where nothing is. */
   function number(text: string): number | string | null {
@@ -48,15 +46,12 @@
       .filter((gauge) => gauge.at.trim() !== '' || gauge.read.trim() !== '')
       .map((gauge) => ({ at: readMetres(gauge.at), kPa: number(gauge.read) }))
   );
-  const hour = $derived.by(() => {
-    const [hours = NaN, rest = NaN] = time.split(':').map(Number);
-    return hours + rest / 60;
-  });
+  const hour = $derived(hourOf(time));
   const timed = $derived([number(litres), number(minutes)] as const);
   const problem = $derived.by((): string | null => {
     for (const each of [...timed, ...read.flatMap(({ at, kPa }) => [at, kPa])])
       if (typeof each === 'string') return each;
-    if (Number.isNaN(hour)) return 'Say at what time.';
+    if (hour === null) return 'Say at what time.';
     if ((timed[0] === null) !== (timed[1] === null)) return 'Say how much came, and in how many minutes.';
     if (timed[1] === 0) return 'Say in how many minutes it came.';
     if (read.some(({ at, kPa }) => at === null || kPa === null))
@@ -68,15 +63,15 @@
   const begun = $derived(read.length > 0 || timed.some((each) => each !== null));
 
   async function keep(): Promise<void> {
-    if (problem) return;
+    if (problem || hour === null) return;
     const [of, during] = timed as readonly [number | null, number | null];
     const record = (await bush.recordOfBush({
       kind: 'lineReading',
       lineId,
-      hour: Number(hour.toFixed(2)),
+      hour,
       gauges: read.map(({ at, kPa }) => ({
         alongM: at as number,
-        kPa: Number(((kPa as number) * (inInches ? KPA_AN_INCH : 1)).toFixed(1))
+        kPa: Number(((kPa as number) * (inInches ? KPA_PER_INCH_OF_MERCURY : 1)).toFixed(1))
       })),
       litres: of === null ? null : of * (inGallons ? LITRES_PER_GALLON : 1),
       minutes: during,
@@ -117,14 +112,14 @@
     </fieldset>
     <fieldset class="flex flex-col gap-1">
       <legend class="font-semibold">Vacuum gauges along it</legend>
-      {#each gauges as gauge, i (i)}
-        <div class="flex flex-wrap items-center gap-2">
-          <input class="input w-24" inputmode="decimal" aria-label="Gauge {i + 1}: where" bind:value={gauge.at} />
-          {groundUnit()} from its upper end:
-          <input class="input w-20" inputmode="decimal" aria-label="Gauge {i + 1}: shows" bind:value={gauge.read} />
-          {inInches ? 'inHg' : 'kPa'}
-        </div>
-      {/each}
+      <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+        <span class="aside">From its upper end, {groundUnit()}</span>
+        <span class="aside">It shows, {inInches ? 'inHg' : 'kPa'}</span>
+        {#each gauges as gauge, i (i)}
+          <input class="input w-full" inputmode="decimal" aria-label="Gauge {i + 1}: where" bind:value={gauge.at} />
+          <input class="input w-full" inputmode="decimal" aria-label="Gauge {i + 1}: shows" bind:value={gauge.read} />
+        {/each}
+      </div>
       <div class="flex flex-wrap gap-4">
         <button type="button" class="link" onclick={() => gauges.push({ at: '', read: '' })}>Another gauge</button>
         <button type="button" class="link" onclick={() => (inInches = !inInches)}

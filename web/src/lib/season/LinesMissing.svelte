@@ -7,6 +7,7 @@
     missingSap,
     pipeLinesIn,
     PipeNet,
+    USUALLY_LEFT,
     type LineLookWorth,
     type MissingSap
   } from '@baumkin/core/bush';
@@ -68,8 +69,6 @@
   /** What was reckoned last still stands while something new is. */
   const now = $derived(found ? told : null);
 
-  /** What a tap is taken to bring still where no year's weather is known, litres: about half of a season. From memory. */
-  const USUALLY_LEFT = 20;
   /** What a tap that was drilled when most were still brings; null where no year's weather is known. */
   const knownLeft = $derived.by(() => {
     const [group] = desk.groups;
@@ -94,14 +93,8 @@
   const nameOf = ({ what }: LineLookWorth) =>
     'piece' in what ? pieceWords(what.piece, preferences) : `Tree ${what.row.tag}`;
   const why = (look: LineLookWorth) => {
-    const { what } = look;
-    const sites = 'piece' in what && now ? what.piece.sites.map((site) => now.missing.sites[site]!) : [];
-    const worst = sites.length > 0 ? sites.reduce((a, b) => (b.leaks > a.leaks ? b : a)) : null;
-    return whyLook(look, {
-      share: worst?.share ?? 0,
-      sinceOn: shortDay(dayAt(season, Math.min(dayOfSeason(today, season), Math.floor(look.since ?? 0)))),
-      season
-    });
+    const since = Math.min(dayOfSeason(today, season), Math.floor(look.leak?.since ?? 0));
+    return whyLook(look, { sinceOn: shortDay(dayAt(season, since)), season });
   };
 
   let reading = $state(false);
@@ -165,7 +158,7 @@
         >{/if}</span
     >
     {#if bush.mayRecord}<button
-        class="btn btn-outline btn-sm max-md:min-h-12 print:hidden"
+        class="btn btn-outline btn-sm max-md:ml-9 max-md:min-h-12 print:hidden"
         aria-label="Looked at {nameOf(look)}"
         onclick={() => lookAt(look)}>Looked at it</button
       >{:else}<span></span>{/if}
@@ -282,7 +275,8 @@
           <table class="w-full" data-testid="line-shares">
             <thead
               ><tr class="border-b-2 border-base-content text-left"
-                ><th class="py-1">Line</th><th class="w-28">of what it would</th><th class="w-16 text-right">likely</th
+                ><th class="py-1">Line</th><th class="w-24">of what it would</th><th class="w-24 text-right"
+                  >most likely</th
                 ></tr
               ></thead
             >

@@ -12,6 +12,7 @@
   import ScaledNumber from '$lib/ui/ScaledNumber.svelte';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import NumberPad from '$lib/ui/NumberPad.svelte';
+  import { hourOf, timeOf } from '$lib/words/timeOfDay.ts';
 
   import { collectionDoubts } from './collectionDoubts.ts';
 
@@ -32,19 +33,15 @@
   $effect(() => {
     if (now === null) return;
     untrack(() => {
-      const clock = new Date();
       [typed, on, brix, sapC, look, rain, ranOver, sure] = ['', bush.today, null, null, 'clear', false, false, false];
-      time = `${String(clock.getHours()).padStart(2, '0')}:${String(clock.getMinutes()).padStart(2, '0')}`;
+      time = timeOf(new Date());
       open = true;
     });
   });
 
   const inGallons = $derived(preferences.units === 'inch');
   const litres = $derived(typed === '' ? null : Number(typed) * (inGallons ? LITRES_PER_GALLON : 1));
-  const hour = $derived.by(() => {
-    const [hours = NaN, minutes = NaN] = time.split(':').map(Number);
-    return Number.isNaN(hours + minutes) ? null : Number((hours + minutes / 60).toFixed(3));
-  });
+  const hour = $derived(hourOf(time));
   const atTwenty = $derived(brix === null || sapC === null ? brix : hydrometerBrix(brix, sapC));
   const draft = $derived(litres === null || hour === null || !on ? null : { on, hour, litres, brix: atTwenty, look });
   const doubts = $derived(now && draft ? collectionDoubts(now, draft) : []);
