@@ -98,7 +98,7 @@ test('two gauges are read, the leak is looked for where they say, and mended', a
 
   // Air gets in along the main line, and one spout was never reported set.
   const looks = page.getByTestId('looks');
-  await expect(looks).toContainText(/Main line, .+ in 100 that it leaks/, { timeout: 60_000 });
+  await expect(looks).toContainText(/Main line, .+ in 100 that it leaks/);
   await expect(looks).toContainText(/Tree 3\s*\d+ in 100 that its spout was never set.*drilled, and not reported set/);
   await expectAccessible(page);
   await expectFits(page);
@@ -121,17 +121,17 @@ test('two gauges are read, the leak is looked for where they say, and mended', a
   await expectAccessible(page);
   await look.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByText(/the bite of a squirrel, mended/).filter({ visible: true })).toBeVisible();
-  await expect(looks).not.toContainText(suspected, { timeout: 60_000 });
+  await expect(looks).not.toContainText(suspected);
 
   await page.getByRole('button', { name: 'Looked at Tree 3' }).click();
   const tap = page.getByRole('dialog', { name: 'Looked at Tree 3' });
   await tap.getByRole('radio', { name: /a spout that was not set/ }).check();
   await tap.getByRole('button', { name: 'Write it down' }).click();
-  await expect(page.getByText('Tree 3', { exact: true })).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByText('Tree 3', { exact: true })).toBeHidden();
   // It was another tree: what was written down is taken back, and the doubt is there again.
   await page.getByText('What was found').click();
   await page.getByRole('button', { name: /^Take back: .+ tree 3: a spout/ }).click();
-  await expect(looks).toContainText('Tree 3', { timeout: 60_000 });
+  await expect(looks).toContainText('Tree 3');
   await allSaved(page);
 
   await page.setViewportSize({ width: 390, height: 844 });

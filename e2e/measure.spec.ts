@@ -150,7 +150,7 @@ test('two readings under each other’s tags are found and put back with one cli
     await expect(question).toBeVisible();
     const swap = question.getByRole('button', { name: /^Swap it with tree/ });
     // What its neighbours were read as has to come first, where the bush is not on this device yet.
-    const isSwap = await swap.waitFor({ timeout: 3000 }).then(
+    const isSwap = await swap.waitFor({ timeout: 6000 }).then(
       () => true,
       () => false
     );

@@ -128,14 +128,17 @@ test('signing out takes the bush off the device, from wherever, and not before t
 });
 
 test('signing out while the bush is still coming leaves nothing of it', async ({ page }) => {
-  // A part of the bush is on its way for a while.
+  // A part of the bush is on its way until she is signing out.
+  let leave: (() => void) | undefined;
+  const leaving = new Promise<void>((resolve) => (leave = resolve));
   await page.route('**/snapshot/*/2', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 1000));
+    await leaving;
     await route.continue().catch(() => undefined);
   });
   await signIn(page);
   await expect(page.getByText(/^\d+ of \d+ trees here/)).toBeVisible();
   await page.getByRole('button', { name: /sign out/ }).click();
+  leave?.();
   await expect(page).toHaveURL(/sign-in/);
   for (const table of ['glances', 'packs', 'lives', 'books'])
     await expect.poll(async () => (await storedRows(page, table)).length).toBe(0);

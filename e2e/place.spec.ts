@@ -71,7 +71,7 @@ test('a trunk is asked by click and by keyboard, what stands on it keeps holes a
   await page.getByRole('slider', { name: /Coming seasons/ }).fill('6');
   await expect(page.getByText('to 2033')).toBeVisible();
   await allSaved(page);
-  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0);
   await expectAccessible(page);
   await expectFits(page);
 });
@@ -117,10 +117,10 @@ test('brown shavings move the next proposal', async ({ page }) => {
   const tree = await tappedTree(page, 1);
   await page.goto(`/bush/${bushId}/place/${tree.id}`);
   const best = page.getByRole('group', { name: 'Best holes' });
-  await expect(best.getByText('planned')).toBeVisible({ timeout: 60_000 });
+  await expect(best.getByText('planned')).toBeVisible();
   await page.getByRole('button', { name: 'Drilled here' }).click();
   await expect(page.getByTestId('drilled')).toBeVisible();
-  await expect(page.getByText('Planning the seasons')).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByText('Planning the seasons')).toBeHidden();
   await page.getByText(/^The coming seasons as a list/).click();
   const rows = page.getByTestId('rotation').getByRole('row');
   await expect(rows).not.toHaveCount(0);
@@ -177,9 +177,9 @@ test('what a trunk teaches: a core and its hollow, a wound with its year, a hole
   await page.goto(`/bush/${bushId}/count/${id}`);
   await expect(page.getByTestId('hollow')).toContainText('met a hollow 3 cm under the bark');
   await page.goto(`/bush/${bushId}/place/${id}`);
-  await expect(page.getByTestId('shallow')).toContainText('30 mm of wood and no deeper', { timeout: 60_000 });
+  await expect(page.getByTestId('shallow')).toContainText('30 mm of wood and no deeper');
   await page.goto(`/bush/${bushId}/card/${id}`);
-  await expect(page.getByTestId('card')).toContainText('hollow behind it', { timeout: 60_000 });
+  await expect(page.getByTestId('card')).toContainText('hollow behind it');
 
   await page.goto(`/bush/${bushId}/place/${id}`);
   await page.getByText(/^On this trunk/).click();
@@ -190,7 +190,7 @@ test('what a trunk teaches: a core and its hollow, a wound with its year, a hole
   await page.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText(/^a wound of 2015/)).toBeVisible();
 
-  await expect(page.getByText('Planning the seasons')).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByText('Planning the seasons')).toBeHidden();
   await page.getByRole('button', { name: 'Drilled here' }).click();
   await page.getByRole('button', { name: /^Stays dry/ }).click();
   await page.getByRole('button', { name: 'Not at all' }).click();
@@ -344,7 +344,7 @@ test('sheet, round, card, print and another device name the same hole, and it ch
   await signIn(helper, { ...DEMO, name: 'tomke' });
   await helper.goto(`/bush/${bushId}/place/${id}`);
   // A device that has nothing yet brings the bush along while it works this out.
-  await expect(helper.getByTestId('plan-said')).toBeVisible({ timeout: 60_000 });
+  await expect(helper.getByTestId('plan-said')).toBeVisible();
   await expect(helper.getByTestId('words')).toHaveText(words);
   await expect(helper.getByTestId('meets')).toHaveText(chance);
   await expectFits(helper);
@@ -448,7 +448,7 @@ test('a practice trunk is drilled for ten seasons, by pointer and by keyboard, a
     await bark.press('Enter');
   }
   await expect(page.getByTestId('practice-end')).toContainText(/You lost \d+ %/);
-  await expect(page.getByRole('rowheader', { name: 'The sunny side' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('rowheader', { name: 'The sunny side' })).toBeVisible();
   await expectFits(page);
   await page.getByRole('button', { name: 'Another trunk' }).click();
   await expect(page.getByRole('heading', { name: 'Season 1 of 10' })).toBeVisible();

@@ -115,7 +115,7 @@ export async function recordsOf(page: Page, bushId: string, treeId: string) {
 }
 
 export async function allSaved(page: Page): Promise<void> {
-  await expect(page.getByTestId('saved')).toHaveText('All saved', { timeout: 60_000 });
+  await expect(page.getByTestId('saved')).toHaveText('All saved');
 }
 
 /** No violation of WCAG 2.2 AA that axe can see. @param rules these alone, where another theme changes no others */

@@ -94,7 +94,7 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   const keepLimits = page.getByRole('button', { name: 'Keep these limits for the bush' });
   await keepLimits.click();
   await expect(keepLimits).toBeHidden();
-  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0);
   await expectAccessible(page);
   await expectFits(page);
 
@@ -109,7 +109,7 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   // Thirty years with and without.
   await page.getByRole('link', { name: 'Thirty years' }).click();
   await page.getByRole('button', { name: 'Look thirty years ahead' }).click();
-  await expect(page.getByTestId('years-verdict')).toContainText('crop trees are', { timeout: 60_000 });
+  await expect(page.getByTestId('years-verdict')).toContainText('crop trees are');
   await expect(page.getByTestId('years-table')).toContainText('Syrup a season');
   await expectAccessible(page);
   await expectFits(page);
@@ -129,7 +129,7 @@ test('crop trees, a plan, its limits, the marks, the list and a cut', async ({ p
   await expect(page.locator('main')).toContainText('Felling kills');
   await expect(page.getByRole('row')).toHaveCount(many + 1);
   await expect(page.getByTestId('clean-up')).toContainText('of stacked firewood');
-  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0);
   await expectAccessible(page);
   await expectFits(page);
   await page.emulateMedia({ media: 'print' });
@@ -245,7 +245,7 @@ test('without a map: the crown card gives marks, freed sides and the list', asyn
   await expect(page.getByText('What was counted on 10 plots')).toBeVisible();
   await page.getByRole('button', { name: 'Take plot S99 back' }).click();
   await expect(page.getByText('What was counted on 9 plots')).toBeVisible();
-  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0);
   await expectAccessible(page);
   await expectFits(page);
 });
