@@ -1,7 +1,7 @@
-import { alongCourse } from '@baumkin/core/geometry';
-import type { BushRecordInput } from '@baumkin/core/records';
+import { alongCourse, bearingTo } from '@baumkin/core/geometry';
+import type { BushRecordInput, RecordInput } from '@baumkin/core/records';
 
-import { round, type TaggedTree } from './draw.ts';
+import { envelopeOf, round, type TaggedTree } from './draw.ts';
 
 type Bare = (on: string, hour?: number) => Pick<BushRecordInput, 'id' | 'on' | 'recordedAt'>;
 type Point = [east: number, north: number];
@@ -12,6 +12,8 @@ const TAPS_A_LATERAL = 5;
 /** One lateral has far too many. */
 const CROWDED = 9;
 const DROP_MM = 750;
+/** Of this lateral it was noted on each trunk where it passes, so high. */
+const NOTED = { lateral: 'Lower line, right 2', heightMm: 950 } as const;
 
 /** The ground of the steep side: it falls along the lines, with a hollow that the eye does not see. */
 const groundM = (down: number, beside: number) =>
@@ -62,12 +64,13 @@ function mainWithLaterals(
     return [round(east, 2), round(north, 2)];
   };
   const points = course.map((along) => placed(along, at(along)));
-  const line = { kind: 'pipeLine', staysUp: false, note: '' } as const;
+  const line = { kind: 'pipeLine', note: '' } as const;
   const main: BushRecordInput = {
     ...bare('2023-11-12'),
     ...line,
     name,
     use: 'main',
+    staysUp: true,
     points,
     boreMm: 19.1,
     held: 'wire',
@@ -90,6 +93,7 @@ function mainWithLaterals(
         ...line,
         name: `${name}, ${side < 0 ? 'left' : 'right'} ${nth + 1}`,
         use: 'lateral',
+        staysUp: false,
         points: [...group.map((tree) => placed(down(tree), across(tree))), placed(lowest, at(lowest))],
         boreMm: 7.9,
         held: 'hand',
@@ -133,4 +137,22 @@ function mainWithLaterals(
         ]
       : [])
   ];
+}
+
+/** Where a lateral passes its trunks: on the side of the main line. */
+export function notedOnTrunks(
+  laid: readonly BushRecordInput[],
+  trees: readonly TaggedTree[],
+  uuid: () => string
+): RecordInput[] {
+  const lateral = laid.find((record) => record.kind === 'pipeLine' && record.name === NOTED.lateral);
+  if (lateral?.kind !== 'pipeLine') return [];
+  const [eastM, northM] = lateral.points.at(-1)!;
+  return lateral.drops.flatMap(({ treeId }): RecordInput[] => {
+    const tree = trees.find(({ id }) => id === treeId);
+    if (!tree) return [];
+    const bearingDeg = Math.round(bearingTo(tree, { eastM, northM })) % 360;
+    const envelope = envelopeOf(treeId, uuid)('2026-11-14');
+    return [{ ...envelope, kind: 'trunkFeature', what: 'line', bearingDeg, heightMm: NOTED.heightMm }];
+  });
 }

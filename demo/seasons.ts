@@ -7,7 +7,7 @@ import { ageing, courseOf, daysBetween, drillingDay, HOLE_LIVES, runIndex, RUNS_
 import { dayAtStation, dayInBush, foretold, later } from './climate.ts';
 import { envelopeOf, round, type TaggedTree } from './draw.ts';
 import { LinesAsTheyAre } from './lineCare.ts';
-import { pipeLines } from './pipeLines.ts';
+import { notedOnTrunks, pipeLines } from './pipeLines.ts';
 
 /** Ten springs of the station, and since when the bush has a thermometer. */
 const STATION_SINCE = '2016-12-01';
@@ -94,6 +94,7 @@ export function seasons(
     records: [
       ...hung(trees, tapped(LOGGED.at(-1)!), uuid),
       ...lines.spoutsSet(uuid, today),
+      ...notedOnTrunks(laid, trees, uuid),
       ...closings(trees, holes, uuid)
     ],
     ofBush

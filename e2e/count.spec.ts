@@ -117,12 +117,14 @@ test('the whole bush on one sheet: room looked for, keys, totals that add up, th
   expect(many).toBeGreaterThan(Math.max(20, seen));
   await accept.click();
   await expect(page.getByText(`${many} trees decided as suggested`)).toBeVisible();
-  // It stays while somebody points at it.
-  await page.getByRole('button', { name: 'Undo' }).first().hover();
   await expect(page.getByText('No tree is like that.')).toBeVisible();
   await allSaved(page);
   await expect.poll(() => total('Decided')).toBe(await decided());
-  await page.getByRole('button', { name: 'Undo' }).first().click();
+  // Taken back long after the message is gone.
+  await page.getByRole('button', { name: 'Last things done' }).click();
+  const done = page.getByRole('dialog', { name: 'Last things done here' });
+  await done.getByRole('button', { name: new RegExp(`^Take back: ${many} trees decided`) }).click();
+  await page.keyboard.press('Escape');
   await expect(accept).toBeVisible();
   await allSaved(page);
   await expect.poll(() => total('Decided')).toBe(await decided());

@@ -1,8 +1,8 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, expectFits, mapOf, signIn } from './support.ts';
+import { allSaved, bushIdOf, expectAccessible, expectFits, mapOf, signIn, treesOf } from './support.ts';
 
-/* Lines of pipe: drawn, levelled, and mended where they do not fall. */
+/* Lines of pipe: drawn, levelled, and mended where they do not fall; and what hangs on them. */
 
 test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', async ({ page }) => {
   await signIn(page);
@@ -82,5 +82,82 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await expect(page.getByTestId('all-lines')).not.toContainText('New spur');
   await undo('New spur is taken away');
   await expect(page.getByTestId('all-lines')).toContainText('New spur');
+  await allSaved(page);
+});
+
+test('a longer drop reaches round the trunk, and Place goes by it', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/season/lines`);
+  await page.getByRole('button', { name: /^Lower line, right 2/ }).click();
+  const mends = page.getByTestId('line-mends');
+  await expect(mends).toContainText(/Longer drops would reach all round until they are made new: \d+ cm at /);
+  const change = async (says: (drop: string) => string) => {
+    await page.getByRole('button', { name: 'Change', exact: true }).click();
+    const dialog = page.getByRole('dialog', { name: 'Change Lower line, right 2' });
+    const drop = dialog.getByLabel('Each drop is');
+    await drop.fill(says(await drop.inputValue()));
+    const tags = await dialog.getByLabel(/Trees whose drops/).inputValue();
+    await dialog.getByRole('button', { name: 'Keep it' }).click();
+    await expect(dialog).toBeHidden();
+    return tags.split(', ');
+  };
+  const [tag] = await change((drop) => drop);
+  const tree = (await treesOf(page, bushId)).find((each) => each.tag === tag)!;
+  await page.goto(`/bush/${bushId}/place/${tree.id}`);
+  const hangs = page.getByTestId('hangs-on');
+  await expect(hangs).toContainText(
+    'Hangs on Lower line, right 2 by 75 cm of tube: holes are named where that reaches.'
+  );
+  const reach = page.getByTestId('reach');
+  await expect(reach.first()).toBeAttached();
+  const before = await reach.first().getAttribute('cx');
+  await hangs.getByRole('link', { name: 'Lines' }).click();
+  await page.getByRole('button', { name: /^Lower line, right 2/ }).click();
+  await change(() => '130 cm');
+  await expect(mends).not.toContainText('Longer drops');
+  await page.goto(`/bush/${bushId}/place/${tree.id}`);
+  await expect(hangs).toContainText('by 130 cm of tube');
+  // Where the sheet is drawn anew, more of it is within reach.
+  await expect(reach.first()).not.toHaveAttribute('cx', before!);
+});
+
+test('a round goes past all lines, and after a storm first where most is likely to be broken', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/season/lines`);
+  await page.getByRole('button', { name: 'Round', exact: true }).click();
+  const round = page
+    .getByTestId('round')
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('button') });
+  await expect(page.getByTestId('round-says')).toContainText(/\d+ pieces and .+ of pipe, from the foot of each line/);
+  await expect(round.first()).toContainText(/^1 ?Lower line, .+ from its upper end/);
+  await expect(round.filter({ hasText: 'It rises from' }).first()).toContainText('ice stands there first');
+  const pieces = await round.count();
+  await expectAccessible(page);
+  await expectFits(page);
+  await page.getByRole('button', { name: 'After a storm' }).click();
+  await expect(round).toHaveCount(10);
+  expect(pieces).toBeGreaterThan(10);
+  await expect(round.first()).toContainText(/\d+ in 100 that something lies on it/);
+  // What was found on the first piece is told of it until it is mended.
+  const name = (await round.first().getByRole('button').getAttribute('aria-label'))!;
+  const found = async (mended: boolean) => {
+    await page.getByRole('button', { name, exact: true }).click();
+    const dialog = page.getByRole('dialog', { name });
+    await dialog.getByLabel('a limb on it').check();
+    await dialog.getByLabel('it is mended').setChecked(mended);
+    await dialog.getByRole('button', { name: 'Write it down' }).click();
+    await expect(dialog).toBeHidden();
+  };
+  await found(false);
+  await expect(round.first()).toContainText(/A limb on it.*, found on .+ and not mended/);
+  await found(true);
+  await expect(round.first()).not.toContainText('not mended');
+  await expect(round.first()).toContainText('looked at on');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByText('Round along the lines after a storm')).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
   await allSaved(page);
 });

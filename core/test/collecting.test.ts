@@ -5,7 +5,7 @@ import {
   collectionsToLearn,
   gearFor,
   hangingDue,
-  highestTaps,
+  hangingOf,
   hoursAhead,
   learnedFrom,
   type PlaceNow,
@@ -248,11 +248,13 @@ describe('a pail on the ground', () => {
       carrier: 'hand',
       treeIds: [id(1)]
     });
-    const limits = highestTaps([place]);
-    expect([...limits]).toEqual([[id(1), 840]]);
+    const limits = hangingOf([place]);
+    expect([...limits]).toEqual([[id(1), { highestMm: 840, dropMm: null }]]);
     expect(settingsAt(DEFAULT_BUSH_SETTINGS, limits.get(id(1))).highestMm).toBe(840);
     expect(settingsAt(DEFAULT_BUSH_SETTINGS, limits.get(id(2)))).toBe(DEFAULT_BUSH_SETTINGS);
-    expect(settingsAt(DEFAULT_BUSH_SETTINGS, 300).highestMm).toBe(DEFAULT_BUSH_SETTINGS.lowestMm + 100);
+    expect(settingsAt(DEFAULT_BUSH_SETTINGS, { highestMm: 300, dropMm: null }).highestMm).toBe(
+      DEFAULT_BUSH_SETTINGS.lowestMm + 100
+    );
   });
 });
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { judgeLines, partsOfLines, pipeLinesIn } from '../src/bush/index.ts';
+import { judgeLines, partsOfLines, pipeLinesIn, workOfLines } from '../src/bush/index.ts';
 import { alongCourse } from '../src/geometry/index.ts';
 import { bushRecordSchema, effectiveRecords, type BushRecord } from '../src/records/index.ts';
 import { drops, pipe, told, tree, type Told } from './seasonBush.ts';
@@ -138,6 +138,20 @@ describe('the lines of a bush', () => {
     const parts = partsOfLines([...judged(main, pipe('Lateral', { intoId: main.id, drops: drops(1, 2) })).values()]);
     expect(parts.find(({ what, boreMm }) => what === 'pipe' && boreMm === 19.1)!.needed).toBe(100);
     expect(parts.find(({ what }) => what === 'spouts')!.needed).toBe(2);
+  });
+
+  it('cost work, by hand: to put them up, to take down and up what comes down, to mend what stays', () => {
+    const lateral = pipe('Lateral', { intoId: main.id, drops: drops(2, 3, 4), staysUp: false });
+    const judgedBoth = judgeLines([tank, { ...main, staysUp: true }, lateral], rows);
+    // 100 m on a wire; 20 m by hand, joined, three drops.
+    const [staying, coming] = [100 * 0.05, 20 * 0.02 + 0.5 + 0.3];
+    const work = workOfLines(judgedBoth);
+    expect(work.build).toBeCloseTo(staying + coming, 9);
+    expect([work.down, work.up, work.mend]).toEqual(
+      [0.3 * coming, 0.5 * coming, 0.15 * staying].map((each) => expect.closeTo(each, 9))
+    );
+    expect(work.ifAll.comesDown).toBeCloseTo(0.8 * work.build, 9);
+    expect(workOfLines([])).toMatchObject({ build: 0, mend: 0 });
   });
 
   it('keep what was levelled of them, and what runs into them, when they are corrected', () => {

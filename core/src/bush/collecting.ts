@@ -17,7 +17,6 @@ import {
   DAY_HOURS,
   daysBetween,
   HOLE_LIVES,
-  highestTapMm,
   hourlyShares,
   hourlyTemperatures,
   LOAD_LITRES,
@@ -80,27 +79,6 @@ export function placesNow(
       };
     })
     .sort((a, b) => a.place.name.localeCompare(b.place.name, 'en', { numeric: true }));
-}
-
-/** How high a tap may be, mm, at trees whose sap falls through a tube into a pail. @param records of the bush that hold */
-export function highestTaps(records: readonly BushRecord[]): ReadonlyMap<string, number> {
-  return new Map(
-    records.flatMap((record) => {
-      const highest = record.kind === 'collectingPlace' ? highestTapMm(record) : null;
-      return record.kind === 'collectingPlace' && highest !== null
-        ? record.treeIds.map((id) => [id, highest] as const)
-        : [];
-    })
-  );
-}
-
-/** A band is at least so high, mm: a hole has to fit in. */
-const LEAST_BAND_MM = 100;
-
-/** The bush's own numbers as they hold at a tree: a pail on the ground sets how high its taps may be. */
-export function settingsAt(settings: BushSettings, highestMm: number | undefined): BushSettings {
-  if (highestMm === undefined || highestMm >= settings.highestMm) return settings;
-  return { ...settings, highestMm: Math.max(settings.lowestMm + LEAST_BAND_MM, highestMm) };
 }
 
 /**

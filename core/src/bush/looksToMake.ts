@@ -1,4 +1,4 @@
-import { alongCourse } from '../geometry/index.ts';
+import { pointAlong } from '../geometry/index.ts';
 import type { Missing, TapFault } from '../lines/index.ts';
 import type { TreeRow } from '../records/index.ts';
 import { METRES_A_MINUTE } from './collecting.ts';
@@ -80,24 +80,11 @@ export function looksWorth({ taps, pieces, task }: MissingSap, told: Missing, le
       faults: { dry: 0, notSet: 0 },
       litres: leftLitres * through * Math.min(1, lost),
       minutes: MINUTES.leak + (piece.toM - piece.fromM) / METRES_A_MINUTE,
-      at: placeOn(piece),
+      at: pointAlong(piece.line.points, (piece.fromM + piece.toM) / 2),
       leak: { share: worst.share, since: worst.since }
     };
   });
   return [...trees, ...leaks].filter(({ chance }) => chance > 0).sort((a, b) => b.litres - a.litres);
-}
-
-/** The middle of a piece on the ground. */
-function placeOn({ line: { points }, fromM, toM }: LinePiece): [number, number] {
-  const along = alongCourse(points);
-  const at = (fromM + toM) / 2;
-  const i = Math.max(
-    1,
-    along.findIndex((each) => each >= at)
-  );
-  const [before, after] = [points[i - 1]!, points[i]!];
-  const share = (at - along[i - 1]!) / Math.max(1e-6, along[i]! - along[i - 1]!);
-  return [before[0] + share * (after[0] - before[0]), before[1] + share * (after[1] - before[1])];
 }
 
 /**

@@ -10,10 +10,12 @@ import {
   PULL_N,
   stretchesOf,
   tapsThrough,
+  workAt,
   type FallFinding,
   type LevellingSet,
   type Lifting,
   type LinePart,
+  type LineWork,
   type Profile,
   type Stretch
 } from '../lines/index.ts';
@@ -94,8 +96,8 @@ function setsOf(nodes: readonly number[], levelled: readonly LevellingRecord[]):
   }));
 }
 
-/** Taps of a tree: as it was decided or drilled; one where nobody said. */
-const tapsOf = (row: TreeRow | undefined) => (row ? Math.max(row.drilled, row.decidedTaps ?? 1) : 1);
+/** Taps that a line has to bear at a tree: as it was decided or drilled; one where nobody said. */
+export const tapsBorne = (row: TreeRow | undefined) => (row ? Math.max(row.drilled, row.decidedTaps ?? 1) : 1);
 
 /** What is known of all lines of a bush, and what is wrong with them. @param records of the bush that hold */
 export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRow[]): LineJudged[] {
@@ -104,7 +106,7 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
   const places = new Map(
     records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record] as const] : []))
   );
-  const onLines = tapsOnLines(lines, (treeId) => tapsOf(byTree.get(treeId)));
+  const onLines = tapsOnLines(lines, (treeId) => tapsBorne(byTree.get(treeId)));
   const own = new Map([...onLines].map(([id, trees]) => [id, trees.reduce((sum, { taps }) => sum + taps, 0)]));
   const net = new PipeNet(lines);
   const above = (id: string) => net.above(id).reduce((sum, line) => sum + own.get(line.id)!, 0);
@@ -161,16 +163,19 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
   });
 }
 
+const asBuilt = ({ line, lengthM }: LineJudged) => ({
+  use: line.use,
+  boreMm: line.boreMm,
+  lengthM,
+  wire: line.held === 'wire',
+  spanM: line.spanM,
+  joins: line.intoId !== null,
+  dropsMm: line.drops.map(({ dropMm }) => dropMm),
+  staysUp: line.staysUp
+});
+
 /** What lines are put together from, with spares. */
-export const partsOfLines = (judged: readonly LineJudged[]): LinePart[] =>
-  partsFor(
-    judged.map(({ line, lengthM }) => ({
-      use: line.use,
-      boreMm: line.boreMm,
-      lengthM,
-      wire: line.held === 'wire',
-      spanM: line.spanM,
-      joins: line.intoId !== null,
-      dropsMm: line.drops.map(({ dropMm }) => dropMm)
-    }))
-  );
+export const partsOfLines = (judged: readonly LineJudged[]): LinePart[] => partsFor(judged.map(asBuilt));
+
+/** What lines cost in work. */
+export const workOfLines = (judged: readonly LineJudged[]): LineWork => workAt(judged.map(asBuilt));

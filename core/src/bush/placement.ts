@@ -11,6 +11,7 @@ import {
   type Trunk,
   type WoundKind
 } from '../trunk/index.ts';
+import { dropAt, lineOn, type TreeSettings } from './hanging.ts';
 import { modelOf } from './policy.ts';
 import { basisOf, type RotationBasis } from './rotationBasis.ts';
 import { guidelineAt } from './suggestion.ts';
@@ -160,7 +161,7 @@ export function placementOf(
   tree: TreeState,
   asked: {
     readonly treeId: string;
-    readonly settings: BushSettings;
+    readonly settings: TreeSettings;
     readonly season: number;
     /** holes to propose */
     readonly wanted: number;
@@ -169,9 +170,9 @@ export function placementOf(
   const { treeId, settings, season, wanted } = asked;
   const found = trunkOf(tree, settings, season);
   if (!found) return null;
-  const { bitMm, depthMm, spacingMm, angleDeg, strategy, dropMm } = settings;
+  const { bitMm, depthMm, spacingMm, angleDeg, strategy } = settings;
   const { holes, trunk } = found;
-  const line = tree.trunkFeatures.filter(({ what }) => what === 'line').at(-1);
+  const [line, dropMm] = [lineOn(tree), dropAt(settings)];
   const columns = modelOf(settings, tree.determination?.species ?? null, tree.entry?.standId ?? null);
   // Nobody taps a hollow.
   const model = { ...columns, sapwoodMm: Math.min(columns.sapwoodMm, tree.line.hollow?.fromMm ?? Infinity) };

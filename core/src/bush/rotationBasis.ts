@@ -16,6 +16,7 @@ import {
   type PlannedHole
 } from '../rotation/index.ts';
 import { DEFAULT_COLUMNS, type ColumnModel } from '../trunk/index.ts';
+import { dropAt, lineOn, type TreeSettings } from './hanging.ts';
 import { AS_PLANNED_MM, roundState } from './round.ts';
 
 type Coming = NonNullable<RotationRecord['coming']>;
@@ -46,7 +47,7 @@ export interface RotationBasis {
 }
 
 interface Asked {
-  readonly settings: BushSettings;
+  readonly settings: TreeSettings;
   readonly season: number;
   readonly model: ColumnModel;
   readonly barkRadiusMm: number;
@@ -213,7 +214,9 @@ function stampsOf(
   { settings, season, model, barkRadiusMm, taps }: Asked & { readonly taps: number },
   coming: Coming
 ): Stamps {
-  const { lowestMm, highestMm, snowMm, bitMm, depthMm, spacingMm, dropMm } = settings;
+  const { lowestMm, highestMm, snowMm, bitMm, depthMm, spacingMm } = settings;
+  // Where nobody noted where the line passes it, a tube of its own changes nothing.
+  const dropMm = lineOn(tree) ? dropAt(settings) : settings.dropMm;
   const { favours, favouredDeg, foresight, strategy } = settings;
   const asPlanned = (hole: BarkSpot & { readonly season: number }) =>
     placesOf(coming, hole.season).some((to) => barkDistance(to, hole, barkRadiusMm) <= AS_PLANNED_MM);

@@ -71,3 +71,62 @@ export function placeAlong(at: Point, points: readonly Point[]): { readonly alon
   }
   return best;
 }
+
+/**
+ * Where a course crosses another course, or the edge of an outline.
+ * @returns metres along the first, in its order
+ */
+export function crossingsAlong(points: readonly Point[], other: readonly Point[], closed: boolean): number[] {
+  const along = alongCourse(points);
+  const found: number[] = [];
+  for (let i = 1; i < points.length; i++)
+    for (let k = closed ? 0 : 1; k < other.length; k++) {
+      const share = crossing([points[i - 1]!, points[i]!], [other.at(k - 1)!, other[k]!]);
+      if (share !== null) found.push(along[i - 1]! + share * (along[i]! - along[i - 1]!));
+    }
+  return found.sort((a, b) => a - b);
+}
+
+type Segment = readonly [Point, Point];
+
+/** Where a segment crosses another, as a share of its length; null where it does not. */
+function crossing([[ax, ay], [bx, by]]: Segment, [[cx, cy], [dx, dy]]: Segment): number | null {
+  const across = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx);
+  if (across === 0) return null;
+  const share = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / across;
+  const ofOther = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / across;
+  // Where two segments meet at a bend only one of them counts.
+  return share >= 0 && share < 1 && ofOther >= 0 && ofOther < 1 ? share : null;
+}
+
+/** Directions that are tried all round a place. */
+const DIRECTIONS = 360;
+
+/** Of all directions round a place, the share in which something of such a length that falls there reaches a course, 0..1. */
+export function shareOfDirections([x, y]: Point, reachM: number, course: readonly Point[]): number {
+  let hits = 0;
+  for (let i = 0; i < DIRECTIONS; i++) {
+    const turn = (2 * Math.PI * (i + 0.5)) / DIRECTIONS;
+    const tip: Point = [x + reachM * Math.sin(turn), y + reachM * Math.cos(turn)];
+    if (course.some((to, k) => k > 0 && crossing([[x, y], tip], [course[k - 1]!, to]) !== null)) hits += 1;
+  }
+  return hits / DIRECTIONS;
+}
+
+/** The part of a course between two places along it, metres from its beginning. */
+export function partOfCourse(points: readonly Point[], fromM: number, toM: number): Point[] {
+  const along = alongCourse(points);
+  const inner = points.filter((_, i) => along[i]! > fromM && along[i]! < toM);
+  return [pointAlong(points, fromM), ...inner, pointAlong(points, toM)];
+}
+
+/** The place so many metres along a course; its ends before and behind it. */
+export function pointAlong(points: readonly Point[], alongM: number): Point {
+  const along = alongCourse(points);
+  const i = along.findIndex((at) => at >= alongM);
+  if (i === 0) return points[0]!;
+  if (i < 0) return points.at(-1)!;
+  const [from, to] = [points[i - 1]!, points[i]!];
+  const share = (alongM - along[i - 1]!) / (along[i]! - along[i - 1]!);
+  return [from[0] + share * (to[0] - from[0]), from[1] + share * (to[1] - from[1])];
+}

@@ -4,3 +4,4 @@ export * from './missing.ts';
 export * from './missingTask.ts';
 export * from './parts.ts';
 export * from './pipe.ts';
+export * from './work.ts';

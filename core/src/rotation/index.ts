@@ -4,7 +4,15 @@ export * from './foresight.ts';
 export * from './kernel.ts';
 export * from './pace.ts';
 export * from './place.ts';
-export type { Defect, DropLine, KeptRotation, PlacementTask } from './placementTask.ts';
+export {
+  apart,
+  DROP_SLACK_MM,
+  outOfReach,
+  type Defect,
+  type DropLine,
+  type KeptRotation,
+  type PlacementTask
+} from './placementTask.ts';
 export * from './plan.ts';
 export * from './price.ts';
 export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';

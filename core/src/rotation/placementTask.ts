@@ -82,11 +82,11 @@ export const crowded = (trunk: Trunk, { spacingMm }: Pick<DrillPractice, 'spacin
   sideways(trunk, a, b) < SIDEWAYS_APART_MM || apart(trunk, a, b) < spacingMm;
 
 /** A drop line needs this much to spare, mm. Working assumption. */
-const SLACK_MM = 100;
+export const DROP_SLACK_MM = 100;
 
 /** Sap runs down a drop line: the spout is above the tubing and no farther than the line is long. */
 export function outOfReach(trunk: Trunk, spot: BarkSpot, line: DropLine, spareMm = 0): boolean {
-  return spot.heightMm < line.heightMm + spareMm || apart(trunk, spot, line) > line.lengthMm - SLACK_MM - spareMm;
+  return spot.heightMm < line.heightMm + spareMm || apart(trunk, spot, line) > line.lengthMm - DROP_SLACK_MM - spareMm;
 }
 
 /** How near a side is to one that is liked better, 0..1; 1 where none is. */

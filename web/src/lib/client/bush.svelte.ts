@@ -1,4 +1,13 @@
-import { closingSample, highestTaps, isClosingTime, questionsIn, settingsAt } from '@baumkin/core/bush';
+import {
+  closingSample,
+  dropAt,
+  hangingOf,
+  isClosingTime,
+  questionsIn,
+  settingsAt,
+  type Hanging,
+  type TreeSettings
+} from '@baumkin/core/bush';
 import { ClueTable } from '@baumkin/core/identify';
 import {
   deriveTree,
@@ -6,7 +15,6 @@ import {
   mayTakeBack,
   paintOf,
   type BushRecord,
-  type BushSettings,
   type Entry,
   type Expectations,
   type Paint,
@@ -109,9 +117,9 @@ export class BushState {
     return rows.length > 0 ? rows : this.rows.filter((row) => row.tagged !== false);
   });
   readonly season = $derived(this.overview?.season ?? new Date().getFullYear());
-  /** what limits the height of taps, as a text: the same where nothing of it changed */
-  readonly tapLimits = $derived(JSON.stringify([...highestTaps(this.bushRecords)]));
-  readonly #highestTaps = $derived(new Map(JSON.parse(this.tapLimits) as [string, number][]));
+  /** what limits where taps may be, as a text: the same where nothing of it changed */
+  readonly tapLimits = $derived(JSON.stringify([...hangingOf(this.bushRecords)]));
+  readonly #hanging = $derived(new Map(JSON.parse(this.tapLimits) as [string, Hanging][]));
   readonly today = $derived(this.overview?.today ?? new Date().toISOString().slice(0, 10));
   readonly mayRecord = $derived(this.overview !== null && this.overview.bush.role !== 'viewer');
   readonly mayDecide = $derived(this.overview?.bush.role === 'steward');
@@ -241,8 +249,13 @@ export class BushState {
   });
 
   /** The bush's own numbers, as they hold at a tree. */
-  settingsAt(treeId: string): BushSettings {
-    return settingsAt(this.overview!.bush.settings, this.#highestTaps.get(treeId));
+  settingsAt(treeId: string): TreeSettings {
+    return settingsAt(this.overview!.bush.settings, this.#hanging.get(treeId));
+  }
+
+  /** Do buckets hang at a tree, and not tubes? */
+  hangsBuckets(treeId: string): boolean {
+    return dropAt(this.settingsAt(treeId)) === null;
   }
 
   /** Are the tree's records here? */

@@ -1,9 +1,10 @@
-import type { LinePiece, LineLookWorth } from '@baumkin/core/bush';
+import type { LinePiece, LineLookWorth, LineStop } from '@baumkin/core/bush';
 import type { LineFind, LineLookRecord, LineReadingRecord } from '@baumkin/core/records';
 import type { LengthUse } from '@baumkin/core/units';
 
 import { listed } from '../words/listed.ts';
 import { counted } from './counted.ts';
+import { shortDay } from './season.ts';
 
 export const LINE_FIND_WORDS: Readonly<Record<LineFind, string>> = {
   nothing: 'nothing wrong',
@@ -33,7 +34,7 @@ export function inHundred(chance: number): string {
 }
 
 /** A part of a line by its name and where on it. */
-export const pieceWords = ({ line, fromM, toM }: LinePiece, shown: Pick<Shown, 'length'>): string =>
+export const pieceWords = ({ line, fromM, toM }: Omit<LinePiece, 'sites'>, shown: Pick<Shown, 'length'>): string =>
   line.use === 'lateral'
     ? line.name
     : `${line.name}, ${shown.length(1000 * fromM, 'way')} to ${shown.length(1000 * toM, 'way')} from its upper end`;
@@ -78,3 +79,45 @@ export function readingWords(
   ];
   return `${where}: ${listed(said)}`;
 }
+
+/** A tree that is less likely to lie on a piece after a storm is not named beside it. */
+const WORTH_A_WORD = 0.01;
+
+export const treesByTag = (rows: readonly { readonly tag: string }[]) =>
+  `${rows.length === 1 ? 'tree' : 'trees'} ${listed(rows.map(({ tag }) => tag))}`;
+
+/** What there is to see to at a piece of a line, the most urgent first; nothing where nothing is known of it. */
+export function stopWords(stop: LineStop, shown: Pick<Shown, 'length'>): string[] {
+  const at = (metres: number) => shown.length(1000 * metres, 'way');
+  const { open, notSet, threats, low, crossings } = stop;
+  const [dead, weak] = [true, false].map((of) =>
+    threats.filter(({ dead, chance }) => dead === of && chance >= WORTH_A_WORD).map(({ row }) => row)
+  );
+  const stand = (rows: readonly { readonly tag: string }[], how: string) =>
+    rows.length === 0 ? [] : [`${treesByTag(rows)} ${rows.length === 1 ? 'stands' : 'stand'} ${how} within reach`];
+  return [
+    ...open.map(
+      ({ found, alongM, on }) =>
+        `${LINE_FIND_WORDS[found]}${alongM === null ? '' : ` at ${at(alongM)}`}, found on ${shortDay(on)} and not mended`
+    ),
+    ...(notSet.length > 0 ? [`drilled, and not reported set: ${treesByTag(notSet)}`] : []),
+    ...stand(dead!, 'dead'),
+    ...stand(weak!, 'weak'),
+    ...low.map(({ finding, fromM, toM }) =>
+      finding.fault === 'dip'
+        ? `it rises from ${at(fromM)} to ${at(toM)}: ice stands there first`
+        : `it sags from ${at(fromM)} to ${at(toM)}`
+    ),
+    ...crossings.map(({ feature, alongM }) => `${CROSSING_WORDS[feature.kind](feature.name)} at ${at(alongM)}`)
+  ];
+}
+
+const CROSSING_WORDS: Readonly<Record<LineStop['crossings'][number]['feature']['kind'], (name: string) => string>> = {
+  path: (name) => `crosses ${name}: over head height of whatever passes, or through a culvert, and insulated,`,
+  fence: (name) => `passes ${name}: does it chafe`,
+  water: (name) => `crosses ${name}: on a wire of its own`,
+  building: (name) => `enters ${name}`,
+  line: (name) => `crosses ${name}: keep clear of wires`,
+  boundary: (name) => `leaves by ${name}`,
+  entrance: (name) => `passes ${name}`
+};

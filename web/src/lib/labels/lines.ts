@@ -1,4 +1,4 @@
-import { LONGEST_LATERAL_M, MOST_LIFT_M, TAPS_A_LATERAL, type LineJudged } from '@baumkin/core/bush';
+import { LONGEST_LATERAL_M, MOST_LIFT_M, TAPS_A_LATERAL, type DropReach, type LineJudged } from '@baumkin/core/bush';
 import {
   LEAST_FALL,
   type FallFinding,
@@ -9,6 +9,7 @@ import {
 } from '@baumkin/core/lines';
 import { Z_EIGHTY } from '@baumkin/core/math';
 import type { LengthUse } from '@baumkin/core/units';
+import { group } from 'd3-array';
 
 import { listed } from '../words/listed.ts';
 import { counted } from './counted.ts';
@@ -130,5 +131,32 @@ export function mendWords(judged: LineJudged, lengths: Lengths): string[] {
           `Longer than ${lengths.length(1000 * LONGEST_LATERAL_M, 'way')}: bring ${line.use === 'lateral' ? 'a spur' : 'it'} nearer.`
         ]
       : [])
+  ];
+}
+
+/** A drop as it hangs on a line, by the tag of its tree. */
+export interface NamedDrop extends DropReach {
+  readonly tag: string;
+}
+
+/** Which drops do not reach holes that are planned. */
+export function missedInWords(drops: readonly NamedDrop[]): string[] {
+  return drops.flatMap(({ tag, missed }) =>
+    missed && missed.length > 0
+      ? [`the drop of tree ${tag} does not reach where its holes of ${listed(missed.map(String))} are planned.`]
+      : []
+  );
+}
+
+/** How long drops would have to be to reach all round their trunks, and what is planned there; nothing where all do. */
+export function longerDropWords(drops: readonly NamedDrop[], lengths: Lengths): string[] {
+  const short = drops.filter(({ share, missed }) => share < 1 || (missed?.length ?? 0) > 0);
+  if (short.length === 0) return [];
+  const least = Math.floor(100 * Math.min(...short.map(({ share }) => share)));
+  const wanted = [...group(short, ({ wantsMm }) => wantsMm)]
+    .sort(([a], [b]) => a - b)
+    .map(([wantsMm, of]) => `${lengths.length(wantsMm, 'hand')} at ${listed(of.map(({ tag }) => tag))}`);
+  return [
+    `Longer drops would reach all round until they are made new: ${wanted.join('; ')}. As they are, they reach ${least} % of the girth${short.length === 1 ? '' : ' or more'}.`
   ];
 }

@@ -2,7 +2,7 @@
   import type { BarkSpot } from '@baumkin/core/geometry';
   import { normaliseBearing, toDegrees } from '@baumkin/core/math';
   import type { Paint, PaintPlace, Taphole, TrunkFeature } from '@baumkin/core/records';
-  import type { PlacementTask, PlannedHole, Proposal } from '@baumkin/core/rotation';
+  import { DROP_SLACK_MM, type PlacementTask, type PlannedHole, type Proposal } from '@baumkin/core/rotation';
   import { columnHalfLength, type HeatMap } from '@baumkin/core/trunk';
 
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -119,14 +119,14 @@
   function reachAt(heightMm: number): number | null {
     const { line } = task;
     if (!line || heightMm < line.heightMm) return null;
-    const side = (line.lengthMm - 100) ** 2 - (heightMm - line.heightMm) ** 2;
+    const side = (line.lengthMm - DROP_SLACK_MM) ** 2 - (heightMm - line.heightMm) ** 2;
     return side <= 0 ? null : toDegrees(Math.sqrt(side) / task.trunk.woodRadiusMm);
   }
   /** The line's reach as a chain of short strokes on both sides, cut where the sheet is cut. */
   const reach = $derived.by(() => {
     const { line } = task;
     if (!line) return [];
-    const steps = Array.from({ length: 41 }, (_, i) => line.heightMm + (i / 40) * (line.lengthMm - 101));
+    const steps = Array.from({ length: 41 }, (_, i) => line.heightMm + (i / 40) * (line.lengthMm - DROP_SLACK_MM));
     return steps.flatMap((heightMm) => {
       const half = reachAt(heightMm);
       if (half === null || half >= 180) return [];
@@ -241,8 +241,14 @@
           <line x1="0" x2={g.width} y1={top} y2={top} class="stroke-info" stroke-width="1.5" />
           <text x="6" y={top - 4} class="fill-info text-[13px] font-semibold">snow</text>
         {/if}
-        {#each reach as dot, i (i)}<circle cx={dot.x} cy={dot.y} r="1.6" class="fill-info" />{/each}
         <g clip-path="url(#sheet)">
+          {#each reach as dot, i (i)}<circle
+              cx={dot.x}
+              cy={dot.y}
+              r="1.6"
+              class="fill-info"
+              data-testid="reach"
+            />{/each}
           {#each holes as hole (hole.id)}
             {@const fade = fadeOf(hole)}
             {#if fade > 0}

@@ -29,6 +29,7 @@
 
   import BarkSheet from './BarkSheet.svelte';
   import CrossSection from './CrossSection.svelte';
+  import HangsOn from './HangsOn.svelte';
   import HighHole from './HighHole.svelte';
   import HoleDoubt from './HoleDoubt.svelte';
   import HoleOutlook from './HoleOutlook.svelte';
@@ -248,6 +249,7 @@
           <Lengthwise task={asDrilled(answer.placing)} cut={answer.lengthwise} along={answer.along} {spot} />
         </div>
       {/if}
+      <HangsOn {treeId} {tree} />
       {#if plan.length > 0}<PlannedHoles {plan} bind:open={listOpen} />{/if}
       <details class="mt-2">
         <summary class="cursor-pointer">On this trunk ({tree.trunkFeatures.length + tree.scars.length} noted)</summary>
@@ -315,7 +317,7 @@
           <p class="mt-1">
             {capital(words.bodyHeight)}{instruction?.from ? `, ${words.compass}` : ''}.
           </p>
-          {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
+          {#if words.highBare && bush.hangsBuckets(treeId)}<HighHole heightMm={spot.heightMm} />{/if}
         </div>
         {#if outlook && outlookOf}
           {#if !asked && proposals[chosen]?.planned}

@@ -94,7 +94,7 @@
                   hole.pClear
                 )}
               </p>
-              {#if words.highBare && settings.dropMm === null}<HighHole heightMm={hole.heightMm} plain />{/if}
+              {#if words.highBare && bush.hangsBuckets(item.row.id)}<HighHole heightMm={hole.heightMm} plain />{/if}
               <p class="mt-1 flex flex-wrap gap-x-3 text-xs">
                 {#each BOXES as [letter, seen] (letter)}<span class="flex items-center gap-1"
                     ><span class="inline-block h-3 w-3 border border-black"></span><b>{letter}</b> {seen}</span
@@ -147,7 +147,7 @@
                 <td class="pr-3">{words.sentence} <span class="text-xs">{words.compass}</span></td>
                 <td class="pr-3"
                   >{words.bodyHeight}, {preferences.length(hole.heightMm, 'hand')}{words.highBare &&
-                  settings.dropMm === null
+                  bush.hangsBuckets(item.row.id)
                     ? '; too high for a bucket when the snow is gone'
                     : ''}</td
                 >

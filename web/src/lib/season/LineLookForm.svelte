@@ -1,16 +1,8 @@
-<script lang="ts">
+<script module lang="ts">
   import type { LineFind, LineLookRecord, PipeLineRecord, TreeRow } from '@baumkin/core/records';
-  import { untrack } from 'svelte';
-
-  import { useBush } from '$lib/client/bush.svelte.ts';
-  import { saved } from '$lib/client/saved.ts';
-  import { LINE_FIND_WORDS, lookWords, PIPE_FINDS, TAP_FINDS } from '$lib/labels/lineCare.ts';
-  import { preferences } from '$lib/client/preferences.svelte.ts';
-  import ModalDialog from '$lib/ui/ModalDialog.svelte';
-  import { groundUnit, readMetres } from '$lib/ui/readMetres.ts';
 
   /** What somebody found who looked along a line, or at a tap of it. */
-  interface Asked {
+  export interface AskedLook {
     readonly line: PipeLineRecord;
     readonly lengthM: number;
     /** null: along the line */
@@ -20,7 +12,19 @@
     /** the place in words */
     readonly where: string;
   }
-  let { asked = $bindable() }: { asked: Asked | null } = $props();
+</script>
+
+<script lang="ts">
+  import { untrack } from 'svelte';
+
+  import { useBush } from '$lib/client/bush.svelte.ts';
+  import { saved } from '$lib/client/saved.ts';
+  import { LINE_FIND_WORDS, lookWords, PIPE_FINDS, TAP_FINDS } from '$lib/labels/lineCare.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import ModalDialog from '$lib/ui/ModalDialog.svelte';
+  import { groundUnit, readMetres } from '$lib/ui/readMetres.ts';
+
+  let { asked = $bindable() }: { asked: AskedLook | null } = $props();
   const bush = useBush();
   let open = $state(false);
   let found = $state<LineFind>('nothing');

@@ -1,18 +1,28 @@
 <script lang="ts">
-  import { judgeLines, partsOfLines, type LineJudged } from '@baumkin/core/bush';
+  import { dropReach, judgeLines, partsOfLines, workOfLines, type LineJudged } from '@baumkin/core/bush';
   import { writeLinesGeoJson } from '@baumkin/core/exchange';
   import type { Point } from '@baumkin/core/geometry';
+  import { LINE_HOURS_SPREAD } from '@baumkin/core/lines';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
-  import { findingsInWords, LINE_PART_WORDS, mendWords, PIPE_USE_WORDS, SURETY_WORDS } from '$lib/labels/lines.ts';
+  import {
+    findingsInWords,
+    LINE_PART_WORDS,
+    longerDropWords,
+    mendWords,
+    missedInWords,
+    PIPE_USE_WORDS,
+    SURETY_WORDS
+  } from '$lib/labels/lines.ts';
   import { mapTrees } from '$lib/map/mapTrees.ts';
   import { questionsFor } from '$lib/map/questions.ts';
   import StandMap from '$lib/map/StandMap.svelte';
   import { capital } from '$lib/words/capital.ts';
+  import { untrack } from 'svelte';
 
   import LevelForm from './LevelForm.svelte';
   import LineForm from './LineForm.svelte';
@@ -25,6 +35,8 @@
   const bush = useBush();
   const lines = $derived(judgeLines(bush.bushRecords, bush.rows));
   let chosenId = $state<string | null>(null);
+  const hoursWords = (hours: number) =>
+    `${Math.max(1, Math.round(hours / LINE_HOURS_SPREAD))} to ${counted(Math.max(2, Math.ceil(hours * LINE_HOURS_SPREAD)), 'hour')}`;
   const worth = ({ findings, faults }: LineJudged) =>
     faults.length + findings.filter(({ surety }) => surety !== 'cannotBeTold').length;
   /** how a line of which nothing is known to be wrong stands */
@@ -33,9 +45,28 @@
   const chosen = $derived(
     lines.find(({ line }) => line.id === chosenId) ?? lines.toSorted((a, b) => worth(b) - worth(a))[0] ?? null
   );
-  const findings = $derived(chosen ? findingsInWords(chosen, preferences) : []);
-  const mends = $derived(chosen ? mendWords(chosen, preferences) : []);
+  $effect(() => {
+    const ids = chosen?.line.drops.map(({ treeId }) => treeId) ?? [];
+    untrack(() => ids.filter((id) => !bush.hasLife(id)).forEach((id) => void bush.loadTree(id)));
+  });
+  /** how far each drop of the chosen line reaches, as far as its tree is here and was measured */
+  const drops = $derived(
+    (chosen?.line.drops ?? []).flatMap(({ treeId, dropMm }) => {
+      const reach = bush.hasLife(treeId) ? dropReach(bush.stateOf(treeId), dropMm, bush.season) : null;
+      return reach ? [{ tag: bush.tagOf(treeId), ...reach }] : [];
+    })
+  );
+  const findings = $derived(
+    chosen
+      ? [
+          ...findingsInWords(chosen, preferences),
+          ...missedInWords(drops).map((says) => ({ surety: 'sure' as const, says }))
+        ]
+      : []
+  );
+  const mends = $derived(chosen ? [...mendWords(chosen, preferences), ...longerDropWords(drops, preferences)] : []);
   const parts = $derived(partsOfLines(lines));
+  const work = $derived(workOfLines(lines));
 
   // Drawing.
   let drawing = $state<'new' | 'course' | null>(null);
@@ -228,6 +259,24 @@
       </div>
     {/if}
     {#if parts.length > 0}
+      <div data-testid="line-work">
+        <h2>Work at all lines</h2>
+        <p>
+          Hours of one person, eight times in ten. To put them up: {hoursWords(work.build)}. Each year: {[
+            ...(work.mend > 0 ? [`${hoursWords(work.mend)} to mend what stays up`] : []),
+            ...(work.down > 0
+              ? [`${hoursWords(work.down + work.up)} to take down what does not, and to put it up again`]
+              : [])
+          ].join('; ')}.
+        </p>
+        <p>
+          <b>Leave up or take down?</b> If all stayed up, {hoursWords(work.ifAll.staysUp)} a year; if all came down, {hoursWords(
+            work.ifAll.comesDown
+          )}. Left up, lines are washed where they hang, and squirrels, limbs and sun have them for nine months; taken
+          down, they are washed and looked over on a bench. Our way: what hangs on a wire stays, laterals come down
+          where people or cattle walk, or trees are felled in summer.
+        </p>
+      </div>
       <div>
         <h2>Parts of all lines</h2>
         <table class="w-full text-right" data-testid="line-parts">

@@ -12,7 +12,6 @@
     type MissingSap
   } from '@baumkin/core/bush';
   import type { Missing } from '@baumkin/core/lines';
-  import type { PipeLineRecord, TreeRow } from '@baumkin/core/records';
   import { seasonLeft } from '@baumkin/core/season';
   import { onDestroy } from 'svelte';
 
@@ -30,7 +29,7 @@
   import { LongRun } from '$lib/workers/longRun.svelte.ts';
 
   import { SeasonDesk } from './desk.svelte.ts';
-  import LineLookForm from './LineLookForm.svelte';
+  import LineLookForm, { type AskedLook } from './LineLookForm.svelte';
   import LineReadingForm from './LineReadingForm.svelte';
   import WrittenDown from './WrittenDown.svelte';
 
@@ -98,13 +97,7 @@
   };
 
   let reading = $state(false);
-  let looking = $state<{
-    line: PipeLineRecord;
-    lengthM: number;
-    row: TreeRow | null;
-    atM: number | null;
-    where: string;
-  } | null>(null);
+  let looking = $state<AskedLook | null>(null);
   function lookAt(look: LineLookWorth): void {
     const { what } = look;
     const line = 'piece' in what ? what.piece.line : lines.find(({ id }) => id === what.lineId)!;

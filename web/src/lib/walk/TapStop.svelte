@@ -122,7 +122,7 @@
         ? ': shallower than usual'
         : ''}.
     </p>
-    {#if words.highBare && settings.dropMm === null}<HighHole heightMm={spot.heightMm} />{/if}
+    {#if words.highBare && bush.hangsBuckets(stop.treeId)}<HighHole heightMm={spot.heightMm} />{/if}
   </div>
   <div class="min-h-40 grow">
     <TrunkView

@@ -99,7 +99,7 @@
             <p>
               {words.bodyHeight}, {words.compass}; clear wood {chanceInWords(proposal.outlook.pClear)}
             </p>
-            {#if words.highBare && settings.dropMm === null}<HighHole heightMm={proposal.heightMm} plain />{/if}
+            {#if words.highBare && bush.hangsBuckets(treeId)}<HighHole heightMm={proposal.heightMm} plain />{/if}
             <p class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
               Shavings:
               {#each ['pale', 'partly brown', 'all brown', 'dry'] as seen (seen)}
