@@ -111,8 +111,8 @@ describe('what was just written down', () => {
     saved(bush, 'Tree 4: to take.', records[0]!);
     saved(bush, '2 trees: to take.', ...records);
     expect(toasts.map(({ said: words, duration }) => [words, duration])).toEqual([
-      ['Tree 4: to take.', undefined],
-      ['2 trees: to take.', 10_000]
+      ['Tree 4: to take.', 7000],
+      ['2 trees: to take.', 15_000]
     ]);
     toasts[1]!.undo();
     expect(takeBack).toHaveBeenCalledExactlyOnceWith(...records);
