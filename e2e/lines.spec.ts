@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+
 import { expect, test } from '@playwright/test';
 
 import { allSaved, bushIdOf, expectAccessible, expectFits, mapOf, signIn, treesOf } from './support.ts';
@@ -77,11 +79,39 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await expect(findings).toContainText('It falls everywhere');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as GeoJSON' }).click();
-  expect((await download).suggestedFilename()).toBe('lines.geojson');
+  const savedLines = await download;
+  expect(savedLines.suggestedFilename()).toBe('lines.geojson');
   await page.getByRole('button', { name: 'Take it away' }).click();
   await expect(page.getByTestId('all-lines')).not.toContainText('New spur');
   await undo('New spur is taken away');
   await expect(page.getByTestId('all-lines')).toContainText('New spur');
+  await allSaved(page);
+
+  // What was written out is brought in again, drawn anew where there is one of that name; and a file that is none is refused.
+  const geojson = JSON.parse(readFileSync(await savedLines.path(), 'utf8')) as {
+    features: { properties: { name: string; into: string | null; trees: string[] } }[];
+  };
+  const spur = geojson.features.find(({ properties }) => properties.name === 'New spur')!;
+  expect(spur.properties.into).toBe('Lower line');
+  spur.properties.name = 'Spur from elsewhere';
+  spur.properties.trees = ['1', 'nobody'];
+  const linesIn = (name: string, text: string) => page.getByLabel('Bring lines in').setInputFiles(file(name, text));
+  await linesIn('notes.txt', 'high, higher');
+  const bring = page.getByRole('dialog', { name: 'Lines out of a file' });
+  await expect(bring.getByRole('alert')).toContainText('This is not GeoJSON.');
+  await page.keyboard.press('Escape');
+  await linesIn('mine.geojson', JSON.stringify({ type: 'FeatureCollection', features: [spur] }));
+  await expect(bring.getByTestId('lines-in')).toContainText(/Spur from elsewhere\s+spur, .+into Lower line; 2 trees/s);
+  await expect(bring.getByRole('alert')).toContainText('No tree here has the tag nobody');
+  await expectAccessible(page);
+  await bring.getByRole('button', { name: 'Bring in 1 line' }).click();
+  await expect(line).toContainText('Spur from elsewhere');
+  await expect(line).toContainText('1 tap');
+  await linesIn('mine.geojson', JSON.stringify(geojson));
+  await expect(bring.getByTestId('lines-in')).toContainText('drawn anew: there is one of that name');
+  await page.keyboard.press('Escape');
+  await undo('1 line brought in');
+  await expect(page.getByTestId('all-lines')).not.toContainText('Spur from elsewhere');
   await allSaved(page);
 });
 
@@ -159,5 +189,50 @@ test('a round goes past all lines, and after a storm first where most is likely 
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByText('Round along the lines after a storm')).toBeVisible();
   await page.emulateMedia({ media: 'screen' });
+  await allSaved(page);
+});
+
+test('a first route is found from the heights of the ground, drawn, and taken back', async ({ page }) => {
+  await signIn(page);
+  const bushId = bushIdOf(page);
+  await page.goto(`/bush/${bushId}/season/lines`);
+  await page.getByRole('button', { name: 'Propose a route' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A first route' });
+  await dialog.locator('select').first().selectOption({ label: 'of Upper Bush, east buckets' });
+  const find = dialog.getByRole('button', { name: /^Find a route/ });
+  await expect(find).toBeDisabled();
+  const heights = dialog.getByLabel(/Heights of the ground/);
+  await heights.setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('steep') });
+  await expect(dialog.getByText('notes.txt: This is neither GPX nor GeoJSON.')).toBeVisible();
+  // Made ground that falls to the south, and to the north.
+  const { bush } = (await (await page.request.get(`/api/v1/bushes/${bushId}`)).json()) as {
+    bush: { origin: { lat: number; lon: number } };
+  };
+  const ground = (fall: number) => {
+    const features = Array.from({ length: 400 }, (_, i) => {
+      const [east, north] = [20 * (i % 20) - 40, 20 * Math.floor(i / 20) - 40];
+      const lon = bush.origin.lon + east / (111_320 * Math.cos((bush.origin.lat * Math.PI) / 180));
+      const lat = bush.origin.lat + north / 111_320;
+      return { type: 'Feature', geometry: { type: 'Point', coordinates: [lon, lat, 300 + fall * north] } };
+    });
+    const buffer = Buffer.from(JSON.stringify({ type: 'FeatureCollection', features }));
+    return { name: 'ground.geojson', mimeType: 'application/json', buffer };
+  };
+  const says = dialog.getByTestId('route-says');
+  await heights.setInputFiles(ground(-0.1));
+  await find.click();
+  await expect(says).toContainText('No tree lies high enough above the tank');
+  await heights.setInputFiles(ground(0.1));
+  await find.click();
+  await expect(says).toContainText(/\d+ lines: .+ of wide pipe and .+ of laterals/);
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: /^Draw these \d+ lines/ }).click();
+  await expect(page.getByTestId('line')).toContainText('Route 1, 1');
+  await expect(page.getByTestId('line')).toContainText('Nobody levelled it');
+  await allSaved(page);
+  await page.getByRole('button', { name: 'Last things done' }).click();
+  await page.getByRole('button', { name: /^Take back: \d+ lines drawn/ }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('all-lines')).not.toContainText('Route 1');
   await allSaved(page);
 });

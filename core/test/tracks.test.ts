@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 
 import { judgeLines } from '../src/bush/index.ts';
-import { heightsAlong, readTrack, UnreadableFile, writeLinesGeoJson } from '../src/exchange/index.ts';
+import { heightsAlong, readLinesGeoJson, readTrack, UnreadableFile, writeLinesGeoJson } from '../src/exchange/index.ts';
 import { fromLocalMetres, toLocalMetres } from '../src/geometry/index.ts';
-import { id, told, type Told } from './seasonBush.ts';
+import { id, pipe, told, type Told } from './seasonBush.ts';
 
 const ORIGIN = { lat: 47, lon: 11 };
 const at = (eastM: number, northM: number) => fromLocalMetres(ORIGIN, { eastM, northM });
@@ -143,5 +143,139 @@ describe('lines as GeoJSON', () => {
     expect(main!.properties.faults).toMatchObject([{ fault: 'dip', surety: 'sure', from_m: 0, to_m: 50 }]);
     // What was written out can be brought in as a track.
     expect(readTrack(JSON.stringify(written))).toHaveLength(2);
+  });
+});
+
+describe('lines out of GeoJSON', () => {
+  const feature = (points: readonly (readonly [number, number])[], properties: object | null = null) => ({
+    type: 'Feature',
+    properties,
+    geometry: {
+      type: 'LineString',
+      coordinates: points.map(([east, north]) => {
+        const { lat, lon } = at(east, north);
+        return [lon, lat, 300];
+      })
+    }
+  });
+  const file = (...features: object[]) => JSON.stringify({ type: 'FeatureCollection', features });
+  const read = (...features: object[]) => readLinesGeoJson(file(...features), ORIGIN);
+
+  it('are what was written out: drawn, made of, running into and hung with the same', () => {
+    const main = pipe('Main', {
+      use: 'main',
+      boreMm: 25.4,
+      held: 'wire',
+      placeId: id(800),
+      points: [
+        [0, 0],
+        [90, 0]
+      ]
+    });
+    const lateral = pipe('Left 1', {
+      intoId: main.id,
+      drops: [{ treeId: id(1), dropMm: 800 }],
+      points: [
+        [10, 20],
+        [10, 0]
+      ]
+    });
+    const names = new Map([
+      [id(1), '44'],
+      [id(800), 'Tank']
+    ]);
+    const { lines, left, far } = readLinesGeoJson(
+      writeLinesGeoJson(judgeLines([main, lateral], []), names, ORIGIN),
+      ORIGIN
+    );
+    expect([left, far]).toEqual([0, 0]);
+    expect(lines).toMatchObject([
+      {
+        name: 'Left 1',
+        use: 'lateral',
+        into: 'Main',
+        points: [...lateral.points],
+        drops: [{ tag: '44', dropMm: 800 }]
+      },
+      { name: 'Main', use: 'main', boreMm: 25.4, held: 'wire', into: 'Tank', points: [...main.points], lengthM: 90 }
+    ]);
+  });
+
+  it('are taken as is usual where a file says nothing, and run into what their feet lie beside', () => {
+    const { lines } = read(
+      feature(
+        [
+          [0, 0],
+          [90, 0]
+        ],
+        { name: 'A', use: 'gutter', bore_mm: 'wide' }
+      ),
+      feature(
+        [
+          [40, 20],
+          [40, 2]
+        ],
+        { name: 'A', trees: [7, '8b'] }
+      ),
+      feature([
+        [88, 30],
+        [89, 1]
+      ]),
+      feature([
+        [0, 50],
+        [20, 50]
+      ])
+    );
+    expect(lines).toMatchObject([
+      { name: 'A', use: 'main', boreMm: 19.1, held: 'wire', into: null },
+      {
+        name: 'A 2',
+        use: 'lateral',
+        boreMm: 7.9,
+        held: 'hand',
+        into: 'A',
+        drops: [{ tag: '7', dropMm: null }, { tag: '8b' }]
+      },
+      // It ends where the other does: at the same tank.
+      { name: 'Line', into: null },
+      { name: 'Line 2', into: null }
+    ]);
+  });
+
+  it('leave out what is no line or lies elsewhere, and refuse a file without any', () => {
+    const point = { type: 'Feature', properties: null, geometry: { type: 'Point', coordinates: [11, 47] } };
+    const some = read(
+      point,
+      feature([
+        [0, 0],
+        [0.1, 0]
+      ]),
+      feature([
+        [0, 0],
+        [9, 0]
+      ]),
+      feature([
+        [200_000, 0],
+        [200_009, 0]
+      ])
+    );
+    expect([some.lines.length, some.left, some.far]).toEqual([1, 2, 1]);
+    for (const [wrong, why] of [
+      ['lines', /not GeoJSON/],
+      ['{"type":"Topology"}', /no collection/],
+      [file(point), /no line in this file/],
+      [
+        file(
+          feature([
+            [200_000, 0],
+            [200_009, 0]
+          ])
+        ),
+        /near this bush/
+      ],
+      [file(...Array.from({ length: 1001 }, () => point)), /at most 1000/]
+    ] as const)
+      expect(() => readLinesGeoJson(wrong, ORIGIN)).toThrow(why);
+    expect(() => readLinesGeoJson('null', ORIGIN)).toThrow(UnreadableFile);
   });
 });

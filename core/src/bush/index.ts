@@ -23,6 +23,7 @@ export * from './questions.ts';
 export * from './rotationBasis.ts';
 export * from './round.ts';
 export * from './roundsDue.ts';
+export * from './routeLines.ts';
 export * from './runsAhead.ts';
 export * from './sapStore.ts';
 export * from './seasonGroups.ts';

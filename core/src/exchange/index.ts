@@ -6,6 +6,7 @@ export * from './archive.ts';
 export * from './dataPackage.ts';
 export * from './geojson.ts';
 export * from './gpx.ts';
+export * from './linesIn.ts';
 export * from './linesOut.ts';
 export * from './read.ts';
 export * from './seasonOut.ts';

@@ -4,13 +4,14 @@ import { fromLocalMetres, type LatLon } from '../geometry/index.ts';
 /**
  * Lines of pipe as GeoJSON (RFC 7946): each a line from its upper end to its foot, longitude and latitude in degrees, WGS 84, with what it
  * is made of and what is wrong with it.
- * @param names of the trees, by id
+ * @param names of the trees, and of the collecting places at the feet of lines, by id
  */
 export function writeLinesGeoJson(
   judged: readonly LineJudged[],
   names: ReadonlyMap<string, string>,
   origin: LatLon
 ): string {
+  const endsOf = new Map([...names, ...judged.map(({ line }) => [line.id, line.name] as const)]);
   const features = judged.map(({ line, lengthM, profile, levelled, findings, tapsAbove, bears }) => ({
     type: 'Feature',
     geometry: {
@@ -25,6 +26,7 @@ export function writeLinesGeoJson(
       use: line.use,
       bore_mm: line.boreMm,
       held: line.held,
+      into: endsOf.get(line.intoId ?? line.placeId ?? '') ?? null,
       length_m: Number(lengthM.toFixed(1)),
       taps: tapsAbove,
       bears_taps: line.use === 'air' ? null : bears,

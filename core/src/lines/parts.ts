@@ -32,6 +32,9 @@ export const LINE_SPARES = { pipe: 0.05, small: 0.1 } as const;
 /** Drop line is of the bore of a lateral, mm: five sixteenths of an inch. Common practice. */
 export const DROP_BORE_MM = 7.9;
 
+/** The tube by which a tap hangs on its line, mm, where nobody says otherwise. Common practice: 75 cm and more reach fresh wood all round. */
+export const USUAL_DROP_MM = 750;
+
 const METRES: readonly LinePartKind[] = ['pipe', 'wire', 'dropTube'];
 
 /** What lines are put together from, those alike added up: the widest pipe first, then what belongs to it. */

@@ -2,6 +2,14 @@
 export const PIPE_USES = ['main', 'air', 'spur', 'lateral'] as const;
 export type PipeUse = (typeof PIPE_USES)[number];
 
+/** What each is usually laid of: the inner diameter, how it is held, and the metres from one post or tie to the next. Common practice. */
+export const USUAL_PIPE = {
+  main: { boreMm: 19.1, held: 'wire', spanM: 5 },
+  air: { boreMm: 19.1, held: 'wire', spanM: 5 },
+  spur: { boreMm: 12.7, held: 'wire', spanM: 5 },
+  lateral: { boreMm: 7.9, held: 'hand', spanM: 4 }
+} as const satisfies Record<PipeUse, { boreMm: number; held: 'wire' | 'hand'; spanM: number }>;
+
 /** Roughness of smooth plastic pipe by Manning. Chow 1959, from memory: 0.009. */
 export const SMOOTH = 0.009;
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { USUAL_DROP_MM } from '@baumkin/core/lines';
   import { ownGuidelineSchema, type Paint, type PaintPlace } from '@baumkin/core/records';
   import { tapGuidelineOf, TAP_GUIDELINES, type TapGuidelineId, type OwnStep } from '@baumkin/core/taps';
   import { DEFAULT_COLUMNS } from '@baumkin/core/trunk';
@@ -20,8 +21,6 @@
   /** The bush's own habits: the ladder that it goes by, bit, depth, band and the stain that it accepts. */
   const bush = useBush();
   const kept = $derived(bush.overview!.bush.settings);
-  /** A drop line to begin with, mm. Common practice: some 30 in. */
-  const USUAL_DROP_MM = 750;
 
   let tapGuideline = $state<TapGuidelineId>(untrack(() => kept.tapGuideline));
   let steps = $state<OwnStep[]>(untrack(() => kept.ownGuideline.map((step) => ({ ...step }))));

@@ -1,8 +1,7 @@
 <script lang="ts">
   import { pipeLinesIn } from '@baumkin/core/bush';
-  import { alongCourse } from '@baumkin/core/geometry';
-  import { distanceToEdge, type Point } from '@baumkin/core/geometry';
-  import { BORES_MM, PIPE_USES, type PipeUse } from '@baumkin/core/lines';
+  import { alongCourse, distanceToEdge, type Point } from '@baumkin/core/geometry';
+  import { BORES_MM, PIPE_USES, USUAL_DROP_MM, USUAL_PIPE, type PipeUse } from '@baumkin/core/lines';
   import type { PipeLineRecord } from '@baumkin/core/records';
   import { untrack } from 'svelte';
 
@@ -29,13 +28,6 @@
 
   /** Trees so near to a lateral are tapped into it, metres, where nobody says otherwise. */
   const NEAR_M = 3;
-  const USUAL = {
-    main: { boreMm: 19.1, held: 'wire', spanM: 5 },
-    air: { boreMm: 19.1, held: 'wire', spanM: 5 },
-    spur: { boreMm: 12.7, held: 'wire', spanM: 5 },
-    lateral: { boreMm: 7.9, held: 'hand', spanM: 4 }
-  } as const;
-
   let name = $state('');
   let use = $state<PipeUse>('lateral');
   let boreMm = $state(7.9);
@@ -57,9 +49,9 @@
       name = of?.name ?? '';
       take(of?.use ?? (lines.length === 0 ? 'main' : 'lateral'));
       if (of) ({ boreMm, held } = of);
-      spanMm = 1000 * (of?.spanM ?? USUAL[use].spanM);
+      spanMm = 1000 * (of?.spanM ?? USUAL_PIPE[use].spanM);
       to = of?.intoId ?? of?.placeId ?? lines[0]?.id ?? places[0]?.id ?? '';
-      dropMm = of?.drops[0]?.dropMm ?? bush.overview!.bush.settings.dropMm ?? 750;
+      dropMm = of?.drops[0]?.dropMm ?? bush.overview!.bush.settings.dropMm ?? USUAL_DROP_MM;
       turned = false;
       staysUp = of?.staysUp ?? false;
       tags = of ? of.drops.flatMap(({ treeId }) => bush.byId.get(treeId)?.tag ?? []).join(', ') : '';
@@ -67,8 +59,8 @@
   });
   function take(next: PipeUse): void {
     use = next;
-    ({ boreMm, held } = USUAL[next]);
-    spanMm = 1000 * USUAL[next].spanM;
+    ({ boreMm, held } = USUAL_PIPE[next]);
+    spanMm = 1000 * USUAL_PIPE[next].spanM;
   }
   const near = $derived(
     bush.rows.filter(

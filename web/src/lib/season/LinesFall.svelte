@@ -24,9 +24,11 @@
   import { capital } from '$lib/words/capital.ts';
   import { untrack } from 'svelte';
 
+  import BringLinesIn from './BringLinesIn.svelte';
   import LevelForm from './LevelForm.svelte';
   import LineForm from './LineForm.svelte';
   import LineProfile from './LineProfile.svelte';
+  import ProposeRoute from './ProposeRoute.svelte';
 
   /**
    * Where does a line not fall, and what would mend it? All that was ever levelled is laid together; of each stretch it is said how sure
@@ -103,7 +105,12 @@
   function saveAll(): void {
     const origin = bush.overview?.bush.origin;
     if (!origin) return;
-    const names = new Map(bush.rows.map(({ id, tag }) => [id, tag]));
+    const names = new Map([
+      ...bush.rows.map(({ id, tag }) => [id, tag] as const),
+      ...bush.bushRecords.flatMap((record) =>
+        record.kind === 'collectingPlace' ? [[record.id, record.name] as const] : []
+      )
+    ]);
     saveAs('lines.geojson', writeLinesGeoJson(lines, names, origin), 'application/geo+json');
   }
   async function takeAway(): Promise<void> {
@@ -156,6 +163,10 @@
         <button class="btn btn-outline btn-sm" onclick={end}>Cancel</button>
       {:else}
         <h2 class="grow">On the map</h2>
+        {#if bush.mayDecide && bush.overview?.bush.origin}
+          <BringLinesIn onkept={(id) => (chosenId = id)} />
+          <ProposeRoute onkept={(id) => (chosenId = id)} />
+        {/if}
         {#if bush.mayDecide}<button class="btn btn-outline btn-sm" onclick={() => draw('new')}>Draw a line</button>{/if}
       {/if}
     </div>

@@ -1,3 +1,4 @@
+import { routeLines, type RouteQuestion } from '@baumkin/core/bush';
 import { whatIsMissing, type Missing, type MissingTask } from '@baumkin/core/lines';
 import { seededRng } from '@baumkin/core/math';
 import {
@@ -53,6 +54,8 @@ const api = {
   planRounds,
   /** What is wrong behind lines: the same chances for the same log, whoever asks. */
   missing: (task: MissingTask): Missing => whatIsMissing(task, seededRng(1)),
+  /** Where lines may run. */
+  route: (question: RouteQuestion): ReturnType<typeof routeLines> => routeLines(question),
   /** Several ways of tapping, one after the other, on the same trees. */
   project: (
     trees: readonly TapTree[],
