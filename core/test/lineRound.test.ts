@@ -120,6 +120,24 @@ describe('a round along the lines', () => {
     expect(lineRound({ records: circle, rows, features: [], season: SEASON })).toHaveLength(2);
   });
 
+  it('ends where a line does, to the hair, however many pieces it is walked in', () => {
+    // A length of which three thirds are not the whole.
+    const lengths = Array.from({ length: 200 }, (_, i) => 121 + i / 7);
+    for (const lengthM of lengths) {
+      const line = pipe('Long', {
+        use: 'main',
+        points: [
+          [0, 0],
+          [lengthM, 0]
+        ],
+        drops: drops(1)
+      });
+      const stops = lineRound({ records: [line], rows, features: [], season: SEASON });
+      expect(stops[0]!.toM).toBe(lengthM);
+      expect(stops[0]!.taps).toBe(1);
+    }
+  });
+
   it('says what is crossed, marked, not reported set, found and not mended, and when somebody looked', () => {
     const path: SiteFeature = {
       id: id(800),

@@ -164,6 +164,18 @@ describe('a proposed route', () => {
     expect(lines.some(({ use }) => use === 'main')).toBe(true);
   });
 
+  it('lays no pipe that is too short to be one, where two stems stand on one stump', () => {
+    const base = bush(21, 14);
+    const stems = base.trees.map(({ at: [x, y], heightM, taps }) => ({
+      at: [x + 0.2, y] as Point,
+      heightM: heightM + 0.1,
+      taps
+    }));
+    const route = proposeRoute({ ...base, trees: [...base.trees, ...stems] });
+    expect(route.missed).toEqual([]);
+    for (const { points } of linesOfRoute(route)) expect(alongCourse(points).at(-1)).toBeGreaterThanOrEqual(0.5);
+  });
+
   it('goes round what no pipe may cross, and says which trees no falling pipe reaches', () => {
     const at = (x: number, y: number, heightM: number) => ({ at: [x, y] as Point, heightM, taps: 1 });
     const wall: Point[] = [

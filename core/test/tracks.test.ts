@@ -242,6 +242,37 @@ describe('lines out of GeoJSON', () => {
     ]);
   });
 
+  it('say what of a line cannot be read, and lose nothing else of it', () => {
+    const said = {
+      name: 'A\u202Eb',
+      use: 'gutter',
+      bore_mm: 'wide',
+      held: 'wire',
+      trees: [7, { tag: 8 }],
+      drops_mm: [800]
+    };
+    const { lines } = read(
+      feature(
+        [
+          [0, 0],
+          [90, 0]
+        ],
+        said
+      ),
+      feature(
+        [
+          [0, 9],
+          [90, 9]
+        ],
+        { name: null, trees: [7], drops_mm: [800] }
+      )
+    );
+    expect(lines).toMatchObject([
+      { name: 'Line', use: 'main', boreMm: 19.1, held: 'wire', drops: [], unread: ['name', 'use', 'bore_mm', 'trees'] },
+      { name: 'Line 2', drops: [{ tag: '7', dropMm: 800 }], unread: [] }
+    ]);
+  });
+
   it('leave out what is no line or lies elsewhere, and refuse a file without any', () => {
     const point = { type: 'Feature', properties: null, geometry: { type: 'Point', coordinates: [11, 47] } };
     const some = read(

@@ -1,4 +1,4 @@
-import { group } from 'd3-array';
+import { group, max } from 'd3-array';
 
 import {
   crossingsAlong,
@@ -114,7 +114,6 @@ export function lineRound({ records, rows, features, season }: LineRoundOf): Lin
       const awayM = distanceToEdge([tree.eastM, tree.northM], course, false);
       return awayM < tree.heightM ? [{ ...tree, awayM, chance: harmBy(tree, awayM, course) }] : [];
     });
-    const last = here.at(-1);
     return {
       line,
       fromM,
@@ -152,7 +151,7 @@ export function lineRound({ records, rows, features, season }: LineRoundOf): Lin
         return row && row.drilled > 0 && row.hungSeason !== season && isHere(placeOf(row, line)) ? [row] : [];
       }),
       open: here.filter((look) => isOpen(look, here)),
-      lookedOn: last?.on ?? null
+      lookedOn: max(here, ({ on }) => on) ?? null
     };
   };
   const visited = new Set<string>();
@@ -162,7 +161,8 @@ export function lineRound({ records, rows, features, season }: LineRoundOf): Lin
     const { lengthM } = judged.get(line.id)!;
     const many = line.use === 'lateral' ? 1 : Math.max(1, Math.ceil(lengthM / PIECE_M));
     return Array.from({ length: many }, (_, i) => many - 1 - i).flatMap((nth) => {
-      const [fromM, toM] = [(nth * lengthM) / many, ((nth + 1) * lengthM) / many];
+      // The last ends where the line does, to the hair.
+      const [fromM, toM] = [(nth * lengthM) / many, nth === many - 1 ? lengthM : ((nth + 1) * lengthM) / many];
       const joined = joins(line)
         .filter(({ atM }) => atM >= fromM && (atM < toM || nth === many - 1))
         .sort((a, b) => b.atM - a.atM);

@@ -15,6 +15,7 @@ import {
   type Tree,
   type WorkRecord
 } from '../records/index.ts';
+import { readJson } from './json.ts';
 import { UnreadableFile } from './statement.ts';
 
 const author = { authorId: z.uuid() };
@@ -66,12 +67,7 @@ const isList = (name: string): name is ArchiveList => name === 'records' || name
  * @throws UnreadableFile with the first thing that is wrong
  */
 export function readArchive(text: string): Archive {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text.replace(/^\uFEFF/, ''));
-  } catch {
-    throw new UnreadableFile('This is not an archive: it cannot be read as JSON.');
-  }
+  const parsed = readJson(text, 'This is not an archive: it cannot be read as JSON.');
   const reader = new ArchiveReader();
   const lists: Record<ArchiveList, ArchivedRecord[]> = { records: [], bushRecords: [] };
   for (const [name, value] of Object.entries(parsed ?? {})) {

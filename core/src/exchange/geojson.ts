@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { standPurposeSchema, wetnessSchema, type Stand } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
+import { readJson } from './json.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
 import {
   MAX_COLUMNS,
@@ -45,12 +46,7 @@ const PLACE = ['lat', 'lon', 'latitude', 'longitude', 'east_m', 'north_m'];
  * @throws UnreadableFile
  */
 export function readGeoJson(text: string, options: ReadOptions): StatementFile {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text.replace(/^\uFEFF/, ''));
-  } catch {
-    throw new UnreadableFile('This is not GeoJSON: it cannot be read as JSON.');
-  }
+  const parsed = readJson(text, 'This is not GeoJSON: it cannot be read as JSON.');
   const collection = collectionSchema.safeParse(parsed);
   if (!collection.success) throw new UnreadableFile('This is not GeoJSON: it holds no "FeatureCollection".');
   const { features } = collection.data;

@@ -2,6 +2,8 @@ import { z } from 'zod';
 
 import { alongCourse, placeAlong, toLocalMetres, type LatLon, type Point } from '../geometry/index.ts';
 import { PIPE_USES, USUAL_PIPE, type PipeUse } from '../lines/index.ts';
+import { lineOfText } from '../records/text.ts';
+import { readJson } from './json.ts';
 import { UnreadableFile } from './statement.ts';
 
 /** A line of pipe as a file tells of it. */
@@ -17,6 +19,8 @@ export interface StatedLine {
   readonly into: string | null;
   /** tags of the trees that hang on it, and the tube of each, mm, where the file says it */
   readonly drops: readonly { readonly tag: string; readonly dropMm: number | null }[];
+  /** what the file says of it and nobody can read, by its names there: taken as is usual */
+  readonly unread: readonly string[];
 }
 
 /** The lines of a file, and what of it is none. */
@@ -39,7 +43,18 @@ const JOINS_M = 3;
 /** A line that is longer is no lateral, metres, where the file does not say what it is. */
 const LATERAL_M = 30;
 
-const text = z.string().trim().min(1).max(60).nullable().catch(null);
+/** What a file may say of a line, by the names that `writeLinesGeoJson` gives it. */
+const SAYS = {
+  name: lineOfText(60),
+  use: z.enum(PIPE_USES),
+  bore_mm: z.number().min(4).max(110),
+  held: z.enum(['wire', 'hand']),
+  into: lineOfText(60),
+  trees: z.array(z.union([z.string().max(100), z.number()]).transform(String)).max(500),
+  drops_mm: z.array(z.number().min(50).max(5000)).max(500)
+};
+type Said = { readonly [K in keyof typeof SAYS]?: z.infer<(typeof SAYS)[K]> };
+
 const collection = z.object({
   features: z
     .array(
@@ -54,23 +69,25 @@ const collection = z.object({
           })
           .nullable()
           .catch(null),
-        properties: z
-          .object({
-            name: text,
-            use: z.enum(PIPE_USES).nullable().catch(null),
-            bore_mm: z.number().min(4).max(110).nullable().catch(null),
-            held: z.enum(['wire', 'hand']).nullable().catch(null),
-            into: text,
-            trees: z.array(z.coerce.string().max(40)).max(500).catch([]),
-            drops_mm: z.array(z.number().min(50).max(5000)).max(500).catch([])
-          })
-          .partial()
-          .nullable()
-          .catch(null)
+        properties: z.record(z.string(), z.unknown()).nullable().catch(null)
       })
     )
     .max(MOST_LINES)
 });
+
+/** What can be read of what a file says of a line, and the names of the rest. Nothing is said by null. */
+function heard(properties: Readonly<Record<string, unknown>>): { readonly said: Said; readonly unread: string[] } {
+  const said: Record<string, unknown> = {};
+  const unread: string[] = [];
+  for (const [name, schema] of Object.entries(SAYS)) {
+    const value = Object.hasOwn(properties, name) ? properties[name] : null;
+    if (value === null || value === undefined) continue;
+    const read = schema.safeParse(value);
+    if (read.success) said[name] = read.data;
+    else unread.push(name);
+  }
+  return { said, unread };
+}
 
 /**
  * Lines of pipe out of GeoJSON (RFC 7946): each LineString is one, from its upper end to its foot. What its properties say counts, by the names that
@@ -78,12 +95,7 @@ const collection = z.object({
  * @throws UnreadableFile
  */
 export function readLinesGeoJson(file: string, origin: LatLon): StatedLines {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(file.replace(/^\uFEFF/, ''));
-  } catch {
-    throw new UnreadableFile('This is not GeoJSON.');
-  }
+  const parsed = readJson(file, 'This is not GeoJSON.');
   const told = collection.safeParse(parsed);
   if (!told.success)
     throw new UnreadableFile(`This is no collection of at most ${MOST_LINES} features (GeoJSON “FeatureCollection”).`);
@@ -95,7 +107,7 @@ export function readLinesGeoJson(file: string, origin: LatLon): StatedLines {
       return [round(eastM), round(northM)];
     });
     const lengthM = alongCourse(points).at(-1)!;
-    return lengthM >= SHORTEST_M ? [{ points, lengthM, said: properties ?? {} }] : [];
+    return lengthM >= SHORTEST_M ? [{ points, lengthM, ...heard(properties ?? {}) }] : [];
   });
   const near = placed.filter(({ points }) => points.every(([east, north]) => Math.hypot(east, north) <= FAR_M));
   if (near.length === 0)
@@ -103,7 +115,7 @@ export function readLinesGeoJson(file: string, origin: LatLon): StatedLines {
       placed.length > 0 ? 'No line of this file lies near this bush.' : 'There is no line in this file.'
     );
   const names = namesOf(near.map(({ said }) => said.name ?? null));
-  const lines = near.map(({ points, lengthM, said }, i): StatedLine => {
+  const lines = near.map(({ points, lengthM, said, unread }, i): StatedLine => {
     const use = said.use ?? (lengthM > LATERAL_M ? 'main' : 'lateral');
     const usual = USUAL_PIPE[use];
     return {
@@ -114,7 +126,8 @@ export function readLinesGeoJson(file: string, origin: LatLon): StatedLines {
       boreMm: said.bore_mm ?? usual.boreMm,
       held: said.held ?? usual.held,
       into: said.into ?? joinedBy(points.at(-1)!, i, near, names),
-      drops: (said.trees ?? []).map((tag, k) => ({ tag, dropMm: said.drops_mm?.[k] ?? null }))
+      drops: (said.trees ?? []).map((tag, k) => ({ tag, dropMm: said.drops_mm?.[k] ?? null })),
+      unread
     };
   });
   return { lines, left: features.length - placed.length, far: placed.length - near.length };

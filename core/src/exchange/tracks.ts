@@ -1,6 +1,7 @@
 import { z } from 'zod';
 
 import { alongCourse, placeAlong, toLocalMetres, type LatLon, type Point } from '../geometry/index.ts';
+import { readJson } from './json.ts';
 import { UnreadableFile } from './statement.ts';
 import { CarefulXml } from './xml.ts';
 
@@ -73,12 +74,7 @@ function numberOf(text: string): number | null {
 }
 
 function fromGeoJson(text: string): TrackPoint[] {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch {
-    throw new UnreadableFile('This is neither GPX nor GeoJSON.');
-  }
+  const parsed = readJson(text, 'This is neither GPX nor GeoJSON.');
   const collection = withLines.safeParse(parsed);
   if (!collection.success) throw new UnreadableFile('This is not GeoJSON: it holds no "FeatureCollection".');
   return collection.data.features.flatMap(({ geometry }) => {

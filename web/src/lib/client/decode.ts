@@ -1,3 +1,5 @@
+import { UnreadableFile } from '@baumkin/core/exchange';
+
 /**
  * The text of a file: UTF-8 as a rule; UTF-16 where a mark at its beginning says so, as some spreadsheets write; else
  * Windows-1252, as old ones do.
@@ -10,6 +12,29 @@ export function decodeText(bytes: ArrayBuffer): string {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
     return new TextDecoder('windows-1252').decode(bytes);
+  }
+}
+
+/** A file that somebody chose, as it was read; or why it cannot be. */
+export type ChosenFile<T> = { readonly name: string } & (
+  { readonly told: T; readonly problem: null } | { readonly told: null; readonly problem: string }
+);
+
+/**
+ * Reads the file that somebody chose. The same one can be chosen again afterwards.
+ * @returns null where none was chosen
+ */
+export async function readChosen<T>(input: HTMLInputElement, read: (text: string) => T): Promise<ChosenFile<T> | null> {
+  const [file] = input.files ?? [];
+  if (!file) return null;
+  const { name } = file;
+  try {
+    return { name, told: read(decodeText(await file.arrayBuffer())), problem: null };
+  } catch (error) {
+    if (!(error instanceof UnreadableFile)) throw error;
+    return { name, told: null, problem: error.message };
+  } finally {
+    input.value = '';
   }
 }
 

@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { LineJudged } from '@baumkin/core/bush';
-  import { heightsAlong, readTrack, UnreadableFile } from '@baumkin/core/exchange';
+  import { heightsAlong, readTrack } from '@baumkin/core/exchange';
   import { alongCourse } from '@baumkin/core/geometry';
   import { LEVELLING_ERRORS, LEVELLING_METHODS, type LevellingMethod } from '@baumkin/core/lines';
   import { MM_PER_FOOT } from '@baumkin/core/units';
   import { untrack } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { decodeText } from '$lib/client/decode.ts';
+  import { readChosen } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -45,29 +45,25 @@
   /** what a file told, or why it told nothing */
   let fromFile = $state<{ says: string; failed: boolean } | null>(null);
   async function bringIn(input: HTMLInputElement): Promise<void> {
-    const [file] = input.files ?? [];
     const origin = bush.overview?.bush.origin;
-    if (!file || !origin) return;
-    const { name } = file;
-    try {
-      const track = readTrack(decodeText(await file.arrayBuffer()));
-      const { heights, far, flat } = heightsAlong(track, judged.line.points, origin);
-      const left = [
-        ...(far > 0 ? [`${counted(far, 'point')} too far from the line`] : []),
-        ...(flat > 0 ? [`${counted(flat, 'point')} without a height`] : [])
-      ];
-      if (heights.length >= 2) {
-        if (LEVELLING_ERRORS[method].of === 'slope' || method === 'level' || method === 'waterTube') method = 'phone';
-        rows = heights.map(({ alongM, heightM }) => ({ at: asTyped(alongM), until: '', read: asTyped(heightM, 3) }));
-      }
-      const says = `${name}: ${counted(heights.length, 'height')} along the line${left.length > 0 ? `; left out: ${listed(left)}` : ''}.`;
-      fromFile = { says, failed: heights.length < 2 };
-    } catch (error) {
-      if (!(error instanceof UnreadableFile)) throw error;
-      fromFile = { says: `${name}: ${error.message}`, failed: true };
-    } finally {
-      input.value = '';
+    const file = origin ? await readChosen(input, readTrack) : null;
+    if (!origin || !file) return;
+    const { name, told: track, problem: why } = file;
+    if (why !== null) {
+      fromFile = { says: `${name}: ${why}`, failed: true };
+      return;
     }
+    const { heights, far, flat } = heightsAlong(track, judged.line.points, origin);
+    const left = [
+      ...(far > 0 ? [`${counted(far, 'point')} too far from the line`] : []),
+      ...(flat > 0 ? [`${counted(flat, 'point')} without a height`] : [])
+    ];
+    if (heights.length >= 2) {
+      if (LEVELLING_ERRORS[method].of === 'slope' || method === 'level' || method === 'waterTube') method = 'phone';
+      rows = heights.map(({ alongM, heightM }) => ({ at: asTyped(alongM), until: '', read: asTyped(heightM, 3) }));
+    }
+    const says = `${name}: ${counted(heights.length, 'height')} along the line${left.length > 0 ? `; left out: ${listed(left)}` : ''}.`;
+    fromFile = { says, failed: heights.length < 2 };
   }
   function take(next: LevellingMethod): void {
     const before = LEVELLING_ERRORS[method].of;

@@ -38,7 +38,11 @@
     return of(stops) > 0 ? of(first) / of(stops) : 0;
   });
   /** trees that are marked to come down and are long enough to hit a line, each once */
-  const marked = $derived([...new Set(round.flatMap((stop) => stop.marked))]);
+  const marked = $derived(
+    [...new Set(round.flatMap((stop) => stop.marked))].sort((a, b) =>
+      a.tag.localeCompare(b.tag, 'en', { numeric: true })
+    )
+  );
   const metres = $derived(round.reduce((sum, { fromM, toM }) => sum + toM - fromM, 0));
   const idOf = ({ line, fromM }: LineStop) => `${line.id} ${fromM}`;
   const nameOf = (stop: LineStop) => pieceWords(stop, preferences);

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { pipeLinesIn, tapsBorne } from '@baumkin/core/bush';
-  import { readTrack, UnreadableFile, type StatedLine } from '@baumkin/core/exchange';
+  import { readTrack, type StatedLine } from '@baumkin/core/exchange';
   import { alongCourse, toLocalMetres, type Point } from '@baumkin/core/geometry';
   import { USUAL_PIPE, type GroundHeight, type Route, type RoutedLine } from '@baumkin/core/lines';
   import { onDestroy } from 'svelte';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import { decodeText } from '$lib/client/decode.ts';
+  import { readChosen } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -80,24 +80,18 @@
   const MOST_TREES = 120;
 
   async function bringIn(input: HTMLInputElement): Promise<void> {
-    const [file] = input.files ?? [];
     const origin = bush.overview?.bush.origin;
-    if (!file || !origin) return;
-    const { name } = file;
-    try {
-      heights = readTrack(decodeText(await file.arrayBuffer())).flatMap(({ heightM, ...at }) => {
-        if (heightM === null) return [];
-        const { eastM, northM } = toLocalMetres(origin, at);
-        return [{ at: [eastM, northM] as Point, heightM }];
-      });
-      fromFile = { says: `${name}: ${counted(heights.length, 'height')} of the ground.`, failed: heights.length < 3 };
-    } catch (error) {
-      if (!(error instanceof UnreadableFile)) throw error;
-      heights = [];
-      fromFile = { says: `${name}: ${error.message}`, failed: true };
-    } finally {
-      input.value = '';
-    }
+    const file = origin ? await readChosen(input, readTrack) : null;
+    if (!origin || !file) return;
+    heights = (file.told ?? []).flatMap(({ heightM, ...at }) => {
+      if (heightM === null) return [];
+      const { eastM, northM } = toLocalMetres(origin, at);
+      return [{ at: [eastM, northM] as Point, heightM }];
+    });
+    fromFile = {
+      says: `${file.name}: ${file.problem ?? `${counted(heights.length, 'height')} of the ground.`}`,
+      failed: heights.length < 3
+    };
   }
   const problem = $derived(
     feet.length === 0
@@ -148,7 +142,8 @@
       boreMm: USUAL_PIPE[use].boreMm,
       held: USUAL_PIPE[use].held,
       into: into === null ? (place?.vessel === 'tank' ? place.name : null) : names[into]!,
-      drops: own.map((tree) => ({ tag: of[tree]!.tag, dropMm: null }))
+      drops: own.map((tree) => ({ tag: of[tree]!.tag, dropMm: null })),
+      unread: []
     }));
   });
   async function draw(): Promise<void> {

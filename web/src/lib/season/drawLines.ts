@@ -1,7 +1,7 @@
 import { pipeLinesIn } from '@baumkin/core/bush';
 import type { StatedLine } from '@baumkin/core/exchange';
 import { USUAL_DROP_MM, USUAL_PIPE } from '@baumkin/core/lines';
-import type { PipeLineRecord } from '@baumkin/core/records';
+import { tagKey, type PipeLineRecord } from '@baumkin/core/records';
 
 import type { BushState } from '$lib/client/bush.svelte.ts';
 
@@ -14,14 +14,14 @@ export async function drawLines(bush: BushState, lines: readonly StatedLine[]): 
   const places = new Map(
     bush.bushRecords.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.name, record.id] as const] : []))
   );
-  const byTag = new Map(bush.rows.map(({ tag, id }) => [tag, id]));
+  const byTag = new Map(bush.rows.map(({ tag, id }) => [tagKey(tag), id]));
   const usualMm = bush.overview?.bush.settings.dropMm ?? USUAL_DROP_MM;
   const ids = new Map([...known].map(([name, { id }]) => [name, id]));
 
   const draw = (line: StatedLine) => {
     const before = known.get(line.name);
     const drops = line.drops.flatMap(({ tag, dropMm }) => {
-      const treeId = byTag.get(tag);
+      const treeId = byTag.get(tagKey(tag));
       return treeId ? [{ treeId, dropMm: dropMm ?? usualMm }] : [];
     });
     const into = line.into === null ? undefined : ids.get(line.into);
