@@ -16,6 +16,7 @@ import {
 import { envelopeOf, round, uuidMaker, type TaggedTree } from './draw.ts';
 import { lifeOf } from './history.ts';
 import { laidOpen } from './laidOpen.ts';
+import { paced } from './paced.ts';
 import { planned } from './planned.ts';
 import { rounds } from './rounds.ts';
 import { IN_SEASON, tappedAgain } from './inSeason.ts';
@@ -94,7 +95,7 @@ export function corranHill(today = DEMO_DAY, seed = 1798): DemoBush {
   if (today >= IN_SEASON) records.push(...tappedAgain(records, today, uuid));
   const lived = seasons(trees, records, stands, { uuid, today });
   records.push(...lived.records);
-  const done = records.map((record) => recordSchema.parse(record));
+  const done = paced(records, trees, walk).map((record) => recordSchema.parse(record));
   return {
     stands,
     features,

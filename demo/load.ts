@@ -7,6 +7,7 @@ import { storeLines } from '../web/src/lib/server/treeRegistry.ts';
 import { Bush, FeatureRow, Membership, StandRow, tables, User } from '../web/src/lib/server/db/index.ts';
 import { storeMany } from '../web/src/lib/server/recordRows.ts';
 import { corranHill } from './corranHill.ts';
+import { crewTrees } from './paced.ts';
 import { SETTINGS } from './planned.ts';
 import invented from './people.json' with { type: 'json' };
 
@@ -60,10 +61,9 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       { transaction }
     );
     await storeLines(walk, linesOf(walk, records), { bushId, from: 0 }, transaction);
-    // Every third tree is drilled by the crew.
-    const crewTrees = new Set(walk.filter((_, i) => i % 3 === 2));
+    const crews = crewTrees(walk);
     const byCrew = (r: WorkRecord | BushRecord) =>
-      (r.kind === 'taphole' || r.kind === 'shavings') && crewTrees.has(r.treeId);
+      (r.kind === 'taphole' || r.kind === 'shavings') && crews.has(r.treeId);
     const all = [...records, ...ofBush];
     const [steward, crew] = people;
     const [here, there] = [

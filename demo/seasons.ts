@@ -8,6 +8,7 @@ import { dayAtStation, dayInBush, foretold, later } from './climate.ts';
 import { envelopeOf, round, type TaggedTree } from './draw.ts';
 import { LinesAsTheyAre } from './lineCare.ts';
 import { notedOnTrunks, pipeLines } from './pipeLines.ts';
+import { watchedLog, watchedTrees } from './watched.ts';
 
 /** Ten springs of the station, and since when the bush has a thermometer. */
 const STATION_SINCE = '2016-12-01';
@@ -51,8 +52,11 @@ export function seasons(
   };
   const holes = records.filter((record) => record.kind === 'taphole');
   const tapped = (season: number) => new Set(holes.flatMap((hole) => (hole.season === season ? hole.treeId : [])));
+  const tappedTrees = trees.filter(({ id }) => tapped(LOGGED.at(-1)!).has(id));
+  // Among the west buckets.
+  const watched = watchedTrees(inStand(tappedTrees, stands[0]!, 0.35), records, LOGGED.at(-1)!);
   const places = placesOf(
-    trees.filter(({ id }) => tapped(2026).has(id)),
+    tappedTrees.filter((each) => !watched.some(({ tree }) => tree === each)),
     stands,
     uuid
   );
@@ -89,7 +93,15 @@ export function seasons(
     );
     ofBush.push(...logOf(season, { places, lines, taps, drilled, today, rng, bare }));
   }
-  ofBush.push(...lines.writtenDown(today, rng, bare));
+  const besides = places[0]!.id;
+  ofBush.push(
+    ...watchedLog(
+      watched,
+      ofBush.filter((record) => record.kind === 'collection' && record.placeId === besides),
+      bare
+    ),
+    ...lines.writtenDown(today, rng, bare)
+  );
   return {
     records: [
       ...hung(trees, tapped(LOGGED.at(-1)!), uuid),
@@ -101,10 +113,15 @@ export function seasons(
   };
 }
 
+/** Trees of a stand, or the first share of them. */
+function inStand(trees: readonly TaggedTree[], stand: Stand, share = 1): TaggedTree[] {
+  const own = trees.filter(({ standId }) => standId === stand.id);
+  return own.slice(0, Math.floor(share * own.length));
+}
+
 /** The buckets of two parts of the Upper Bush, the tank under its steep side, and the buckets along the brook. */
 function placesOf(trees: readonly TaggedTree[], stands: readonly Stand[], uuid: () => string): TruePlace[] {
-  const inStand = (nth: number) => trees.filter(({ standId }) => standId === stands[nth]!.id);
-  const upper = inStand(0);
+  const upper = inStand(trees, stands[0]!);
   const part = (from: number, until: number) =>
     upper.slice(Math.floor(from * upper.length), Math.floor(until * upper.length));
   return [
@@ -139,7 +156,7 @@ function placesOf(trees: readonly TaggedTree[], stands: readonly Stand[], uuid: 
       id: uuid(),
       name: 'Brook Bottom buckets',
       factor: 0.85,
-      trees: inStand(1),
+      trees: inStand(trees, stands[1]!),
       vessel: 'bucket',
       litres: 13,
       leaks: false

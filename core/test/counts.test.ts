@@ -33,7 +33,8 @@ const policy: TapPolicy = {
   model: DEFAULT_COLUMNS,
   leastDbhMm: 0,
   minds: 'growth',
-  restsWeak: true
+  restsWeak: true,
+  stainLoss: 1
 };
 const tree = (change: Partial<TapTree> = {}): TapTree => ({
   dbhMm: 420,

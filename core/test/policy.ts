@@ -11,5 +11,6 @@ export const POLICY: TapPolicy = {
   model: DEFAULT_COLUMNS,
   leastDbhMm: 0,
   minds: 'growth',
-  restsWeak: true
+  restsWeak: true,
+  stainLoss: 1
 };

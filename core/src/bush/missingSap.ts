@@ -22,7 +22,7 @@ import { collectionsToLearn } from './collecting.ts';
 import { pipeLinesIn } from './pipeLines.ts';
 import { PipeNet, tapsOnLines } from './pipeNet.ts';
 import { dayOfSeason } from './seasonOutlook.ts';
-import { chancesOf, FOUND, isTapFault, OVERLOOKED } from './tapChances.ts';
+import { chancesOf, FOUND, givesBy, isTapFault, OVERLOOKED } from './tapChances.ts';
 import type { BushWeather } from './weather.ts';
 
 /** A tap behind lines: of a tree, and the line that it hangs on. */
@@ -77,7 +77,7 @@ export interface MissingQuestion {
   readonly records: readonly BushRecord[];
   readonly rows: readonly TreeRow[];
   readonly weather: Pick<BushWeather, 'past'>;
-  readonly settings: Pick<BushSettings, 'vessel' | 'vacuum'>;
+  readonly settings: Pick<BushSettings, 'vessel' | 'vacuum' | 'stainLoss'>;
   readonly season: number;
   /** ISO date */
   readonly today: string;
@@ -251,7 +251,7 @@ class BehindLines {
   }
 
   #tapsBehind(): TapBehind[] {
-    const { season } = this.#of;
+    const { season, settings } = this.#of;
     const widths = this.taps.flatMap(({ row }) => row.dbhMm ?? []);
     const usual = widths.length > 0 ? median(widths) : 1;
     const reported = this.taps.filter(({ row }) => row.hungSeason === season).length / this.taps.length;
@@ -265,10 +265,12 @@ class BehindLines {
       const looks = this.#looks.filter(({ ofTreeId }) => ofTreeId === row.id);
       const mended = looks.filter(({ found, mended: isMended }) => isMended && isTapFault(found)).at(-1);
       return {
-        weight: Math.min(
-          BY_WIDTH.most,
-          Math.max(BY_WIDTH.least, row.dbhMm === null ? 1 : (row.dbhMm / usual) ** BY_WIDTH.power)
-        ),
+        weight:
+          givesBy(row, settings.stainLoss) *
+          Math.min(
+            BY_WIDTH.most,
+            Math.max(BY_WIDTH.least, row.dbhMm === null ? 1 : (row.dbhMm / usual) ** BY_WIDTH.power)
+          ),
         path: this.#pieces.flatMap(({ line: { id }, fromM, toM, sites }) =>
           way.some((piece) => piece.lineId === id && piece.fromM <= (fromM + toM) / 2) ? sites : []
         ),

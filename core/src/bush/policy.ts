@@ -51,6 +51,7 @@ export function policyOf(settings: BushSettings): TapPolicy {
     model: modelOf(settings, null),
     leastDbhMm: 0,
     minds: 'growth',
-    restsWeak: true
+    restsWeak: true,
+    stainLoss: settings.stainLoss
   };
 }

@@ -43,3 +43,19 @@ export function chancesOf(
   const notSet = row.hungSeason === season ? FORGOTTEN.reported : FORGOTTEN.never + FORGOTTEN.others * reported ** 2;
   return { dry: dry * slip, notSet: notSet * slip };
 }
+
+/** Stain of a path by what was said of its shavings; and of one that hit stain where only the chance of clear wood is known. Working assumptions. */
+const STAINED = { pale: 0, partly: 0.5, brown: 0.9, dry: 1, hit: 0.7 } as const;
+/** A tap that runs at all gives so much of a clear one at the least. Working assumption. */
+const RUNS_AT_LEAST = 0.15;
+
+/**
+ * What a tap that is not dry gives of one in clear wood, by its stain: what stained taps lose on average, less those of them that are dry.
+ * @param stainLoss share of its sap that a tap loses whose path is all stained
+ */
+export function givesBy({ shavingsSeen, clearChance }: TreeRow, stainLoss: number): number {
+  const stained =
+    shavingsSeen !== null ? STAINED[shavingsSeen] : clearChance !== null ? STAINED.hit * (1 - clearChance) : 0;
+  const dry = shavingsSeen !== null ? DRY_BY_SHAVINGS[shavingsSeen] : DRY.unknown;
+  return Math.min(1, Math.max(RUNS_AT_LEAST, (1 - stainLoss * stained) / (1 - dry)));
+}

@@ -29,6 +29,8 @@ export interface Pooled {
   /** factors on how far single things and the effects of each kind usually stray */
   readonly spread: number;
   readonly spreads: readonly number[];
+  /** logarithm of how likely the observations are under all that, up to a constant: to hold one against another */
+  readonly logLikely: number;
 }
 
 /** So many observations at the most tell how far things stray: each is gone through a hundred times. */
@@ -75,7 +77,13 @@ export function pool(
   if (strayingOf) all.stray(model.solved(spread, spreads).effects, strayingOf);
   const { effects, root } = all.solved(spread, spreads);
   const covariance = root.solve(Matrix.eye(effects.length));
-  return { effects, doubts: covariance.diagonal().map(Math.sqrt), spread, spreads };
+  return {
+    effects,
+    doubts: covariance.diagonal().map(Math.sqrt),
+    spread,
+    spreads,
+    logLikely: all.fit(spread, spreads)
+  };
 }
 
 class MixedModel {

@@ -89,6 +89,8 @@ export const bushSettingsSchema = z.object({
   leanStands: z.record(uuid(), leanDeg).default({}),
   leanSpecies: z.partialRecord(speciesIdSchema, leanDeg).default({}),
   leanSdDeg: z.number().min(1).max(12).default(DEFAULT_COLUMNS.grainSdDeg),
+  /** share of its sap that a tap loses whose path is all stained; less in proportion */
+  stainLoss: z.number().min(0).max(1).default(1),
   /** minutes that a crew takes for a hole, walking and looking included */
   minutesAHole: z.number().min(1).max(60).default(4),
   /** what one thinning may do: shares of basal area, m2/ha that stay, metres of an opening, the price of a tap */

@@ -8,6 +8,7 @@ export * from './forecasts.ts';
 export * from './hours.ts';
 export * from './left.ts';
 export * from './otherSap.ts';
+export * from './ownLoss.ts';
 export * from './rounds.ts';
 export * from './run.ts';
 export * from './scenarios.ts';

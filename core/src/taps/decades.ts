@@ -35,6 +35,8 @@ export interface TapPolicy {
   readonly minds: 'size' | 'growth';
   /** do trees that their condition holds back rest? */
   readonly restsWeak: boolean;
+  /** share of its sap that a tap loses whose path is all stained */
+  readonly stainLoss: number;
 }
 
 /** Taps of a tree in a year under a policy; in a rest rhythm, the mean over it. */

@@ -208,7 +208,7 @@ function lived(
           const lost = stainedShareBehind(dbhMm[i]!, own, policy, columnsOf(tree.species, policy.model));
           taps += stands * set;
           stained += stands * set * lost;
-          syrup += (stands * set * LITRES_A_TAP * (1 - lost)) / sapToSyrup(sugarPct(tree.species, felt[i]!));
+          syrup += (stands * set * LITRES_A_TAP * (1 - policy.stainLoss * lost)) / sapToSyrup(sugarPct(tree.species, felt[i]!));
           own.push({ buriedMm: 0, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set });
         }
       }
@@ -230,7 +230,7 @@ function lived(
       cropCrownM: mean(crop.crown),
       taps,
       stained: share,
-      sap: taps * LITRES_A_TAP * (1 - share),
+      sap: taps * LITRES_A_TAP * (1 - policy.stainLoss * share),
       syrup
     };
   });

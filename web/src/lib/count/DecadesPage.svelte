@@ -98,7 +98,7 @@
   const pct = (share: number) => `${Math.round(100 * share)} %`;
   /** Sap and syrup of a year, litres: each tap's yield, less what its stained wood does not give. */
   function yields({ taps, stained, sugarPct }: BushYear): { sap: number; syrup: number } {
-    const sap = taps.mean * LITRES_A_TAP * (1 - stained.mean);
+    const sap = taps.mean * LITRES_A_TAP * (1 - settings.stainLoss * stained.mean);
     return { sap, syrup: sugarPct > 0 ? sap / sapToSyrup(sugarPct) : 0 };
   }
 

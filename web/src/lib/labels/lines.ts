@@ -118,7 +118,7 @@ export function mendWords(judged: LineJudged, lengths: Lengths): string[] {
       ? [
           wantsBoreMm === null
             ? `${counted(tapsAbove, 'tap')} are more than any pipe bears here (this one ${bears}): another main line.`
-            : `${counted(tapsAbove, 'tap')} run through it, it bears ${bears}: a bore of ${lengths.length(wantsBoreMm, 'drill')}, or a spur of its own for some.`
+            : `${runThrough(tapsAbove)}, it bears ${bears}: a bore of ${lengths.length(wantsBoreMm, 'drill')}, or a spur of its own for some.`
         ]
       : []),
     ...(faults.includes('manyTaps')
@@ -160,3 +160,6 @@ export function longerDropWords(drops: readonly NamedDrop[], lengths: Lengths): 
     `Longer drops would reach all round until they are made new: ${wanted.join('; ')}. As they are, they reach ${least} % of the girth${short.length === 1 ? '' : ' or more'}.`
   ];
 }
+
+/** So many taps, as what runs through a pipe. */
+export const runThrough = (taps: number) => `${counted(taps, 'tap')} ${taps === 1 ? 'runs' : 'run'} through it`;

@@ -14,7 +14,7 @@
     type PooledColumns,
     type SeenShavings
   } from '@baumkin/core/trunk';
-  import { asSettings, loggedTree, shownBy, type LoggedHoles } from '@baumkin/core/bush';
+  import { asSettings, drilledHoles, loggedTree, shownBy, type LoggedHoles, type PacedHole } from '@baumkin/core/bush';
   import { onDestroy, onMount } from 'svelte';
 
   import EmptyState from '$lib/ui/EmptyState.svelte';
@@ -27,6 +27,9 @@
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
   import GoingThrough from '$lib/ui/GoingThrough.svelte';
   import Term from '$lib/ui/Term.svelte';
+
+  import HasteCosts from './HasteCosts.svelte';
+  import StainCosts from './StainCosts.svelte';
 
   /** What the shavings of the whole bush say: how much brown wood was met, and whether the model expected it. */
   const bush = useBush();
@@ -44,12 +47,14 @@
   }
   let trees = $state.raw<readonly LoggedTree[]>([]);
   let logged = $state.raw<readonly Logged[]>([]);
+  let drilled = $state.raw<readonly PacedHole[]>([]);
   /** trees gone through so far; null once all are */
   let reading = $state<{ done: number; all: number } | null>({ done: 0, all: 0 });
   onMount(async () => {
     const tapped = [...bush.rows, ...bush.stumps].filter((row) => row.tapped);
     const all: Logged[] = [];
     const told: LoggedTree[] = [];
+    const holes: PacedHole[] = [];
     let done = 0;
     try {
       for await (const { tree, records } of bush.lives(tapped)) {
@@ -59,6 +64,8 @@
           told.push(own.tree);
           all.push(...loggedOf(tree, state, own));
         }
+        const at = tree.eastM === null || tree.northM === null ? null : ([tree.eastM, tree.northM] as const);
+        holes.push(...drilledHoles(records).map((each) => ({ ...each, at })));
         done += 1;
         if (done % 250 === 0) reading = { done, all: tapped.length };
       }
@@ -68,6 +75,7 @@
     }
     trees = told;
     logged = all;
+    drilled = holes;
     reading = null;
   });
 
@@ -180,7 +188,8 @@
 
   const pct = (share: number) => (share < 0.0995 ? `${(100 * share).toFixed(1)} %` : `${Math.round(100 * share)} %`);
   const brownOf = (holes: readonly Logged[]) => holes.filter(({ seen }) => seen !== 'pale').length;
-  const lostOf = (holes: readonly Logged[]) => holes.reduce((sum, { stained }) => sum + stained, 0) * LITRES_A_TAP;
+  const lostOf = (holes: readonly Logged[]) =>
+    holes.reduce((sum, { stained }) => sum + stained, 0) * settings.stainLoss * LITRES_A_TAP;
   const factorWords = (factor: number) =>
     asUsual(factor) ? 'the usual' : `${factor.toFixed(2)} ${factor > 1 ? 'times' : 'of'} the usual`;
 </script>
@@ -251,7 +260,9 @@
         </tbody>
       </table>
       <p class="aside mt-1">
-        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season (common practice), less in proportion to the stain.
+        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season (common practice), in proportion to the stain up to {pct(
+          settings.stainLoss
+        )} less.
       </p>
     </section>
     <section aria-labelledby="calibration" class="flex flex-col gap-3">
@@ -322,5 +333,7 @@
       {/if}
       {#if problem !== null}<p role="alert" class="font-semibold text-error">{problem}</p>{/if}
     </section>
+    <StainCosts holes={drilled} />
+    <HasteCosts holes={drilled} />
   </div>
 {/if}

@@ -16,7 +16,8 @@
     mendWords,
     missedInWords,
     PIPE_USE_WORDS,
-    SURETY_WORDS
+    SURETY_WORDS,
+    runThrough
   } from '$lib/labels/lines.ts';
   import { mapTrees } from '$lib/map/mapTrees.ts';
   import { questionsFor } from '$lib/map/questions.ts';
@@ -213,7 +214,7 @@
             'drill'
           )}{chosen.line.use === 'air'
             ? ''
-            : `; ${counted(chosen.tapsAbove, 'tap')} run through it, it bears ${chosen.bears} in the best hour`}
+            : `; ${runThrough(chosen.tapsAbove)}, it bears ${chosen.bears} in the best hour`}
         </p>
         <ul class="mt-2 flex flex-col gap-1.5" data-testid="line-findings">
           {#each findings as { surety, says } (says)}

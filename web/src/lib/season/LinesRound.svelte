@@ -4,6 +4,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
+  import { runThrough } from '$lib/labels/lines.ts';
   import { inHundred, pieceWords, stopWords, treesByTag } from '$lib/labels/lineCare.ts';
   import { dayWords, shortDay } from '$lib/labels/season.ts';
   import { mapTrees } from '$lib/map/mapTrees.ts';
@@ -91,7 +92,7 @@
     <div class="min-w-0 grow basis-60">
       <b>{nameOf(stop)}</b>
       <span class="aside"
-        >{stop.taps === 0 ? 'no tap above it' : `${counted(stop.taps, 'tap')} run through it`}{order === 'storm'
+        >{stop.taps === 0 ? 'no tap above it' : runThrough(stop.taps)}{order === 'storm'
           ? `; ${inHundred(stop.harm)} that something lies on it`
           : ''}{stop.lookedOn ? `; looked at on ${shortDay(stop.lookedOn)}` : ''}</span
       >

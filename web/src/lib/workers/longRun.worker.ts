@@ -8,7 +8,7 @@ import {
   type RuleTree,
   type LivedStrategy
 } from '@baumkin/core/rotation';
-import { planRounds } from '@baumkin/core/season';
+import { ownLoss, planRounds } from '@baumkin/core/season';
 import { projectBush, type BushYear, type ProjectionOptions, type TapPolicy, type TapTree } from '@baumkin/core/taps';
 import {
   calibrate,
@@ -52,6 +52,7 @@ const api = {
   othersOnPractice,
   foresightFrontier,
   planRounds,
+  ownLoss,
   /** What is wrong behind lines: the same chances for the same log, whoever asks. */
   missing: (task: MissingTask): Missing => whatIsMissing(task, seededRng(1)),
   /** Where lines may run. */
