@@ -113,7 +113,20 @@ export const STANDS: readonly StandPlan[] = [
 /** In the south-west, where the footpath comes in. */
 export const WAY_IN = { eastM: 0, northM: 90 };
 
-/** Brook, footpath, shed and the way in. The path and the shed lie in the gaps between the stands. */
+/** Up through the Upper Bush, where wood is hauled out. */
+export const HAULING_TRACK: Omit<SiteFeature, 'id'> = {
+  kind: 'path',
+  name: 'Hauling track',
+  points: [
+    [158, 84],
+    [160, 98],
+    [157, 113],
+    [161, 130],
+    [158, 152]
+  ]
+};
+
+/** Brook, footpath, track, shed and the way in. The path and the shed lie in the gaps between the stands. */
 export const LANDSCAPE: readonly Omit<SiteFeature, 'id'>[] = [
   {
     kind: 'water',
@@ -159,5 +172,6 @@ export const LANDSCAPE: readonly Omit<SiteFeature, 'id'>[] = [
       [118, 89]
     ]
   },
+  HAULING_TRACK,
   { kind: 'entrance', name: 'Way in', points: [[WAY_IN.eastM, WAY_IN.northM]] }
 ];

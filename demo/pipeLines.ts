@@ -1,7 +1,8 @@
-import { alongCourse, bearingTo } from '@baumkin/core/geometry';
+import { alongCourse, bearingTo, crossingsAlong, pointAlong } from '@baumkin/core/geometry';
 import type { BushRecordInput, RecordInput } from '@baumkin/core/records';
 
 import { envelopeOf, round, type TaggedTree } from './draw.ts';
+import { HAULING_TRACK } from './landscape.ts';
 
 type Bare = (on: string, hour?: number) => Pick<BushRecordInput, 'id' | 'on' | 'recordedAt'>;
 type Point = [east: number, north: number];
@@ -47,6 +48,13 @@ export function pipeLines(
   ];
 }
 
+/** The hauling track is crossed overhead. */
+const overTrack = (points: readonly Point[]) =>
+  crossingsAlong(points, HAULING_TRACK.points, false).map((alongM) => {
+    const [east, north] = pointAlong(points, alongM);
+    return { at: [round(east, 2), round(north, 2)] as Point, how: 'overhead' as const, insulated: true };
+  });
+
 function mainWithLaterals(
   name: string,
   trees: readonly TaggedTree[],
@@ -72,6 +80,8 @@ function mainWithLaterals(
     use: 'main',
     staysUp: true,
     points,
+    // Of the other one it is not decided yet.
+    crossings: crowded ? overTrack(points) : [],
     boreMm: 19.1,
     held: 'wire',
     spanM: 4,

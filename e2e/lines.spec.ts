@@ -157,6 +157,14 @@ test('a round goes past all lines, and after a storm first where most is likely 
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/season/lines`);
+  // How a line gets across the track is decided where it is judged; the round and the parts go by it.
+  await page.getByRole('button', { name: /^Upper line \d/ }).click();
+  const crossings = page.getByTestId('line-crossings');
+  await expect(crossings).toContainText(/Crosses Hauling track at \d+ m: over it or through a culvert is not decided/);
+  await crossings.getByRole('combobox').selectOption({ label: 'through a culvert' });
+  await expect(crossings).toContainText('Whether it falls enough in the culvert cannot be told');
+  await expect(page.getByTestId('line-parts')).toContainText('culvert pipe');
+  await expectAccessible(page);
   await page.getByRole('button', { name: 'Round', exact: true }).click();
   const round = page
     .getByTestId('round')
@@ -165,6 +173,7 @@ test('a round goes past all lines, and after a storm first where most is likely 
   await expect(page.getByTestId('round-says')).toContainText(/\d+ pieces and .+ of pipe, from the foot of each line/);
   await expect(round.first()).toContainText(/^1 ?Lower line, .+ from its upper end/);
   await expect(round.filter({ hasText: 'It rises from' }).first()).toContainText('ice stands there first');
+  await expect(round.filter({ hasText: 'through a culvert, wrapped' })).toHaveCount(1);
   const pieces = await round.count();
   await expectAccessible(page);
   await expectFits(page);

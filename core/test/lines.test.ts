@@ -214,9 +214,10 @@ describe.each(['level', 'clinometer', 'map'] as const)('200 made valleys, read b
 
 describe('what lines are put together from', () => {
   it('is added up by bore, with spares (by hand)', () => {
-    const lateral = { use: 'lateral', boreMm: 7.9, wire: false, joins: true } as const;
+    const plain = { bends: 0, jumper: false, releaser: false, crossings: [] };
+    const lateral = { ...plain, use: 'lateral', boreMm: 7.9, wire: false, joins: true } as const;
     const parts = partsFor([
-      { use: 'main', boreMm: 19.1, lengthM: 100, wire: true, spanM: 8, joins: false, dropsMm: [] },
+      { ...plain, use: 'main', boreMm: 19.1, lengthM: 100, wire: true, spanM: 8, joins: false, dropsMm: [] },
       { ...lateral, lengthM: 22.4, spanM: 4, dropsMm: [750, 750, 900] },
       { ...lateral, lengthM: 17.6, spanM: 4, dropsMm: [750] }
     ]);
@@ -232,5 +233,43 @@ describe('what lines are put together from', () => {
       ['dropTube', 7.9, 4, 5],
       ['spouts', null, 4, 5]
     ]);
+  });
+  it('has what bends, crossings, pumps and air lines ask for (by hand)', () => {
+    const wire = { use: 'spur', boreMm: 12.7, lengthM: 10, wire: true, spanM: 10, dropsMm: [] } as const;
+    const parts = partsFor([
+      {
+        ...wire,
+        bends: 3,
+        joins: true,
+        jumper: true,
+        releaser: false,
+        crossings: [
+          { how: 'overhead', insulated: false },
+          { how: 'overhead', insulated: true }
+        ]
+      },
+      {
+        ...wire,
+        bends: 0,
+        joins: false,
+        jumper: false,
+        releaser: true,
+        crossings: [{ how: 'culvert', insulated: true }]
+      }
+    ]);
+    expect(Object.fromEntries(parts.map(({ what, needed }) => [what, needed]))).toMatchObject({
+      sideTies: 3,
+      tallPosts: 4,
+      culvert: 5,
+      sleeve: 14,
+      releasers: 1,
+      jumpers: 1,
+      fittings: 1
+    });
+    // What is drawn tight by hand is tied to trees.
+    const byHand = partsFor([
+      { ...wire, wire: false, bends: 3, joins: false, jumper: false, releaser: false, crossings: [] }
+    ]);
+    expect(byHand.map(({ what }) => what)).not.toContain('sideTies');
   });
 });

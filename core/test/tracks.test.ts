@@ -167,6 +167,7 @@ describe('lines out of GeoJSON', () => {
       boreMm: 25.4,
       held: 'wire',
       placeId: id(800),
+      crossings: [{ at: [40, 0], how: 'culvert', insulated: true }],
       points: [
         [0, 0],
         [90, 0]
@@ -197,7 +198,16 @@ describe('lines out of GeoJSON', () => {
         points: [...lateral.points],
         drops: [{ tag: '44', dropMm: 800 }]
       },
-      { name: 'Main', use: 'main', boreMm: 25.4, held: 'wire', into: 'Tank', points: [...main.points], lengthM: 90 }
+      {
+        name: 'Main',
+        use: 'main',
+        boreMm: 25.4,
+        held: 'wire',
+        into: 'Tank',
+        points: [...main.points],
+        lengthM: 90,
+        crossings: [...main.crossings]
+      }
     ]);
   });
 

@@ -10,6 +10,7 @@ export * from './growthRows.ts';
 export * from './hanging.ts';
 export * from './landmark.ts';
 export * from './logged.ts';
+export * from './lineCrossings.ts';
 export * from './lineRound.ts';
 export * from './looksToMake.ts';
 export * from './markingList.ts';

@@ -1,18 +1,12 @@
 import { group, max } from 'd3-array';
 
-import {
-  crossingsAlong,
-  distanceToEdge,
-  partOfCourse,
-  placeAlong,
-  pointAlong,
-  shareOfDirections
-} from '../geometry/index.ts';
+import { distanceToEdge, partOfCourse, placeAlong, pointAlong, shareOfDirections } from '../geometry/index.ts';
 import type { Point } from '../geometry/index.ts';
 import type { FallFinding } from '../lines/index.ts';
 import type { BushRecord, LineLookRecord, PipeLineRecord, SiteFeature, TreeRow } from '../records/index.ts';
-import { crownRadius, heightOf, type SiteFeatureKind } from '../stand/index.ts';
+import { crownRadius, heightOf } from '../stand/index.ts';
 import { releases } from '../thinning/index.ts';
+import { lineCrossings, type LineCrossing } from './lineCrossings.ts';
 import { judgeLines, tapsBorne } from './pipeLines.ts';
 import { PipeNet, tapsOnLines } from './pipeNet.ts';
 import { standTrees } from './standTrees.ts';
@@ -30,16 +24,6 @@ const WEAK_PCT = 50;
 
 /** Lines are gone along since the summer before a season. Working assumption. */
 const LOOKED_FROM = '-07-01';
-
-/** What on the map is crossed by a line so that somebody has to see to it. */
-const CROSSED: readonly SiteFeatureKind[] = ['path', 'fence', 'water', 'building', 'line'];
-
-/** A place where a line crosses something. */
-export interface LineCrossing {
-  readonly feature: SiteFeature;
-  /** metres from the line's upper end */
-  readonly alongM: number;
-}
 
 /** A weak or dead tree that can come down on a line. */
 export interface LineThreat {
@@ -133,15 +117,7 @@ export function lineRound({ records, rows, features, season }: LineRoundOf): Lin
         .map(({ row, chance }) => ({ row, dead: stateOf(row) === 'dead', chance }))
         .sort((a, b) => b.chance - a.chance),
       marked: near.filter(({ row }) => releases(row.mark)).map(({ row }) => row),
-      crossings: features
-        .filter(({ kind }) => CROSSED.includes(kind))
-        .flatMap((feature) =>
-          crossingsAlong(line.points, feature.points, feature.kind === 'building').map((alongM) => ({
-            feature,
-            alongM
-          }))
-        )
-        .filter(({ alongM }) => isHere(alongM)),
+      crossings: lineCrossings(judged.get(line.id)!, features).filter(({ alongM }) => isHere(alongM)),
       low: findings
         .filter(({ fault, surety }) => fault !== 'flat' && surety !== 'cannotBeTold')
         .map((finding) => ({ finding, fromM: profile.atM[finding.from]!, toM: profile.atM[finding.to]! }))

@@ -1,6 +1,7 @@
 import { group } from 'd3-array';
 
-import { alongCourse } from '../geometry/index.ts';
+import { alongCourse, type Point } from '../geometry/index.ts';
+import { toDegrees, wrapDegrees } from '../math/index.ts';
 import {
   boreFor,
   fallFindings,
@@ -11,6 +12,7 @@ import {
   stretchesOf,
   tapsThrough,
   workAt,
+  type Driven,
   type FallFinding,
   type LevellingSet,
   type Lifting,
@@ -53,6 +55,10 @@ export interface LineJudged {
   readonly tapsAbove: number;
   /** taps that its pipe bears where it falls least */
   readonly bears: number;
+  /** how it is driven, by its tank and the air lines that end there */
+  readonly driven: Driven;
+  /** taps that it would bear if its air had a line of its own; null where it has one, or no pump pulls on it */
+  readonly bearsWithAir: number | null;
   /** the bore that bears all that comes, mm; null where it bears them, or none that is sold does */
   readonly wantsBoreMm: number | null;
   readonly faults: readonly LineFault[];
@@ -126,7 +132,7 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
     const findings = line.use === 'air' ? [] : fallFindings(profile, pipe);
     const [taps, tapsAbove] = [own.get(line.id)!, above(line.id)];
     const place = places.get(net.foot(line.id).placeId ?? '');
-    const driven = {
+    const driven: Driven = {
       vacuum: place?.vacuum ?? false,
       airLine: lines.some(({ use, placeId }) => use === 'air' && placeId !== null && placeId === place?.id)
     };
@@ -153,6 +159,11 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
       taps,
       tapsAbove,
       bears,
+      driven,
+      bearsWithAir:
+        driven.vacuum && !driven.airLine && line.use !== 'air'
+          ? tapsThrough(line.boreMm, least, { ...driven, airLine: true })
+          : null,
       wantsBoreMm: isNarrow ? boreFor(tapsAbove, least, driven) : null,
       faults: [
         ...(isLateral && taps > TAPS_A_LATERAL.most ? (['manyTaps'] as const) : []),
@@ -163,13 +174,31 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
   });
 }
 
-const asBuilt = ({ line, lengthM }: LineJudged) => ({
+/** At a bend that is sharper than this a wire is tied back to the outside, degrees. Working assumption. */
+const TIED_FROM_DEG = 10;
+
+/** Bends of a course at which its wire has to be tied back. */
+function tiedBends(points: readonly Point[]): number {
+  return points.slice(1, -1).filter((at, i) => {
+    const [from, to] = [points[i]!, points[i + 2]!];
+    const came = Math.atan2(at[0] - from[0], at[1] - from[1]);
+    const goes = Math.atan2(to[0] - at[0], to[1] - at[1]);
+    return Math.abs(wrapDegrees(toDegrees(goes - came))) > TIED_FROM_DEG;
+  }).length;
+}
+
+const asBuilt = ({ line, lengthM, driven }: LineJudged) => ({
   use: line.use,
   boreMm: line.boreMm,
   lengthM,
   wire: line.held === 'wire',
   spanM: line.spanM,
+  bends: tiedBends(line.points),
   joins: line.intoId !== null,
+  // A spur brings sap and air; where air has a line of its own, each goes its way.
+  jumper: line.use === 'spur' && line.intoId !== null && driven.vacuum && driven.airLine,
+  releaser: line.use !== 'air' && line.placeId !== null && driven.vacuum,
+  crossings: line.crossings,
   dropsMm: line.drops.map(({ dropMm }) => dropMm),
   staysUp: line.staysUp
 });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 
-import { alongCourse, placeAlong, toLocalMetres, type LatLon, type Point } from '../geometry/index.ts';
-import { PIPE_USES, USUAL_PIPE, type PipeUse } from '../lines/index.ts';
+import { alongCourse, placeAlong, pointAlong, toLocalMetres, type LatLon, type Point } from '../geometry/index.ts';
+import { CROSSING_WAYS, PIPE_USES, USUAL_PIPE, type PipeUse } from '../lines/index.ts';
+import type { PipeLineRecord } from '../records/index.ts';
 import { lineOfText } from '../records/text.ts';
 import { readJson } from './json.ts';
 import { UnreadableFile } from './statement.ts';
@@ -19,6 +20,8 @@ export interface StatedLine {
   readonly into: string | null;
   /** tags of the trees that hang on it, and the tube of each, mm, where the file says it */
   readonly drops: readonly { readonly tag: string; readonly dropMm: number | null }[];
+  /** how it crosses paths, and where, metres east and north; null where the file does not say it */
+  readonly crossings: PipeLineRecord['crossings'] | null;
   /** what the file says of it and nobody can read, by its names there: taken as is usual */
   readonly unread: readonly string[];
 }
@@ -51,7 +54,16 @@ const SAYS = {
   held: z.enum(['wire', 'hand']),
   into: lineOfText(60),
   trees: z.array(z.union([z.string().max(100), z.number()]).transform(String)).max(500),
-  drops_mm: z.array(z.number().min(50).max(5000)).max(500)
+  drops_mm: z.array(z.number().min(50).max(5000)).max(500),
+  crossings: z
+    .array(
+      z.object({
+        along_m: z.number().min(0).max(FAR_M),
+        how: z.enum(CROSSING_WAYS),
+        insulated: z.boolean().default(false)
+      })
+    )
+    .max(100)
 };
 type Said = { readonly [K in keyof typeof SAYS]?: z.infer<(typeof SAYS)[K]> };
 
@@ -127,6 +139,11 @@ export function readLinesGeoJson(file: string, origin: LatLon): StatedLines {
       held: said.held ?? usual.held,
       into: said.into ?? joinedBy(points.at(-1)!, i, near, names),
       drops: (said.trees ?? []).map((tag, k) => ({ tag, dropMm: said.drops_mm?.[k] ?? null })),
+      crossings:
+        said.crossings?.map(({ along_m: alongM, how, insulated }) => {
+          const [east, north] = pointAlong(points, alongM);
+          return { at: [round(east), round(north)] as [number, number], how, insulated };
+        }) ?? null,
       unread
     };
   });

@@ -1,5 +1,5 @@
 import type { LineJudged } from '../bush/index.ts';
-import { fromLocalMetres, type LatLon } from '../geometry/index.ts';
+import { fromLocalMetres, placeAlong, type LatLon } from '../geometry/index.ts';
 
 /**
  * Lines of pipe as GeoJSON (RFC 7946): each a line from its upper end to its foot, longitude and latitude in degrees, WGS 84, with what it
@@ -32,6 +32,11 @@ export function writeLinesGeoJson(
       bears_taps: line.use === 'air' ? null : bears,
       trees: line.drops.map(({ treeId }) => names.get(treeId) ?? treeId),
       drops_mm: line.drops.map(({ dropMm }) => dropMm),
+      crossings: line.crossings.map(({ at, how, insulated }) => ({
+        along_m: Number(placeAlong(at, line.points).alongM.toFixed(1)),
+        how,
+        insulated
+      })),
       // By how much it lies lower than at its upper end; nothing where nobody levelled it.
       lies_lower: levelled
         ? profile.atM.map((at, node) => {

@@ -1,3 +1,4 @@
+export * from './crossing.ts';
 export * from './fall.ts';
 export * from './ground.ts';
 export * from './levelling.ts';

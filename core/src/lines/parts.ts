@@ -1,7 +1,24 @@
+import { CROSSING_TAKES, type DecidedCrossing } from './crossing.ts';
 import type { PipeUse } from './pipe.ts';
 
 /** What a line is put together from. */
-export type LinePartKind = 'pipe' | 'wire' | 'posts' | 'tees' | 'fittings' | 'ends' | 'dropTube' | 'spouts';
+const ORDER = [
+  'pipe',
+  'wire',
+  'posts',
+  'tallPosts',
+  'sideTies',
+  'culvert',
+  'sleeve',
+  'releasers',
+  'jumpers',
+  'tees',
+  'fittings',
+  'ends',
+  'dropTube',
+  'spouts'
+] as const;
+export type LinePartKind = (typeof ORDER)[number];
 
 /** Some of a part: metres of pipe, wire and tube, a number of the others. */
 export interface LinePart {
@@ -20,8 +37,16 @@ export interface LineToBuild {
   readonly wire: boolean;
   /** metres from one post or tie to the next */
   readonly spanM: number;
+  /** bends at which its wire has to be tied back */
+  readonly bends: number;
   /** does it run into another line? */
   readonly joins: boolean;
+  /** does its air go over into an air line where it joins? */
+  readonly jumper: boolean;
+  /** does it end under a pump, so that its sap has to be let out of the vacuum? */
+  readonly releaser: boolean;
+  /** what was decided of its crossings */
+  readonly crossings: readonly DecidedCrossing[];
   /** the tube of each tap, mm */
   readonly dropsMm: readonly number[];
 }
@@ -35,7 +60,8 @@ export const DROP_BORE_MM = 7.9;
 /** The tube by which a tap hangs on its line, mm, where nobody says otherwise. Common practice: 75 cm and more reach fresh wood all round. */
 export const USUAL_DROP_MM = 750;
 
-const METRES: readonly LinePartKind[] = ['pipe', 'wire', 'dropTube'];
+/** Parts that are counted in metres. */
+export const PARTS_IN_METRES: readonly LinePartKind[] = ['pipe', 'wire', 'culvert', 'sleeve', 'dropTube'];
 
 /** What lines are put together from, those alike added up: the widest pipe first, then what belongs to it. */
 export function partsFor(lines: readonly LineToBuild[]): LinePart[] {
@@ -46,11 +72,19 @@ export function partsFor(lines: readonly LineToBuild[]): LinePart[] {
     const known = sums.get(key) ?? { what, boreMm, needed: 0 };
     sums.set(key, { ...known, needed: known.needed + needed });
   };
-  for (const { boreMm, lengthM, wire, spanM, joins, dropsMm } of lines) {
+  for (const { boreMm, lengthM, wire, spanM, bends, joins, jumper, releaser, crossings, dropsMm } of lines) {
     add('pipe', boreMm, lengthM);
     if (wire) add('wire', null, lengthM);
     // What stands between the ends holds it: a post, or a tie to a tree.
     if (wire) add('posts', null, Math.ceil(lengthM / spanM) - 1);
+    if (wire) add('sideTies', null, bends);
+    for (const { how, insulated } of crossings) {
+      if (how === 'culvert') add('culvert', null, CROSSING_TAKES.culvertM);
+      else add('tallPosts', null, CROSSING_TAKES.tallPosts);
+      if (insulated) add('sleeve', boreMm, CROSSING_TAKES.sleeveM);
+    }
+    add('releasers', null, releaser ? 1 : 0);
+    add('jumpers', boreMm, jumper ? 1 : 0);
     add('tees', boreMm, dropsMm.length);
     add('fittings', boreMm, joins ? 1 : 0);
     add('ends', boreMm, 1);
@@ -61,12 +95,11 @@ export function partsFor(lines: readonly LineToBuild[]): LinePart[] {
     );
     add('spouts', null, dropsMm.length);
   }
-  const order: readonly LinePartKind[] = ['pipe', 'wire', 'posts', 'tees', 'fittings', 'ends', 'dropTube', 'spouts'];
   return [...sums.values()]
     .map(({ what, boreMm, needed }) => {
-      const inMetres = METRES.includes(what);
+      const inMetres = PARTS_IN_METRES.includes(what);
       const spares = Math.ceil(needed * (1 + (inMetres ? LINE_SPARES.pipe : LINE_SPARES.small)));
       return { what, boreMm, needed: Math.ceil(needed), withSpares: Math.max(Math.ceil(needed) + 1, spares) };
     })
-    .sort((a, b) => order.indexOf(a.what) - order.indexOf(b.what) || (b.boreMm ?? 0) - (a.boreMm ?? 0));
+    .sort((a, b) => ORDER.indexOf(a.what) - ORDER.indexOf(b.what) || (b.boreMm ?? 0) - (a.boreMm ?? 0));
 }

@@ -1,3 +1,4 @@
+import { CROSSING_TAKES } from './crossing.ts';
 import type { LineToBuild } from './parts.ts';
 
 /**
@@ -35,6 +36,7 @@ export function workAt(lines: readonly (LineToBuild & { readonly staysUp: boolea
   const hours = (line: LineToBuild) =>
     line.lengthM * (line.wire ? LINE_HOURS.wireMetre : LINE_HOURS.handMetre) +
     (line.joins ? LINE_HOURS.join : 0) +
+    CROSSING_TAKES.hours * line.crossings.length +
     LINE_HOURS.drop * line.dropsMm.length;
   const sum = (of: readonly LineToBuild[]) => of.reduce((all, line) => all + hours(line), 0);
   const [build, staying] = [sum(lines), sum(lines.filter(({ staysUp }) => staysUp))];

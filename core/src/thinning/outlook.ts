@@ -208,7 +208,9 @@ function lived(
           const lost = stainedShareBehind(dbhMm[i]!, own, policy, columnsOf(tree.species, policy.model));
           taps += stands * set;
           stained += stands * set * lost;
-          syrup += (stands * set * LITRES_A_TAP * (1 - policy.stainLoss * lost)) / sapToSyrup(sugarPct(tree.species, felt[i]!));
+          syrup +=
+            (stands * set * LITRES_A_TAP * (1 - policy.stainLoss * lost)) /
+            sapToSyrup(sugarPct(tree.species, felt[i]!));
           own.push({ buriedMm: 0, bitMm: policy.bitMm, depthMm: policy.depthMm, taps: set });
         }
       }

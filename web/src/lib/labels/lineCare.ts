@@ -4,6 +4,7 @@ import type { LengthUse } from '@baumkin/core/units';
 
 import { listed } from '../words/listed.ts';
 import { counted } from './counted.ts';
+import { crossingCare, crossingWords } from './crossings.ts';
 import { shortDay } from './season.ts';
 
 export const LINE_FIND_WORDS: Readonly<Record<LineFind, string>> = {
@@ -108,16 +109,9 @@ export function stopWords(stop: LineStop, shown: Pick<Shown, 'length'>): string[
         ? `it rises from ${at(fromM)} to ${at(toM)}: ice stands there first`
         : `it sags from ${at(fromM)} to ${at(toM)}`
     ),
-    ...crossings.map(({ feature, alongM }) => `${CROSSING_WORDS[feature.kind](feature.name)} at ${at(alongM)}`)
+    ...crossings.map((crossing) => {
+      const care = crossingCare(crossing);
+      return `${crossingWords(crossing, at(crossing.alongM))}${care ? `; ${care}` : ''}`;
+    })
   ];
 }
-
-const CROSSING_WORDS: Readonly<Record<LineStop['crossings'][number]['feature']['kind'], (name: string) => string>> = {
-  path: (name) => `crosses ${name}: over head height of whatever passes, or through a culvert, and insulated,`,
-  fence: (name) => `passes ${name}: does it chafe`,
-  water: (name) => `crosses ${name}: on a wire of its own`,
-  building: (name) => `enters ${name}`,
-  line: (name) => `crosses ${name}: keep clear of wires`,
-  boundary: (name) => `leaves by ${name}`,
-  entrance: (name) => `passes ${name}`
-};

@@ -33,7 +33,13 @@ export const LEVELLING_WORDS: Readonly<Record<LevellingMethod, string>> = {
 export const LINE_PART_WORDS: Readonly<Record<LinePartKind, string>> = {
   pipe: 'pipe',
   wire: 'wire',
-  posts: 'posts or side ties',
+  posts: 'posts, or ties to trees',
+  tallPosts: 'tall posts, for crossings',
+  sideTies: 'side ties, at bends',
+  culvert: 'culvert pipe',
+  sleeve: 'insulating sleeve',
+  releasers: 'releaser, at the tank',
+  jumpers: 'jumpers, spur to air line',
   tees: 'tees for drops',
   fittings: 'fittings, line into line',
   ends: 'end caps or hooks',
@@ -89,7 +95,7 @@ function openWords(judged: LineJudged, open: readonly FallFinding[], lengths: Le
 
 /** What would mend a line, in order; nothing where nothing is wrong. */
 export function mendWords(judged: LineJudged, lengths: Lengths): string[] {
-  const { line, findings, levelled, lifting, faults, wantsBoreMm, tapsAbove, bears, taps } = judged;
+  const { line, findings, levelled, lifting, faults, wantsBoreMm, tapsAbove, bears, bearsWithAir, taps } = judged;
   const posts = findings.reduce(
     (sum, { fault, surety, posts }) => sum + (fault === 'sag' && surety !== 'cannotBeTold' ? (posts ?? 0) : 0),
     0
@@ -118,7 +124,10 @@ export function mendWords(judged: LineJudged, lengths: Lengths): string[] {
       ? [
           wantsBoreMm === null
             ? `${counted(tapsAbove, 'tap')} are more than any pipe bears here (this one ${bears}): another main line.`
-            : `${runThrough(tapsAbove)}, it bears ${bears}: a bore of ${lengths.length(wantsBoreMm, 'drill')}, or a spur of its own for some.`
+            : `${runThrough(tapsAbove)}, it bears ${bears}: a bore of ${lengths.length(wantsBoreMm, 'drill')}, or a spur of its own for some.`,
+          ...(bearsWithAir !== null && bearsWithAir >= tapsAbove
+            ? [`Or an air line of its own to the tank: with it, this pipe bears ${bearsWithAir}.`]
+            : [])
         ]
       : []),
     ...(faults.includes('manyTaps')

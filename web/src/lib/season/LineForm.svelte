@@ -100,6 +100,7 @@
         treeId: id,
         dropMm: wasMm === dropMm ? (known.get(id) ?? dropMm) : dropMm
       })),
+      crossings: of?.crossings ?? [],
       staysUp,
       note: of?.note ?? '',
       ...(of ? { correctsId: of.id } : {})

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { dropReach, judgeLines, partsOfLines, workOfLines, type LineJudged } from '@baumkin/core/bush';
+  import { crossingsOn, dropReach, judgeLines, partsOfLines, workOfLines, type LineJudged } from '@baumkin/core/bush';
   import { writeLinesGeoJson } from '@baumkin/core/exchange';
   import type { Point } from '@baumkin/core/geometry';
-  import { LINE_HOURS_SPREAD } from '@baumkin/core/lines';
+  import { LINE_HOURS_SPREAD, PARTS_IN_METRES } from '@baumkin/core/lines';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { saveAs } from '$lib/client/decode.ts';
@@ -27,6 +27,7 @@
 
   import BringLinesIn from './BringLinesIn.svelte';
   import LevelForm from './LevelForm.svelte';
+  import LineCrossings from './LineCrossings.svelte';
   import LineForm from './LineForm.svelte';
   import LineProfile from './LineProfile.svelte';
   import ProposeRoute from './ProposeRoute.svelte';
@@ -97,6 +98,7 @@
     const record = await bush.recordOfBush({
       ...line,
       points: $state.snapshot(outline) as Point[] as [number, number][],
+      crossings: crossingsOn(outline, line.crossings),
       correctsId: id
     });
     chosenId = record.id;
@@ -243,6 +245,7 @@
           {/if}
         </div>
       </div>
+      <LineCrossings judged={chosen} onkept={(id) => (chosenId = id)} />
       <div>
         <div class="flex items-baseline gap-3">
           <h2 class="grow">All lines</h2>
@@ -299,7 +302,7 @@
           >
           <tbody>
             {#each parts as { what, boreMm, needed, withSpares } (`${what} ${boreMm}`)}
-              {@const metres = what === 'pipe' || what === 'wire' || what === 'dropTube'}
+              {@const metres = PARTS_IN_METRES.includes(what)}
               {@const show = (many: number) => (metres ? preferences.length(1000 * many, 'way') : String(many))}
               <tr class="border-b border-base-300"
                 ><td class="py-1 text-left"

@@ -143,6 +143,7 @@
       held: USUAL_PIPE[use].held,
       into: into === null ? (place?.vessel === 'tank' ? place.name : null) : names[into]!,
       drops: own.map((tree) => ({ tag: of[tree]!.tag, dropMm: null })),
+      crossings: null,
       unread: []
     }));
   });
