@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { judgeLines, partsOfLines, pipeLinesIn, workOfLines } from '../src/bush/index.ts';
+import { holdsLevels, judgeLines, partsOfLines, pipeLinesIn, workOfLines } from '../src/bush/index.ts';
 import { alongCourse } from '../src/geometry/index.ts';
 import { bushRecordSchema, effectiveRecords, type BushRecord } from '../src/records/index.ts';
 import { drops, pipe, told, tree, type Told } from './seasonBush.ts';
@@ -132,6 +132,37 @@ describe('the lines of a bush', () => {
         ])
       ).get('Air')!.findings
     ).toEqual([]);
+  });
+
+  it('are judged by what was levelled where they run now', () => {
+    const heights: [number, number][] = [
+      [0, 10],
+      [100, 7]
+    ];
+    const before = { ...main, runsSince: '2027-02-01T12:00:00.000Z' };
+    expect(judged(before, levelled(main.id, heights)).get('Main')!.levelled).toBe(true);
+    const bent = { ...main, runsSince: '2027-02-03T12:00:00.000Z' };
+    expect(judged(bent, levelled(main.id, heights)).get('Main')!.levelled).toBe(false);
+    // A hand that strays by a metre draws the same course; a bend, another end or another length is another.
+    const course = main.points;
+    const moved = (i: number, by: number) =>
+      course.map(([east, north], k): [number, number] => (k === i ? [east, north + by] : [east, north]));
+    expect(holdsLevels(course, moved(1, 0.6))).toBe(true);
+    expect(holdsLevels(course, moved(1, 4))).toBe(false);
+    expect(holdsLevels(course, course.slice(0, -1))).toBe(false);
+    expect(
+      holdsLevels(
+        [
+          [0, 0],
+          [50, 0],
+          [100, 0]
+        ],
+        [
+          [0, 0],
+          [100, 0]
+        ]
+      )
+    ).toBe(true);
   });
 
   it('are put together from parts', () => {

@@ -1,6 +1,6 @@
 import { group } from 'd3-array';
 
-import { alongCourse, type Point } from '../geometry/index.ts';
+import { alongCourse, distanceToEdge, type Point } from '../geometry/index.ts';
 import { toDegrees, wrapDegrees } from '../math/index.ts';
 import {
   boreFor,
@@ -122,7 +122,9 @@ export function judgeLines(records: readonly BushRecord[], rows: readonly TreeRo
   );
   return lines.map((line): LineJudged => {
     const bends = alongCourse(line.points);
-    const all = levelled.get(line.id) ?? [];
+    const all = (levelled.get(line.id) ?? []).filter(
+      ({ recordedAt }) => line.runsSince === null || recordedAt >= line.runsSince
+    );
     const read = all.slice(all.reduce((since, { afresh }, i) => (afresh ? i : since), 0));
     const nodes = nodesOf(bends, read);
     const profile = profileFrom(nodes, setsOf(nodes, read));
@@ -185,6 +187,17 @@ function tiedBends(points: readonly Point[]): number {
     const goes = Math.atan2(to[0] - at[0], to[1] - at[1]);
     return Math.abs(wrapDegrees(toDegrees(goes - came))) > TIED_FROM_DEG;
   }).length;
+}
+
+/** A course that strays no farther from what it was is the same, metres. Working assumption: what a hand on the map strays by. */
+const SAME_COURSE_M = 1;
+
+/** Does what was levelled along a course still hold once it is drawn otherwise? */
+export function holdsLevels(before: readonly Point[], after: readonly Point[]): boolean {
+  const near = (points: readonly Point[], course: readonly Point[]) =>
+    points.every((point) => distanceToEdge(point, course, false) <= SAME_COURSE_M);
+  const [was, is] = [alongCourse(before).at(-1)!, alongCourse(after).at(-1)!];
+  return near(after, before) && near(before, after) && Math.abs(is - was) <= SAME_COURSE_M;
 }
 
 const asBuilt = ({ line, lengthM, driven }: LineJudged) => ({

@@ -45,6 +45,11 @@ export const uuid = () => z.uuid().toLowerCase();
 /** A day on which work was done, or shall be. The server also refuses what lies beyond the next year. */
 export const day = () =>
   z.iso.date().refine((on) => on >= '1900-01-01' && on <= '2200-12-31', 'is no day of this bush');
+/** A moment, as `recordedAt` says it. Kept as it is written. */
+export const moment = z
+  .string()
+  .max(40)
+  .refine((at) => z.iso.datetime().safeParse(at).success, 'is no moment');
 /** A sap season. The server also refuses what lies beyond the next but one. */
 export const season = z.number().int().min(1900).max(2200);
 /** Compass bearing, degrees from north, clockwise. */

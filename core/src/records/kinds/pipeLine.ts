@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 import { CROSSING_WAYS, PIPE_USES } from '../../lines/index.ts';
-import { lastingPointer, metres, note, oneOf, pointer } from '../fields.ts';
+import { lastingPointer, metres, moment, note, oneOf, pointer } from '../fields.ts';
 import { recordKind, type RecordOf } from '../kind.ts';
 import { lineOfText } from '../text.ts';
 
@@ -36,6 +36,8 @@ export const pipeLine = recordKind({
     placeId: lastingPointer('collectingPlace').nullable().default(null),
     /** the trees that are tapped into it, and the length of tube that each hangs on, mm */
     drops: z.array(z.object({ treeId: pointer('tree', true), dropMm: z.number().min(50).max(5000) })).max(500),
+    /** since when it runs as it is drawn: what was levelled before is of another course; null: since it was laid */
+    runsSince: moment.nullable().default(null),
     /** how it crosses paths: where, metres east and north, overhead or through a culvert, and whether it is wrapped there */
     crossings: z
       .array(z.object({ at: z.tuple([metres, metres]), how: z.enum(CROSSING_WAYS), insulated: z.boolean() }))

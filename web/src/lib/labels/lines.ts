@@ -61,7 +61,12 @@ const along = ({ profile }: Pick<LineJudged, 'profile'>, node: number, lengths: 
 /** What is wrong with a line's fall, or may be: each stretch with what is sure or likely of it, then what cannot be told. */
 export function findingsInWords(judged: LineJudged, lengths: Lengths): { surety: Surety; says: string }[] {
   if (judged.line.use !== 'air' && !judged.levelled)
-    return [{ surety: 'cannotBeTold', says: 'nobody levelled it: how it falls is not known.' }];
+    return [
+      {
+        surety: 'cannotBeTold',
+        says: `nobody levelled it${judged.line.runsSince === null ? '' : ' since it runs so'}: how it falls is not known.`
+      }
+    ];
   const open = judged.findings.filter(({ surety }) => surety === 'cannotBeTold');
   return [
     ...judged.findings

@@ -100,6 +100,8 @@
         treeId: id,
         dropMm: wasMm === dropMm ? (known.get(id) ?? dropMm) : dropMm
       })),
+      // What was levelled from its other end is of another course.
+      runsSince: of && turned ? new Date().toISOString() : (of?.runsSince ?? null),
       crossings: of?.crossings ?? [],
       staysUp,
       note: of?.note ?? '',

@@ -1,5 +1,13 @@
 <script lang="ts">
-  import { crossingsOn, dropReach, judgeLines, partsOfLines, workOfLines, type LineJudged } from '@baumkin/core/bush';
+  import {
+    crossingsOn,
+    dropReach,
+    holdsLevels,
+    judgeLines,
+    partsOfLines,
+    workOfLines,
+    type LineJudged
+  } from '@baumkin/core/bush';
   import { writeLinesGeoJson } from '@baumkin/core/exchange';
   import type { Point } from '@baumkin/core/geometry';
   import { LINE_HOURS_SPREAD, PARTS_IN_METRES } from '@baumkin/core/lines';
@@ -95,15 +103,21 @@
   async function keepCourse(): Promise<void> {
     if (!chosen || !outline) return;
     const { id, recordedAt: _at, ...line } = chosen.line;
+    const elsewhere = chosen.levelled && !holdsLevels(line.points, outline);
     const record = await bush.recordOfBush({
       ...line,
       points: $state.snapshot(outline) as Point[] as [number, number][],
       crossings: crossingsOn(outline, line.crossings),
+      runsSince: elsewhere ? new Date().toISOString() : line.runsSince,
       correctsId: id
     });
     chosenId = record.id;
     end();
-    saved(bush, `${line.name} runs as drawn.`, record);
+    saved(
+      bush,
+      `${line.name} runs as drawn.${elsewhere ? ' It was levelled where it ran before: level it afresh.' : ''}`,
+      record
+    );
   }
   function saveAll(): void {
     const origin = bush.overview?.bush.origin;

@@ -1,4 +1,4 @@
-import { crossingsOn, pipeLinesIn } from '@baumkin/core/bush';
+import { crossingsOn, holdsLevels, pipeLinesIn } from '@baumkin/core/bush';
 import type { StatedLine } from '@baumkin/core/exchange';
 import { USUAL_DROP_MM, USUAL_PIPE } from '@baumkin/core/lines';
 import { tagKey, type PipeLineRecord } from '@baumkin/core/records';
@@ -35,6 +35,8 @@ export async function drawLines(bush: BushState, lines: readonly StatedLine[]): 
       boreMm: line.boreMm,
       held: line.held,
       spanM: before?.spanM ?? USUAL_PIPE[line.use].spanM,
+      runsSince:
+        before && !holdsLevels(before.points, line.points) ? new Date().toISOString() : (before?.runsSince ?? null),
       crossings: line.crossings ?? crossingsOn(line.points, before?.crossings ?? []),
       staysUp: before?.staysUp ?? line.held === 'wire',
       note: before?.note ?? '',
