@@ -86,6 +86,8 @@ describe('what a line crosses', () => {
     expect(fallOf([0, 20], [50, 17], [70, 16], [100, 14])).toBeNull();
     expect(fallOf([0, 20], [50, 17], [70, 17.3], [100, 14])).toEqual({ fault: 'dip', surety: 'sure' });
     expect(fallOf([0, 20], [50, 17], [70, 16.8], [100, 14])).toEqual({ fault: 'flat', surety: 'sure' });
+    const air = main([], { use: 'air' });
+    expect(lineCrossings(judged(air), [feature(1, 'path', 60)])[0]!.fall).toBeNull();
     // A dip far from the path is none of the culvert's.
     expect(fallOf([0, 17], [30, 17.4], [40, 16.9], [70, 15.5], [100, 14])).toBeNull();
   });

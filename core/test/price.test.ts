@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 
 import { kernelFor, PlacedTrunk, type PlacementTask } from '../src/rotation/index.ts';
 import { depthShared } from '../src/rotation/kernel.ts';
-import { dearestHole, priceOfHole } from '../src/rotation/price.ts';
+import { dearestHole, priceBy, priceOfHole } from '../src/rotation/price.ts';
 import type { RotationTask } from '../src/rotation/task.ts';
 import { DEFAULT_COLUMNS, DEFAULT_PRACTICE, trunkToday } from '../src/trunk/index.ts';
 
@@ -37,6 +37,12 @@ describe('the price of a hole', () => {
     expect(dearestHole(task(late), [at(0, 90, 800), at(35, 90, 810)])!.later).toBeLessThan(0.001);
   });
 
+  it('is less where a bush loses less to stain: what it brings grows, what it takes shrinks', () => {
+    const price = { now: 0.4, later: 0.5 };
+    expect(priceBy(price, 1)).toEqual(price);
+    // Six tenths of its path are stained: at half the loss that costs three tenths.
+    expect(priceBy(price, 0.5)).toEqual({ now: 0.7, later: 0.25 });
+  });
   it('of several holes the dearest is told, and of none nothing', () => {
     const plan = [at(0, 90, 800), at(0, 270, 800), at(1, 90, 830)];
     expect(dearestHole(task([2, 1]), plan)!.later).toBeGreaterThan(0.3);

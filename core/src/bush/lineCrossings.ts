@@ -49,7 +49,15 @@ export function lineCrossings(
           at,
           asks: feature.kind === 'path',
           decided: feature.kind === 'path' ? decidedAt(line, at) : null,
-          fall: !levelled ? 'notLevelled' : worst ? { fault: worst.fault, surety: worst.surety } : null
+          // Air runs uphill as well.
+          fall:
+            line.use === 'air'
+              ? null
+              : !levelled
+                ? 'notLevelled'
+                : worst
+                  ? { fault: worst.fault, surety: worst.surety }
+                  : null
         };
       })
     )

@@ -44,6 +44,12 @@ export function dearestHole(task: RotationTask, plan: readonly MeantHole[]): Hol
   );
 }
 
+/** The same where a bush loses less to stain. @param stainLoss share of its sap that a tap loses whose path is all stained, 0..1 */
+export const priceBy = ({ now, later }: HolePrice, stainLoss: number): HolePrice => ({
+  now: 1 - stainLoss * (1 - now),
+  later: stainLoss * later
+});
+
 /** What the hole that one of two plans has more brings and costs. */
 function priceBetween(without: readonly PlannedHole[], more: readonly PlannedHole[]): HolePrice {
   const lost = (losses: readonly PlannedHole[], from: number, to: number) =>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { placementOf, type TreePlacement } from '@baumkin/core/bush';
   import type { TreeRow } from '@baumkin/core/records';
-  import { PRICE_SEASONS, type HolePrice } from '@baumkin/core/rotation';
+  import { PRICE_SEASONS, priceBy, type HolePrice } from '@baumkin/core/rotation';
   import { LITRES_A_TAP } from '@baumkin/core/sap';
   import { onDestroy } from 'svelte';
 
@@ -54,9 +54,11 @@
   /** Less than this share of a hole's yield, given back over so many years, is not worth a line. */
   const WORTH_A_LINE = 0.1;
   const MOST_LINES = 8;
-  const dear = $derived((priced ?? []).filter(({ price }) => price.later >= price.now));
+  const { stainLoss } = $derived(bush.overview!.bush.settings);
+  const here = $derived((priced ?? []).map(({ row, price }) => ({ row, price: priceBy(price, stainLoss) })));
+  const dear = $derived(here.filter(({ price }) => price.later >= price.now));
   const listed = $derived(
-    dear.length > 0 ? dear : (priced ?? []).filter(({ price }) => price.later >= WORTH_A_LINE).slice(0, MOST_LINES)
+    dear.length > 0 ? dear : here.filter(({ price }) => price.later >= WORTH_A_LINE).slice(0, MOST_LINES)
   );
 </script>
 
@@ -92,6 +94,6 @@
   {/if}
   {#if priced !== null}<p class="aside mt-1">
       Stain is only one price; what the tree can spare, its size, crown and growth say. {sap(1)} a tap and season (common
-      practice), less the stained share; without that tap all others stay where they are planned.
+      practice), less in proportion to the stain; without that tap all others stay where they are planned.
     </p>{/if}
 </section>

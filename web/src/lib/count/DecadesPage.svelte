@@ -238,8 +238,8 @@
         </tbody>
       </table>
       <p class="aside">
-        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season, less the stained share (common practice); syrup by 86 divided
-        by the sugar percentage, each maple’s sap by what is usual for its species.
+        Sap: {preferences.volume(LITRES_A_TAP)} a tap and season, less in proportion to the stain (common practice); syrup
+        by 86 divided by the sugar percentage, each maple’s sap by what is usual for its species.
       </p>
     {:else}
       <p class="max-w-prose text-lg">

@@ -46,7 +46,10 @@
    */
   const bush = useBush();
   const lines = $derived(judgeLines(bush.bushRecords, bush.rows));
-  let chosenId = $state<string | null>(null);
+  /** What is shown, and before it what that was before it was changed: a change that is taken back leaves it shown. */
+  let chosenIds = $state.raw<readonly string[]>([]);
+  const choose = (id: string) => (chosenIds = [id]);
+  const became = (id: string) => (chosenIds = [id, ...chosenIds]);
   const hoursWords = (hours: number) =>
     `${Math.max(1, Math.round(hours / LINE_HOURS_SPREAD))} to ${counted(Math.max(2, Math.ceil(hours * LINE_HOURS_SPREAD)), 'hour')}`;
   const worth = ({ findings, faults }: LineJudged) =>
@@ -55,7 +58,9 @@
   const stateOf = ({ line, levelled, findings }: LineJudged) =>
     line.use === 'air' ? '' : !levelled ? 'not levelled' : findings.length > 0 ? 'cannot be told' : 'falls';
   const chosen = $derived(
-    lines.find(({ line }) => line.id === chosenId) ?? lines.toSorted((a, b) => worth(b) - worth(a))[0] ?? null
+    chosenIds.flatMap((id) => lines.find(({ line }) => line.id === id) ?? [])[0] ??
+      lines.toSorted((a, b) => worth(b) - worth(a))[0] ??
+      null
   );
   $effect(() => {
     const ids = chosen?.line.drops.map(({ treeId }) => treeId) ?? [];
@@ -111,7 +116,7 @@
       runsSince: elsewhere ? new Date().toISOString() : line.runsSince,
       correctsId: id
     });
-    chosenId = record.id;
+    became(record.id);
     end();
     saved(
       bush,
@@ -133,7 +138,6 @@
   async function takeAway(): Promise<void> {
     if (!chosen) return;
     const { line } = chosen;
-    chosenId = null;
     saved(bush, `${line.name} is taken away.`, ...(await bush.withdraw(line)));
   }
 
@@ -181,8 +185,8 @@
       {:else}
         <h2 class="grow">On the map</h2>
         {#if bush.mayDecide && bush.overview?.bush.origin}
-          <BringLinesIn onkept={(id) => (chosenId = id)} />
-          <ProposeRoute onkept={(id) => (chosenId = id)} />
+          <BringLinesIn onkept={choose} />
+          <ProposeRoute onkept={choose} />
         {/if}
         {#if bush.mayDecide}<button class="btn btn-outline btn-sm" onclick={() => draw('new')}>Draw a line</button>{/if}
       {/if}
@@ -259,7 +263,7 @@
           {/if}
         </div>
       </div>
-      <LineCrossings judged={chosen} onkept={(id) => (chosenId = id)} />
+      <LineCrossings judged={chosen} onkept={became} />
       <div>
         <div class="flex items-baseline gap-3">
           <h2 class="grow">All lines</h2>
@@ -275,7 +279,7 @@
               <button
                 class="flex min-h-9 w-full items-baseline gap-2 text-left {judged === chosen ? 'font-bold' : ''}"
                 aria-current={judged === chosen}
-                onclick={() => (chosenId = judged.line.id)}
+                onclick={() => choose(judged.line.id)}
                 ><span class="grow">{judged.line.name}</span><span class="aside"
                   >{preferences.length(1000 * judged.lengthM, 'way')}</span
                 ><span class="w-24 text-right {many > 0 ? 'font-bold' : 'aside'}"
@@ -338,9 +342,9 @@
 <LineForm
   bind:open={() => forming, (open) => ((forming = open), open || drawing !== 'new' || end())}
   points={outline ?? []}
-  onkept={({ id }) => (chosenId = id)}
+  onkept={({ id }) => choose(id)}
 />
 {#if chosen}
-  <LineForm bind:open={changing} of={chosen.line} points={chosen.line.points} onkept={({ id }) => (chosenId = id)} />
+  <LineForm bind:open={changing} of={chosen.line} points={chosen.line.points} onkept={({ id }) => became(id)} />
   <LevelForm bind:open={levelling} judged={chosen} />
 {/if}
