@@ -162,7 +162,7 @@ test('dead ends say what to do', async ({ page }) => {
 
   const own = await signUpWithBush(page, 'Phone Bush');
   await page.goto(`/bush/${own}`);
-  await expect(page.getByText('This bush has no trees yet')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'What do you have?' })).toBeVisible();
   await expectAccessible(page);
   await page.goto(`/bush/${own}/exchange`);
   const file =

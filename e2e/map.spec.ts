@@ -87,7 +87,7 @@ test('a bush begins on the map: a click, a bearing and a distance, a stem, a nei
   await page.goto(`/bush/${bushId}/count/all`);
   await expect(page.getByText('There is nothing to count yet')).toBeVisible();
   await page.goto(`/bush/${bushId}`);
-  await page.getByRole('link', { name: 'put the first one on the map' }).click();
+  await page.getByRole('link', { name: 'A bush, tree by tree' }).click();
   const at = await mapOf(page);
   const form = page.getByTestId('tree-form');
   const enter = () => form.getByRole('button', { name: 'Put it in the book' }).click();
@@ -228,6 +228,7 @@ test('waypoints come in, are known again, and go out; the whole bush is read bac
   await page.goto('/bushes');
   await page.getByLabel('Name of a new bush').fill('Copy');
   await page.getByRole('button', { name: 'Make the bush' }).click();
+  await page.getByRole('link', { name: 'A list in a file' }).click();
   await page.waitForURL(/exchange/);
   const copyId = bushIdOf(page);
   await give('archive.json', archive);

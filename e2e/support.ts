@@ -36,6 +36,8 @@ export async function signUpWithBush(page: Page, bush: string): Promise<string> 
   await page.getByRole('button', { name: 'Make the account' }).click();
   await page.getByLabel('Name of a new bush').fill(bush);
   await page.getByRole('button', { name: 'Make the bush' }).click();
+  await expect(page.getByRole('heading', { name: 'What do you have?' })).toBeVisible();
+  await page.getByRole('link', { name: 'A list in a file' }).click();
   await page.waitForURL(/exchange/);
   return bushIdOf(page);
 }
@@ -133,6 +135,15 @@ export async function expectAccessible(page: Page, rules?: string[]): Promise<vo
           .join(' | ')}`
     )
   ).toEqual([]);
+  // A label belongs to the first thing in it that can be labelled: a word that explains itself is such a thing too.
+  const elsewhere = await page.evaluate(() =>
+    [...document.querySelectorAll('label')].flatMap((label) =>
+      label.querySelector('input, select, textarea') && label.control instanceof HTMLButtonElement
+        ? (label.textContent ?? '').trim().slice(0, 60)
+        : []
+    )
+  );
+  expect(elsewhere).toEqual([]);
 }
 
 /** Nothing sticks out sideways, and no scroll bar inside a scroll bar. */

@@ -1,7 +1,8 @@
 import { standPrior, type Prior, type SpeciesId } from '../identify/index.ts';
 import { knownMaple, type TreeRow } from '../records/index.ts';
-/** The prior for a tree: its stand's own settled trees, itself left out. */
-export function priorFor(tree: TreeRow, rows: readonly TreeRow[]): Prior {
+
+/** The settled trees of a tree's own stand by species, itself left out. */
+export function settledBeside(tree: TreeRow, rows: readonly TreeRow[]): Partial<Record<SpeciesId, number>> {
   const settled: Partial<Record<SpeciesId, number>> = {};
   for (const other of rows)
     if (
@@ -12,5 +13,8 @@ export function priorFor(tree: TreeRow, rows: readonly TreeRow[]): Prior {
       other.verdict !== 'mapleOpen'
     )
       settled[other.species] = (settled[other.species] ?? 0) + 1;
-  return standPrior(settled);
+  return settled;
 }
+
+/** The prior for a tree: its stand's own settled trees, and what is usual where maples are tapped. */
+export const priorFor = (tree: TreeRow, rows: readonly TreeRow[]): Prior => standPrior(settledBeside(tree, rows));

@@ -89,6 +89,8 @@ export const bushSettingsSchema = z.object({
   leanStands: z.record(uuid(), leanDeg).default({}),
   leanSpecies: z.partialRecord(speciesIdSchema, leanDeg).default({}),
   leanSdDeg: z.number().min(1).max(12).default(DEFAULT_COLUMNS.grainSdDeg),
+  /** litres of syrup that are wished for in a year; null where nobody said */
+  wishLitres: z.number().min(0.1).max(100_000).nullable().default(null),
   /** share of its sap that a tap loses whose path is all stained; less in proportion */
   stainLoss: z.number().min(0).max(1).default(1),
   /** minutes that a crew takes for a hole, walking and looking included */

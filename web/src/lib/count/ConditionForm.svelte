@@ -26,6 +26,7 @@
 
   /** Looking up at one tree: crown, old holes, trunk, what may fall, who lives there. What each does to the count is said at once. */
   const { treeId, ondone }: { treeId: string; ondone: () => void } = $props();
+  const uid = $props.id();
   const bush = useBush();
   /** An old look is shown beside the form, never filled into it: each thing is looked at anew. */
   const before = untrack(() => bush.stateOf(treeId).assessment);
@@ -186,12 +187,13 @@
       >
     {/each}
   </div>
-  <label class="flex flex-col gap-1">
+  <label class="flex flex-col gap-1" for="{uid}-dieback">
     <span
       ><Term of="dieback">Dead fine branches</Term> in the live crown:
       <b>{dieback === null ? 'not looked at' : `${dieback} %`}</b></span
     >
     <input
+      id="{uid}-dieback"
       type="range"
       class="range w-full range-sm {dieback === null ? 'opacity-50' : ''}"
       min="0"

@@ -205,6 +205,7 @@
       >
       {#if collects === 'tubing'}<label class="flex items-center gap-3"
           ><span class="w-32"><Term of="dropLine">Drop line</Term></span><LengthInput
+            label="Drop line"
             use="hand"
             bind:valueMm={dropMm}
             bind:problem={() => unreadable.drop ?? null, (problem) => (unreadable.drop = problem)}
@@ -212,6 +213,7 @@
         >{/if}
       <label class="flex items-center gap-3"
         ><span class="w-32"><Term of="sapwood">Sapwood</Term></span><LengthInput
+          label="Sapwood"
           use="drill"
           bind:valueMm={sapwoodMm}
           bind:problem={() => unreadable.sapwood ?? null, (problem) => (unreadable.sapwood = problem)}

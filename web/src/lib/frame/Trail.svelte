@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Station } from '@baumkin/core/records';
+  import { STATIONS, type Station, type TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 
@@ -20,6 +20,13 @@
   const bush = useBush();
   /** Of a bush without trees nothing is done, nor to be done: it has yet to begin. */
   const begun = $derived(bush.overview !== null && bush.rows.length + bush.stumps.length > 0);
+  /** Where nothing came so far yet, the station before that a tree waits for: there nothing is done, though nothing is to be done. */
+  const waitsFor = (station: Station) => {
+    if (station !== 'count' && station !== 'place') return null;
+    const came = (row: TreeRow) => (station === 'count' ? row.decidedTaps !== null : row.drilled > 0);
+    if (bush.outstanding[station] > 0 || bush.rows.some(came)) return null;
+    return TRAIL.slice(0, STATIONS.indexOf(station)).find(({ id }) => bush.outstanding[id] > 0) ?? null;
+  };
   const href = (station: Station) => stationHref(bush.id, station, treeId);
 </script>
 
@@ -49,6 +56,7 @@
     {#each TRAIL as station (station.id)}
       {@const left = bush.outstanding[station.id]}
       {@const here = station.id === current}
+      {@const waits = waitsFor(station.id)}
       <li class="relative">
         <a
           href={href(station.id)}
@@ -58,7 +66,7 @@
           <span
             class="mt-0.5 h-[22px] w-[13px] shrink-0 rounded-[2px] border-2 max-md:mt-0 max-md:h-3 max-md:w-7 {here
               ? 'border-primary bg-primary'
-              : left === 0 && begun
+              : left === 0 && begun && !waits
                 ? 'border-secondary bg-secondary'
                 : 'border-base-content bg-base-100'}"
           ></span>
@@ -73,9 +81,11 @@
                 ? '…'
                 : !begun
                   ? 'no trees yet'
-                  : left === 0
-                    ? station.done
-                    : station.outstanding(left)}</span
+                  : waits
+                    ? `waits for ${waits.name}`
+                    : left === 0
+                      ? station.done
+                      : station.outstanding(left)}</span
             >
           </span>
         </a>

@@ -173,7 +173,12 @@
   </section>
 
   <aside class="flex flex-col gap-4" aria-label="Standing">
-    {#if declared}<Declared determination={declared} />{:else}<Standing {judgement} {begun} {table} />{/if}
+    {#if declared}<Declared determination={declared} />{:else}<Standing
+        {judgement}
+        {begun}
+        {table}
+        settled={looking.settled}
+      />{/if}
     {#if looking.isSaved && last}
       <p class="aside">
         This is the determination of {last.on}. Change a clue to make a new one; the old one is kept.

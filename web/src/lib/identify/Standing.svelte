@@ -12,11 +12,23 @@
     ratioWords,
     toneOf
   } from '$lib/labels/identify.ts';
+  import { counted } from '$lib/labels/counted.ts';
   import Told from '$lib/ui/Told.svelte';
   import { capital } from '$lib/words/capital.ts';
 
   /** The verdict on a tree, what it allows and means, and how the candidates stand. */
-  const { judgement, begun, table }: { judgement: Judgement; begun: boolean; table: ClueTable } = $props();
+  const {
+    judgement,
+    begun,
+    table,
+    settled
+  }: {
+    judgement: Judgement;
+    begun: boolean;
+    table: ClueTable;
+    /** trees beside it whose species is settled: they count in the start */
+    settled: number;
+  } = $props();
   const leading = $derived(speciesById(judgement.candidates[0]!.species));
   const meaning = $derived(
     begun && (judgement.verdict === 'settled' || judgement.verdict === 'mapleOpen') ? sapMeaning(leading.id) : null
@@ -68,8 +80,9 @@
     {/each}
   </ol>
   <p class="aside mt-1">
-    {capital(leading.name)} is {leadWords(judgement.lead, judgement.rival)}. The start is this stand’s own settled
-    trees.
+    {capital(leading.name)} is {leadWords(judgement.lead, judgement.rival)}. The start is {settled === 0
+      ? 'what is usual where maples are tapped: no tree beside it is settled'
+      : `what is usual where maples are tapped, with the ${counted(settled, 'settled tree')} beside it`}.
   </p>
   {#if judgement.reasons.length > 0}
     <h2 class="mt-4 mb-1">What each clue says of {leading.name}</h2>

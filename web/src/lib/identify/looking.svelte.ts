@@ -1,4 +1,4 @@
-import { priorFor } from '@baumkin/core/bush';
+import { priorFor, settledBeside } from '@baumkin/core/bush';
 import {
   judge,
   likelyAge,
@@ -45,6 +45,10 @@ export class Looking {
   readonly table = $derived.by(() => this.#bush.clueTable);
   readonly last = $derived.by(() => this.#bush.stateOf(this.treeId).determination);
   readonly #prior = $derived.by(() => priorFor(this.row, this.#bush.rows));
+  /** trees of its stand whose species is settled */
+  readonly settled = $derived.by(() =>
+    Object.values(settledBeside(this.row, this.#bush.rows)).reduce((sum, many) => sum + many, 0)
+  );
   readonly judgement = $derived.by(() =>
     judge(this.work.evidence, this.work.age, { prior: this.#prior, table: this.table, season: this.work.season })
   );

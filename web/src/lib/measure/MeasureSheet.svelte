@@ -21,6 +21,7 @@
   import RingCountForm from './RingCountForm.svelte';
 
   const { treeId }: { treeId: string } = $props();
+  const uid = $props.id();
   const bush = useBush();
   const row = $derived(bush.byId.get(treeId)!);
   const tree = $derived(bush.stateOf(treeId));
@@ -149,7 +150,7 @@
           bind:value={() => chosen, setQuantity}
         />
         <Listening onreading={hear} />
-        <label class="flex flex-col gap-1">
+        <label class="flex flex-col gap-1" for="{uid}-reading">
           <span
             >{chosen === 'girth' ? 'Girth' : 'Diameter'} at <Term of="dbh">breast height</Term> ({preferences.length(
               bush.overview!.bush.settings.breastHeightMm,
@@ -157,6 +158,7 @@
             )})</span
           >
           <input
+            id="{uid}-reading"
             class="input h-14 w-full text-2xl"
             placeholder={preferences.units === 'metric'
               ? chosen === 'girth'

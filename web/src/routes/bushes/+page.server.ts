@@ -16,6 +16,6 @@ export const actions = {
     const parsed = bushName.safeParse(name);
     if (!parsed.success) return fail(400, { name: String(name ?? ''), message: parsed.error.issues[0]!.message });
     const id = await createBush(locals.member!.id, parsed.data);
-    redirect(303, `/bush/${id}/exchange`);
+    redirect(303, `/bush/${id}`);
   }
 };

@@ -3,7 +3,10 @@
   import { knownMaple, otherSapOfTree, tapsToHang, type Station } from '@baumkin/core/records';
 
   import { goto } from '$app/navigation';
-  import EmptyState from '$lib/ui/EmptyState.svelte';
+  import Begin from '$lib/begin/Begin.svelte';
+  import { FEW_TREES } from '$lib/begin/few.ts';
+  import WishForm from '$lib/begin/WishForm.svelte';
+  import WishHeld from '$lib/begin/WishHeld.svelte';
   import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -47,22 +50,22 @@
 </script>
 
 {#if bush.overview && rows.length === 0}
-  <EmptyState title={bush.overview.bush.name} next={{ label: 'Bring trees in', href: `/bush/${bush.id}/exchange` }}
-    >This bush has no trees yet. Bring them in from a file: a tag and a girth each is enough to begin. Or
-    <a class="link" href="/bush/{bush.id}/map">put the first one on the map</a>.</EmptyState
-  >
+  <Begin />
 {:else if bush.overview}
   <div class="grid gap-x-9 gap-y-5 lg:grid-cols-[22rem_minmax(0,1fr)]">
     <section class="flex flex-col gap-5">
       <div>
         <h1>{bush.overview.bush.name}</h1>
         <p class="mt-2 text-lg leading-snug">
-          {tagged.length} tagged trees, {maples.length} of them maples. For season {bush.season}, {taps === 0 &&
-          decided.length === 0
+          {counted(tagged.length, 'tagged tree')}, {maples.length} of them {maples.length === 1 ? 'a maple' : 'maples'}.
+          For season {bush.season}, {taps === 0 && decided.length === 0
             ? 'nothing is decided yet'
             : `${counted(taps, 'taphole is', 'tapholes are')} decided on ${counted(toHang.length, 'tree')}, ${drilled} drilled`}.
         </p>
       </div>
+      {#if bush.overview.bush.settings.wishLitres !== null}<WishHeld
+          wishLitres={bush.overview.bush.settings.wishLitres}
+        />{/if}
       {#if bush.openQuestions > 0}
         <p class="border-l-[6px] border-warning pl-4">
           <a class="inline-flex min-h-11 link items-center text-lg font-semibold" href="/bush/{bush.id}/questions"
@@ -93,7 +96,10 @@
       </ul>
       <WalkOrder />
     </section>
-    <section class="flex min-w-0 flex-col gap-2 max-md:hidden" aria-label="Stand map">
+    <section
+      class="flex min-w-0 flex-col gap-2 {trees.length > 0 ? 'max-md:hidden' : ''}"
+      aria-label={trees.length > 0 ? 'Stand map' : 'What it takes'}
+    >
       {#if trees.length > 0}
         <div class="h-[calc(100dvh-12.5rem)] min-h-80 border border-base-300">
           <StandMap
@@ -109,6 +115,8 @@
           <Legend {questions} bind:asked {rows} />
           <a class="btn btn-outline" href="/bush/{bush.id}/map">Work on the map</a>
         </div>
+      {:else if rows.length <= FEW_TREES}
+        <WishForm />
       {:else}
         <p class="max-w-prose">
           No tree has a place yet, so there is no map. Places come in with a <a

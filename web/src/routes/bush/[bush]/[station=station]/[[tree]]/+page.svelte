@@ -1,9 +1,13 @@
 <script lang="ts">
+  import { FIRST_STEPS, type FirstStep } from '@baumkin/core/bush';
   import type { Station } from '@baumkin/core/records';
   import { untrack } from 'svelte';
 
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import Begin from '$lib/begin/Begin.svelte';
+  import { FEW_TREES } from '$lib/begin/few.ts';
+  import FirstSteps from '$lib/begin/FirstSteps.svelte';
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { PAGES } from '$lib/frame/pages.ts';
@@ -31,10 +35,7 @@
 </script>
 
 {#if bush.overview && bush.rows.length === 0}
-  <EmptyState title="No trees yet">
-    A bush begins with its trees. <a class="link" href="/bush/{bush.id}/exchange">Bring them in from a file</a>, or
-    <a class="link" href="/bush/{bush.id}/map">put the first one on the map</a>.
-  </EmptyState>
+  <Begin />
 {:else if bush.overview && treeId && !row}
   <EmptyState title="No such tree">
     There is no tree at this address in {bush.overview.bush.name}. Press <b>/</b> to find one by its tag.
@@ -46,6 +47,10 @@
   {:else}
     {#await sheet then { default: Sheet }}
       <TreeTitle {row} {station} />
+      {#if bush.rows.length <= FEW_TREES && FIRST_STEPS.includes(station as FirstStep)}<FirstSteps
+          {row}
+          {station}
+        />{/if}
       {#if station !== 'life'}<StationTabs {station} treeId={row.id} />{/if}
       {#key row.id}<Sheet treeId={row.id} />{/key}
     {:catch}

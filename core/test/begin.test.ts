@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest';
+
+import { firstStepOf, wishHeld } from '../src/bush/index.ts';
+import { DEFAULT_BUSH_SETTINGS } from '../src/records/index.ts';
+import { syrupFrom, SYRUP_SPREAD, tapsForSyrup } from '../src/sap/index.ts';
+import { tree } from './seasonBush.ts';
+
+/* The first hour: what comes next for a tree, and how many taps a wish for syrup takes. */
+
+describe('a wish for syrup', () => {
+  it('takes a tap for each quart or so (common practice: a tap gives about a quart of syrup in a season)', () => {
+    const quart = 0.946;
+    const { usual, low, high } = syrupFrom(1);
+    expect(low).toBeLessThan(quart);
+    expect(high).toBeGreaterThan(quart);
+    expect(usual).toBeCloseTo(38 / 43, 6);
+    // Ten gallons of syrup are some forty taps and more.
+    expect(tapsForSyrup(37.85)).toEqual({ usual: 43, low: 27, high: 69 });
+  });
+  it('takes one tap at the least, and none is no wish', () => {
+    expect(tapsForSyrup(0.2)).toEqual({ usual: 1, low: 1, high: 1 });
+    expect(() => tapsForSyrup(0)).toThrow(RangeError);
+    const { usual, low, high } = syrupFrom(3);
+    expect([usual / low, high / usual]).toEqual([expect.closeTo(SYRUP_SPREAD, 9), expect.closeTo(SYRUP_SPREAD, 9)]);
+  });
+  it('is held against what trees bear, not against what could be drilled', () => {
+    const rows = [1, 2].map((n) => tree(n, { taps: 1 }).row);
+    const at = { settings: DEFAULT_BUSH_SETTINGS, season: 2027, today: '2027-02-20' };
+    const held = (litres: number, of = rows) => wishHeld(litres, of, () => null, at);
+    expect(held(1.5)).toMatchObject({ bears: 2, open: 0, verdict: 'enough' });
+    expect(held(2.6).verdict).toBe('perhaps');
+    expect(held(8).verdict).toBe('notWithoutHarm');
+    const unknown = { ...rows[0]!, dbhMm: null, decidedTaps: null };
+    expect(held(8, [unknown])).toMatchObject({ bears: 0, open: 1, verdict: 'notKnown' });
+  });
+});
+
+describe('the next step of a tree', () => {
+  const row = tree(1, { taps: 1 }).row;
+  it('goes from what it is to its size, its count and its holes, and ends', () => {
+    expect(firstStepOf({ ...row, species: null, verdict: null })).toBe('identify');
+    expect(firstStepOf({ ...row, dbhMm: null, decidedTaps: null })).toBe('measure');
+    expect(firstStepOf({ ...row, decidedTaps: null })).toBe('count');
+    expect(firstStepOf({ ...row, drilled: 0 })).toBe('place');
+    expect(firstStepOf({ ...row, drilled: 1 })).toBe('done');
+    expect(firstStepOf({ ...row, decidedTaps: 0, drilled: 0 })).toBe('done');
+  });
+  it('of a tree that gives no sap is to leave it', () => {
+    expect(firstStepOf({ ...row, species: 'beech', verdict: 'notMaple' })).toBe('left');
+  });
+});
