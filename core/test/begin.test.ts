@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
 import { firstStepOf, wishHeld } from '../src/bush/index.ts';
-import { DEFAULT_BUSH_SETTINGS } from '../src/records/index.ts';
+import { DEFAULT_BUSH_SETTINGS, type TreeRow } from '../src/records/index.ts';
 import { syrupFrom, SYRUP_SPREAD, tapsForSyrup } from '../src/sap/index.ts';
 import { tree } from './seasonBush.ts';
 
@@ -37,15 +37,24 @@ describe('a wish for syrup', () => {
 
 describe('the next step of a tree', () => {
   const row = tree(1, { taps: 1 }).row;
+  const here = { stand: null, today: '2027-02-20', settings: DEFAULT_BUSH_SETTINGS };
+  const step = (of: TreeRow, at = here) => firstStepOf(of, at);
   it('goes from what it is to its size, its count and its holes, and ends', () => {
-    expect(firstStepOf({ ...row, species: null, verdict: null })).toBe('identify');
-    expect(firstStepOf({ ...row, dbhMm: null, decidedTaps: null })).toBe('measure');
-    expect(firstStepOf({ ...row, decidedTaps: null })).toBe('count');
-    expect(firstStepOf({ ...row, drilled: 0 })).toBe('place');
-    expect(firstStepOf({ ...row, drilled: 1 })).toBe('done');
-    expect(firstStepOf({ ...row, decidedTaps: 0, drilled: 0 })).toBe('done');
+    expect(step({ ...row, species: null, verdict: null })).toBe('identify');
+    expect(step({ ...row, dbhMm: null, decidedTaps: null })).toBe('measure');
+    expect(step({ ...row, decidedTaps: null })).toBe('count');
+    expect(step({ ...row, drilled: 0 })).toBe('place');
+    expect(step({ ...row, drilled: 1 })).toBe('done');
+    expect(step({ ...row, decidedTaps: 0, drilled: 0 })).toBe('done');
   });
   it('of a tree that gives no sap is to leave it', () => {
-    expect(firstStepOf({ ...row, species: 'beech', verdict: 'notMaple' })).toBe('left');
+    expect(step({ ...row, species: 'beech', verdict: 'notMaple' })).toBe('left');
+    const birch = { ...row, species: 'paperBirch', verdict: 'notMaple', decidedTaps: null } as const;
+    expect(step(birch)).toBe('left');
+    expect(step(birch, { ...here, settings: { ...DEFAULT_BUSH_SETTINGS, alsoTaps: ['birch'] } })).toBe('count');
+  });
+  it('of one that is banned is none, and of one that fares worse since it was decided is to decide anew', () => {
+    expect(step({ ...row, tapBan: { reasons: ['septic'], until: null } } as unknown as TreeRow)).toBe('left');
+    expect(step({ ...row, lookedSinceDecided: true, diebackPct: 90, lookedOn: '2027-02-10' } as TreeRow)).toBe('count');
   });
 });

@@ -32,7 +32,9 @@ export function wishHeld(
     (sum, row) => sum + (row.decidedTaps ?? suggestionFor(row, { ...at, stand: standOf(row) }, null).taps),
     0
   );
-  const open = tagged.filter((row) => ['identify', 'measure'].includes(firstStepOf(row))).length;
+  const open = tagged.filter((row) =>
+    ['identify', 'measure'].includes(firstStepOf(row, { ...at, stand: standOf(row) }))
+  ).length;
   return {
     wants,
     bears,

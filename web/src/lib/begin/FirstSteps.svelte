@@ -1,6 +1,6 @@
 <script lang="ts">
   import { FIRST_STEPS, firstStepOf, type FirstStep } from '@baumkin/core/bush';
-  import type { TreeRow } from '@baumkin/core/records';
+  import { knownMaple, type TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 
@@ -13,12 +13,14 @@
     count: 'How many holes?',
     place: 'Where to drill?'
   };
-  const step = $derived(firstStepOf(row));
+  const stepOf = (of: TreeRow) =>
+    firstStepOf(of, { stand: bush.standOf(of), today: bush.today, settings: bush.overview!.bush.settings });
+  const step = $derived(stepOf(row));
   /** how far the tree has come; past all where nothing is left to ask */
   const reached = $derived(step === 'left' || step === 'done' ? FIRST_STEPS.length : FIRST_STEPS.indexOf(step));
   /** the first of the others that still waits for a step */
   const other = $derived(
-    bush.rows.find((each) => each.id !== row.id && !['left', 'done'].includes(firstStepOf(each))) ?? null
+    bush.rows.find((each) => each.id !== row.id && !['left', 'done'].includes(stepOf(each))) ?? null
   );
   const href = (to: string, id = row.id) => `/bush/${bush.id}/${to}/${id}`;
 </script>
@@ -28,7 +30,7 @@
   aria-label="Steps"
 >
   {#if step === 'left'}
-    <p>This is not a maple: leave it.</p>
+    <p>{knownMaple(row) === false ? 'This is not a maple: leave it.' : 'It is not to be tapped: leave it.'}</p>
   {:else}
     <ol class="flex flex-wrap items-center gap-x-5 gap-y-2">
       {#each FIRST_STEPS as each, i (each)}
@@ -49,7 +51,7 @@
     </ol>
   {/if}
   {#if reached === FIRST_STEPS.length}
-    {#if other}<a class="btn btn-primary btn-sm max-md:min-h-12" href={href(firstStepOf(other), other.id)}
+    {#if other}<a class="btn btn-primary btn-sm max-md:min-h-12" href={href(stepOf(other), other.id)}
         >Next: tree {other.tag}</a
       >{:else}<a class="btn btn-sm max-md:min-h-12" href="/bush/{bush.id}">All trees are done for now</a>{/if}
   {/if}
