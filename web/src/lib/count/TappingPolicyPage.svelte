@@ -203,22 +203,22 @@
           ><option value="buckets">buckets</option><option value="tubing">tubing, by drop lines</option></select
         ></label
       >
-      {#if collects === 'tubing'}<label class="flex items-center gap-3"
-          ><span class="w-32"><Term of="dropLine">Drop line</Term></span><LengthInput
+      {#if collects === 'tubing'}<div class="flex items-center gap-3">
+          <span class="w-32"><Term of="dropLine">Drop line</Term></span><LengthInput
             label="Drop line"
             use="hand"
             bind:valueMm={dropMm}
             bind:problem={() => unreadable.drop ?? null, (problem) => (unreadable.drop = problem)}
-          /></label
-        >{/if}
-      <label class="flex items-center gap-3"
-        ><span class="w-32"><Term of="sapwood">Sapwood</Term></span><LengthInput
+          />
+        </div>{/if}
+      <div class="flex items-center gap-3">
+        <span class="w-32"><Term of="sapwood">Sapwood</Term></span><LengthInput
           label="Sapwood"
           use="drill"
           bind:valueMm={sapwoodMm}
           bind:problem={() => unreadable.sapwood ?? null, (problem) => (unreadable.sapwood = problem)}
-        /></label
-      >
+        />
+      </div>
       <p class="aside">
         Snow lifts the band: feet stand on it, and nothing hangs in it. How thick the sapwood is shows at a stump; {preferences.length(
           DEFAULT_COLUMNS.sapwoodMm,

@@ -23,11 +23,13 @@
     onset?: () => void;
     says?: Snippet;
   } = $props();
+  const uid = $props.id();
 </script>
 
-<label class="flex flex-col gap-0.5"
+<label class="flex flex-col gap-0.5" for={uid}
   >{@render says?.()}
   <input
+    id={uid}
     type="range"
     class="range range-sm"
     {min}
