@@ -16,6 +16,8 @@ const TRUTH = { loss: 0.62, treeSd: 0.2, daySd: 0.2 } as const;
 export interface WatchedTree {
   readonly tree: TaggedTree;
   readonly stained: ReadonlyMap<number, readonly number[]>;
+  /** the day on which it was drilled in the season that goes on; null where it was not */
+  readonly since: string | null;
 }
 
 /** Trees with holes in each of the last seasons, all of whose shavings were looked at. */
@@ -30,7 +32,7 @@ export function watchedTrees(
     )
   );
   const seasons = Array.from({ length: until - SINCE + 1 }, (_, i) => SINCE + i);
-  const told = trees.flatMap((tree): WatchedTree[] => {
+  const chosen = trees.flatMap((tree): WatchedTree[] => {
     const own = records.filter((record) => record.kind === 'taphole' && record.treeId === tree.id);
     const stained = seasons.flatMap((season): [number, number[]][] => {
       const holes = own.filter((record) => record.kind === 'taphole' && record.season === season);
@@ -39,10 +41,13 @@ export function watchedTrees(
         ? [[season, met.map(({ seen: said, brownShare = null }) => stainedOf({ seen: said, brownShare }))]]
         : [];
     });
-    return stained.length === seasons.length ? [{ tree, stained: new Map(stained) }] : [];
+    // The season that goes on: nobody looked at shavings yet.
+    const now = own.filter((record) => record.kind === 'taphole' && record.season === until + 1);
+    const told = [...stained, ...(now.length > 0 ? [[until + 1, now.map(() => 0)] as const] : [])];
+    return stained.length === seasons.length ? [{ tree, stained: new Map(told), since: now[0]?.on ?? null }] : [];
   });
-  const all = ({ stained }: WatchedTree) => mean([...stained.values()].flat());
-  const byStain = [...told].sort((a, b) => all(b) - all(a));
+  const all = ({ stained }: WatchedTree) => mean(seasons.flatMap((season) => stained.get(season)!));
+  const byStain = [...chosen].sort((a, b) => all(b) - all(a));
   return [...byStain.slice(0, WATCHED.brown), ...byStain.slice(-WATCHED.pale)];
 }
 
@@ -55,12 +60,12 @@ export function watchedLog(
   bare: Bare
 ): BushRecordInput[] {
   const rng = seededRng(SEED);
-  return watched.flatMap(({ tree, stained }): BushRecordInput[] => {
+  return watched.flatMap(({ tree, stained, since }): BushRecordInput[] => {
     const own = Math.exp(rng.normal(0, TRUTH.treeSd));
     const place: BushRecordInput = {
       ...bare(`${SINCE - 1}-11-06`),
       kind: 'collectingPlace',
-      name: `Tree ${tree.tag}, by itself`,
+      name: `Bucket of tree ${tree.tag}`,
       vessel: 'bucket',
       litres: BUCKET_LITRES,
       vessels: null,
@@ -73,7 +78,7 @@ export function watchedLog(
       ...beside.flatMap((record): BushRecordInput[] => {
         if (record.kind !== 'collection' || record.taps === 0) return [];
         const holes = stained.get(Number(record.on.slice(0, 4)));
-        if (!holes) return [];
+        if (!holes || (since !== null && record.on.startsWith(since.slice(0, 4)) && record.on < since)) return [];
         const gives = own * (1 - TRUTH.loss * mean(holes)) * Math.exp(rng.normal(0, TRUTH.daySd));
         const [litres, holds] = [holes.length * gives * (record.litres / record.taps), holes.length * BUCKET_LITRES];
         return [

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 
 import { crossingsOn, crossingsWith, judgeLines, lineCrossings, partsOfLines, workOfLines } from '../src/bush/index.ts';
 import type { BushRecord, PipeLineRecord, SiteFeature } from '../src/records/index.ts';
-import { id, pipe, told, type Told } from './seasonBush.ts';
+import { id, levelled, pipe, told, type Told } from './seasonBush.ts';
 
 /* Where lines cross paths: what was decided there, and what a culvert asks for. */
 
@@ -28,14 +28,6 @@ const main = (crossings: PipeLineRecord['crossings'] = [], more: object = {}) =>
     crossings,
     ...more
   });
-const levelled = (lineId: string, heights: readonly (readonly [number, number])[]) =>
-  told({
-    kind: 'levelling',
-    on: '2027-02-02',
-    lineId,
-    method: 'level',
-    heights: heights.map(([alongM, heightM]) => ({ alongM, heightM }))
-  } as Told);
 const judged = (line: PipeLineRecord, ...records: BushRecord[]) => judgeLines([line, ...records], [])[0]!;
 const features = [feature(1, 'path', 60), feature(2, 'fence', 20), feature(3, 'boundary', 80)];
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { holdsLevels, judgeLines, partsOfLines, pipeLinesIn, workOfLines } from '../src/bush/index.ts';
 import { alongCourse } from '../src/geometry/index.ts';
 import { bushRecordSchema, effectiveRecords, type BushRecord } from '../src/records/index.ts';
-import { drops, pipe, told, tree, type Told } from './seasonBush.ts';
+import { drops, levelled, pipe, told, tree, type Told } from './seasonBush.ts';
 
 describe('the lines of a bush', () => {
   const rows = [1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => tree(n, { taps: 1, at: [10 * n, 30] }).row);
@@ -28,14 +28,6 @@ describe('the lines of a bush', () => {
       [60, 40]
     ]
   });
-  const levelled = (lineId: string, heights: [alongM: number, heightM: number][]) =>
-    told({
-      kind: 'levelling',
-      on: '2027-02-02',
-      lineId,
-      method: 'level',
-      heights: heights.map(([alongM, heightM]) => ({ alongM, heightM }))
-    } as Told);
   const judged = (...records: BushRecord[]) =>
     new Map(judgeLines([tank, ...records], rows).map((each) => [each.line.name, each]));
 

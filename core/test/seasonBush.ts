@@ -41,6 +41,18 @@ export const pipe = (name: string, fields: object): PipeLineRecord =>
     drops: [],
     ...fields
   } as Told) as PipeLineRecord;
+/** What was levelled along a line: places in metres, and heights. */
+export const levelled = (
+  lineId: string,
+  heights: readonly (readonly [alongM: number, heightM: number])[]
+): BushRecord =>
+  told({
+    kind: 'levelling',
+    on: '2027-02-02',
+    lineId,
+    method: 'level',
+    heights: heights.map(([alongM, heightM]) => ({ alongM, heightM }))
+  } as Told);
 /** Drops of trees by their numbers. */
 export const drops = (...many: number[]) => many.map((n) => ({ treeId: id(n), dropMm: 750 }));
 export const weather = (

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { judgeLines } from '../src/bush/index.ts';
 import { heightsAlong, readLinesGeoJson, readTrack, UnreadableFile, writeLinesGeoJson } from '../src/exchange/index.ts';
 import { fromLocalMetres, toLocalMetres } from '../src/geometry/index.ts';
-import { id, pipe, told, type Told } from './seasonBush.ts';
+import { id, levelled, pipe, told, type Told } from './seasonBush.ts';
 
 const ORIGIN = { lat: 47, lon: 11 };
 const at = (eastM: number, northM: number) => fromLocalMetres(ORIGIN, { eastM, northM });
@@ -119,19 +119,13 @@ describe('lines as GeoJSON', () => {
       ],
       drops: [{ treeId: id(1), dropMm: 800 }]
     } as Told);
-    const levelled = told({
-      kind: 'levelling',
-      on: '2027-02-02',
-      lineId: line.id,
-      method: 'level',
-      heights: [
-        { alongM: 0, heightM: 10 },
-        { alongM: 50, heightM: 12 }
-      ]
-    } as Told);
-    const written = JSON.parse(
-      writeLinesGeoJson(judgeLines([line, levelled], []), new Map([[id(1), '44']]), ORIGIN)
-    ) as { features: { geometry: { coordinates: [number, number][] }; properties: Record<string, unknown> }[] };
+    const level = levelled(line.id, [
+      [0, 10],
+      [50, 12]
+    ]);
+    const written = JSON.parse(writeLinesGeoJson(judgeLines([line, level], []), new Map([[id(1), '44']]), ORIGIN)) as {
+      features: { geometry: { coordinates: [number, number][] }; properties: Record<string, unknown> }[];
+    };
     const [main] = written.features;
     const [lon, lat] = main!.geometry.coordinates[1]!;
     const { eastM, northM } = toLocalMetres(ORIGIN, { lat, lon });

@@ -41,7 +41,7 @@
           <h3 class="font-slab text-xl font-semibold">One tree, or a few</h3>
           <p>From “is it a maple?” to the first hole, step by step. No map, no tags.</p>
           <div class="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="How many trees?">
-            <span>How many?</span>
+            <span class="max-md:w-full">How many?</span>
             {#each FEW as many (many)}<button class="btn h-12 w-12 btn-primary" onclick={() => begin(many)}
                 >{many}</button
               >{/each}
