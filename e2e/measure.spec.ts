@@ -32,7 +32,8 @@ test('a cruise: plots counted, left and taken up again, and what they say with h
   await page.getByLabel('Species').selectOption('beech');
   await count('diameter 20');
 
-  // Away in the middle of it: the count waits.
+  // Away in the middle of it, once it says so: the count waits.
+  await expect(page.getByTestId('plot-kept')).toContainText('keeps what is counted');
   await page.goto(`/bush/${bushId}/measure/gauges`);
   await expect(page.getByRole('heading', { name: 'Biltmore stick' })).toBeVisible();
   await expectAccessible(page);

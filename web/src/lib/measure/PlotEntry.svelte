@@ -38,9 +38,18 @@
 
   onMount(async () => {
     const kept = await readDraft<Entry>(bush, 'plot', bush.id);
-    if (kept) entry = kept.value;
+    if (!kept) return;
+    entry = kept.value;
+    treesKept = entry.trees.length;
   });
-  const keep = () => entry && void keepDraft(bush, 'plot', bush.id, $state.snapshot(entry));
+  /** Trees of the plot that the device has written down: less than were counted for a moment, and where it fails. */
+  let treesKept = $state(0);
+  async function keep(): Promise<void> {
+    if (!entry) return;
+    const value = $state.snapshot(entry);
+    await keepDraft(bush, 'plot', bush.id, value);
+    treesKept = value.trees.length;
+  }
 
   function begin(): void {
     const last = plots.at(-1);
@@ -55,7 +64,7 @@
         last?.design.kind === 'gauge' ? last.design.bafM2PerHa : basalAreaFactors(preferences.units)[1]!.bafM2PerHa,
       trees: []
     };
-    keep();
+    void keep();
   }
 
   const RADII = $derived(
@@ -94,7 +103,7 @@
     if (!entry) return;
     entry.trees.push({ species: species === '' ? null : species, dbhMm });
     text = '';
-    keep();
+    void keep();
   }
 
   async function save(): Promise<void> {
@@ -236,7 +245,7 @@
               aria-label="Take tree {i + 1} off"
               onclick={() => {
                 entry!.trees.splice(i, 1);
-                keep();
+                void keep();
               }}>×</button
             >
           </li>
@@ -249,6 +258,13 @@
       >
       <button class="btn btn-ghost" onclick={leave}>Drop it</button>
     </div>
+    {#if entry.trees.length > 0}
+      <p class="aside" data-testid="plot-kept">
+        {treesKept === entry.trees.length
+          ? 'The device keeps what is counted until you save the plot.'
+          : 'What is counted is being kept ...'}
+      </p>
+    {/if}
     <p class="aside">An empty plot counts as well: leaving it out would make the stand richer than it is.</p>
   {/if}
 </section>
