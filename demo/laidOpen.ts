@@ -70,6 +70,11 @@ export function laidOpen(
       last5Mm: k === 0 ? 8 : 5,
       last10Mm: k === 0 ? 17 : 11,
       hollowFromMm: null
-    }))
+    })),
+    // Old hands know which of the thinner maples no bit has met yet.
+    ...maples
+      .filter(({ id }) => holesOf(id).length === 0)
+      .slice(0, 12)
+      .map((tree): RecordInput => ({ ...at(tree, '2026-10-04'), kind: 'tappedBefore', answer: 'never' }))
   ];
 }

@@ -84,7 +84,7 @@ test('the growth of the whole bush: who falls behind, and which tree to measure 
   await signIn(page);
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/measure/growth`);
-  await expect(page.getByTestId('growth-words')).toContainText(/Of \d+ maples \d+ surely lay more wood/);
+  await expect(page.getByTestId('growth-words')).toContainText(/\d+ surely lay more wood/);
   await expectAccessible(page);
   await expectFits(page);
   const trees = await treesOf(page, bushId);

@@ -28,7 +28,8 @@ describe('whole bush', () => {
         forbidden: false,
         givesSap: true,
         room: 3,
-        seasonsSinceTapped: 1
+        seasonsSinceTapped: 1,
+        ownGrowth: 1
       });
   });
   const bush = Array.from({ length: 5000 }, (_, i): TapTree => ({

@@ -230,11 +230,17 @@ describe('what nobody has looked at', () => {
     expect(conditionCap({ ...LOOK, diebackPct: 5 }, TODAY).unknown).toBe(false);
     expect(conditionCap({ ...LOOK, diebackPct: 5, on: '2022-08-01' }, TODAY).unknown).toBe(true);
     const reason = suggestTaps({ ...MEASURED, condition: null, room: null }).reason;
-    expect(reason).toMatchObject({ why: 'size', unseen: true, roomOpen: true });
+    expect(reason).toMatchObject({ why: 'size', unseen: true, roomOpen: true, growthOpen: false });
+    // One reading is a size: what trees like it lay is no growth of its own.
+    const once = { ...MEASURED, ownGrowth: 0, condition: { ...LOOK, diebackPct: 0 }, room: 4 };
+    expect(suggestTaps(once)).toMatchObject({ growthMeasured: false, reason: { why: 'size', growthOpen: true } });
+    const slow = suggestTaps({ ...once, ringMm: 0.3, ringSeMm: 0.02 });
+    expect(slow).toMatchObject({ reason: { why: 'slow', measured: false }, change: { kind: 'measureAgain' } });
     expect(suggestTaps({ ...MEASURED, condition: { ...LOOK, diebackPct: 0 }, room: 4 }).reason).toMatchObject({
       why: 'size',
       unseen: false,
-      roomOpen: false
+      roomOpen: false,
+      growthOpen: false
     });
   });
 });

@@ -15,7 +15,8 @@ export const MEASURED = {
   forbidden: false,
   givesSap: true,
   room: null,
-  seasonsSinceTapped: null
+  seasonsSinceTapped: null,
+  ownGrowth: 0.9
 } as const;
 
 /** A square of ground with these trees on it, and nothing beyond its edge. */

@@ -58,7 +58,8 @@ export function otherBush(trees: number, seed: number, seasons = 12): OtherTree[
         upMm: 1.5 * error * longTailed(rng, 3),
         ratio: 75 * 1.9 * Math.exp(rng.normal(0, 0.45)) * (0.6 + 0.8 * rng.uniform()),
         halfWidthMm: PATH.bitMm / 2 + 2.5 + 5 * rng.uniform(),
-        buriedMm: 0
+        buriedMm: 0,
+        there: true
       };
       const trunk = trunkIn(season);
       const now = {

@@ -201,7 +201,8 @@ describe('the suggestion', () => {
     forbidden: false,
     givesSap: true,
     room: 6,
-    seasonsSinceTapped: 1
+    seasonsSinceTapped: 1,
+    ownGrowth: 1
   };
 
   it('names the limit that binds', () => {

@@ -155,14 +155,24 @@ describe('why a count is what it is', () => {
 
   it('says what is still open before it says how many', () => {
     const guideline = tapGuidelineById('metric');
-    expect(suggestionWords({ why: 'size', guideline, taps: 1, unseen: true, roomOpen: true }, null)).toBe(
-      'Its size allows one by the metric ladder rule. That is not the last word: nobody has looked up at it lately, and clear places have not been looked for yet.'
+    expect(
+      suggestionWords({ why: 'size', guideline, taps: 1, unseen: true, roomOpen: true, growthOpen: false }, null)
+    ).toBe(
+      'Its size allows one by the metric ladder rule. That is not the last word: nobody has looked up at it lately and clear places have not been looked for yet.'
     );
-    expect(suggestionWords({ why: 'size', guideline, taps: 2, unseen: false, roomOpen: false }, null)).toMatch(
-      /allows 2 .*nothing else asks for fewer\.$/
-    );
+    expect(
+      suggestionWords({ why: 'size', guideline, taps: 2, unseen: false, roomOpen: false, growthOpen: false }, null)
+    ).toMatch(/allows 2 .*nothing else asks for fewer\.$/);
     expect(suggestionWords({ why: 'forbidden' }, 'Never tapped.')).toBe('Never tapped.');
-    expect(suggestionWords({ why: 'growth', holes: 1 }, null)).toMatch(/one hole a year kills/);
+    expect(suggestionWords({ why: 'growth', holes: 1, measured: true }, null)).toBe(
+      'New wood replaces what one hole a year kills, not more.'
+    );
+    const assumed = [
+      suggestionWords({ why: 'size', guideline, taps: 1, unseen: false, roomOpen: false, growthOpen: true }, null),
+      suggestionWords({ why: 'growth', holes: 2, measured: false }, null),
+      suggestionWords({ why: 'slow', everyYears: 3, rested: true, measured: false }, null)
+    ];
+    for (const told of assumed) expect(told).toMatch(/not measured yet/);
   });
 });
 

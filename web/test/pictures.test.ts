@@ -76,6 +76,7 @@ describe('the bark sheet', () => {
 describe('the landmark', () => {
   const placing = (holes: Taphole[]) => ({
     holes,
+    scars: [],
     task: {
       trunk: trunkToday(400, 1.5, 2027, holes),
       practice: DEFAULT_PRACTICE,

@@ -10,7 +10,9 @@ export interface GrowthRow {
   readonly dbhMm: number;
   /** ring width that one hole a year asks for, mm */
   readonly neededMm: number;
-  /** surely enough for one hole a year, surely too little, or not known well enough to say */
+  /** its own readings or rings say something of its growth; else trees like it are what is known */
+  readonly measured: boolean;
+  /** surely enough for one hole a year, surely too little, or not known well enough to say: always where it was not measured */
   readonly keepsUp: 'yes' | 'no' | 'open';
   readonly yearsSince: number | null;
   readonly due: boolean;
@@ -41,7 +43,15 @@ export function growthRows(
         row,
         dbhMm: row.dbhMm,
         neededMm,
-        keepsUp: row.ringMm - spread > neededMm ? 'yes' : row.ringMm + spread < neededMm ? 'no' : 'open',
+        measured: row.ownGrowth > 0,
+        keepsUp:
+          row.ownGrowth === 0
+            ? 'open'
+            : row.ringMm - spread > neededMm
+              ? 'yes'
+              : row.ringMm + spread < neededMm
+                ? 'no'
+                : 'open',
         yearsSince,
         due: row.questions > 0 || yearsSince === null || yearsSince > REMEASURE_YEARS,
         worth: valueOfMeasuring(
@@ -52,7 +62,8 @@ export function growthRows(
             forbidden: false,
             givesSap: true,
             room: null,
-            seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason
+            seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason,
+            ownGrowth: row.ownGrowth
           },
           yearsSince ?? 0
         )

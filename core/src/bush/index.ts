@@ -18,6 +18,7 @@ export * from './markingList.ts';
 export * from './missingSap.ts';
 export * from './otherSap.ts';
 export * from './pace.ts';
+export * from './pastTapping.ts';
 export * from './pipeLines.ts';
 export * from './pipeNet.ts';
 export * from './placement.ts';

@@ -19,10 +19,10 @@ export interface PlannedAt {
 
 /**
  * What to measure from: the newest hole, by its paint where there is any, within easy reach of a tape; where there is none, the tag nail, a big root
- * or limb if it is nearer than the nearest mark of the last seasons, else that mark.
+ * or limb if it is nearer than the nearest mark of the last seasons, else that mark. Where there is none of these, an old scar.
  */
 export function landmarkNear(
-  { holes, task }: Pick<TreePlacement, 'holes' | 'task'>,
+  { holes, scars, task }: Pick<TreePlacement, 'holes' | 'scars' | 'task'>,
   features: readonly TrunkFeature[],
   spot: BarkSpot,
   { season, paintOf }: Pick<PlannedAt, 'season' | 'paintOf'>
@@ -50,7 +50,10 @@ export function landmarkNear(
       }
     };
   }
-  if (!feature || away(feature) > FARTHEST_MM) return null;
+  if (!feature || away(feature) > FARTHEST_MM) {
+    const scar = nearest(scars);
+    return scar && away(scar) <= FARTHEST_MM ? { ...scar, name: { kind: 'scar' } } : null;
+  }
   return {
     bearingDeg: feature.bearingDeg,
     heightMm: feature.heightMm,
@@ -60,7 +63,7 @@ export function landmarkNear(
 
 /** Where to drill a spot, measured from what lies nearest and can be found. @param at the season, the snow, the paints */
 export function instructionFor(
-  placing: Pick<TreePlacement, 'holes' | 'task'>,
+  placing: Pick<TreePlacement, 'holes' | 'scars' | 'task'>,
   features: readonly TrunkFeature[],
   spot: BarkSpot,
   at: PlannedAt

@@ -1,3 +1,4 @@
+import type { BarkSpot } from '../geometry/index.ts';
 import { seedFrom, toRadians } from '../math/index.ts';
 import type { BushSettings, Taphole, TreeState, TrunkFeature } from '../records/index.ts';
 import type { Defect, PlacementTask } from '../rotation/index.ts';
@@ -13,6 +14,7 @@ import {
 } from '../trunk/index.ts';
 import { dropAt, lineOn, type TreeSettings } from './hanging.ts';
 import { modelOf } from './policy.ts';
+import { hiddenHoles, scarsToFind } from './pastTapping.ts';
 import { basisOf, type RotationBasis } from './rotationBasis.ts';
 import { guidelineAt } from './suggestion.ts';
 
@@ -25,6 +27,8 @@ export const FIRST = { draws: 60, cellMm: 30, taps: 0, seen: [] };
 export interface TreePlacement {
   readonly task: PlacementTask;
   readonly holes: readonly Taphole[];
+  /** old holes of unknown year that can be found on the bark */
+  readonly scars: readonly BarkSpot[];
   /** what the plan of its seasons is held against */
   readonly basis: RotationBasis;
 }
@@ -129,8 +133,11 @@ export function trunkOf(
   const { ringMm } = tree.growth;
   const known = withHands(trunkToday(tree.tappingDbhMm, ringMm, season, holes), settings);
   const scars = tree.scars.filter((scar) => scar.fromSeason <= season);
-  const unsure = unsureHoles({ ...tree, scars }, known, season, bandOf(settings));
-  return { holes, trunk: { ...known, holes: [...known.holes, ...unsure, ...woundsOf(tree, known, season)] } };
+  const band = bandOf(settings);
+  const unsure = unsureHoles({ ...tree, scars }, known, season, band);
+  const hidden = hiddenHoles({ ...tree, scars }, known, { season, settings, band });
+  const others = [...unsure, ...hidden, ...woundsOf(tree, known, season)];
+  return { holes, trunk: { ...known, holes: [...known.holes, ...others] } };
 }
 
 /** Nothing is known of growth that is less sure than this. */
@@ -179,6 +186,7 @@ export function placementOf(
   const basis = basisOf(tree, { settings, season, model, barkRadiusMm: trunk.barkRadiusMm });
   return {
     holes,
+    scars: scarsToFind(tree),
     basis,
     task: {
       trunk,

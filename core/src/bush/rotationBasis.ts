@@ -225,7 +225,11 @@ function stampsOf(
   const seen = [...tree.shavings.values()].filter((each) => each.seen !== 'pale');
   const of: Record<RestsOn, unknown> = {
     // Holes where they were planned teach nothing, nor do pale shavings: that is what was expected.
-    holes: [ids(tree.tapholes.filter((hole) => hole.season <= season && !asPlanned(hole))), ids(tree.scars)],
+    holes: [
+      ids(tree.tapholes.filter((hole) => hole.season <= season && !asPlanned(hole))),
+      ids(tree.scars),
+      ...(tree.tappedBefore ? [tree.tappedBefore.answer] : [])
+    ],
     shavings: ids(seen),
     growth: ids(tree.readings),
     trunk: [ids(tree.trunkFeatures), tree.assessment?.defects.filter(({ heightMm }) => heightMm !== null) ?? []],

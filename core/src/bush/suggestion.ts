@@ -53,6 +53,7 @@ export function suggestionFor(
     givesSap: isTapped || knownMaple(row),
     otherSap: other,
     room,
-    seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason
+    seasonsSinceTapped: row.lastTappedSeason === null ? null : season - row.lastTappedSeason,
+    ownGrowth: row.ownGrowth
   });
 }

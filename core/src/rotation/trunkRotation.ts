@@ -109,10 +109,11 @@ function pastOf(
       const place = { bearingDeg: shifted(bearingDeg, shift.leftMm), heightMm: heightMm + shift.upMm };
       return [{ ...place, buriedMm, depthMm, kernel: kernel(hole) }];
     }
-    return Array.from({ length: PLACES_OF_A_SCAR }, () => {
-      const { leftMm, upMm, buriedMm: under } = drawHole(hole, model, rng);
+    return Array.from({ length: PLACES_OF_A_SCAR }, () => drawHole(hole, model, rng)).flatMap((truth): PastHole[] => {
+      const { leftMm, upMm, buriedMm: under, there } = truth;
+      if (!there) return [];
       const place = { bearingDeg: shifted(bearingDeg, leftMm), heightMm: heightMm + upMm };
-      return { ...place, buriedMm: under, depthMm, kernel: kernel(hole), weight: 1 / PLACES_OF_A_SCAR };
+      return [{ ...place, buriedMm: under, depthMm, kernel: kernel(hole), weight: 1 / PLACES_OF_A_SCAR }];
     });
   });
 }

@@ -22,11 +22,13 @@ export interface SuggestionInput extends BalanceInput {
   readonly room: number | null;
   /** seasons since the tree was last tapped; null when it never was */
   readonly seasonsSinceTapped: number | null;
+  /** share of its growth that rests on its own readings and rings, 0..1: at 0 it is what trees like it lay */
+  readonly ownGrowth: number;
 }
 
 /** Why so many and no more. */
 export type SuggestionReason =
-  | { readonly why: 'forbidden' | 'notMaple' | 'noNewWood' }
+  | { readonly why: 'forbidden' | 'notMaple' }
   /** no maple, and this bush does not tap its kind */
   | { readonly why: 'otherSap'; readonly kind: OtherSap }
   | { readonly why: 'tooThin'; readonly guideline: TapGuideline }
@@ -38,15 +40,24 @@ export type SuggestionReason =
       readonly unseen: boolean;
       /** clear places have not been looked for yet */
       readonly roomOpen: boolean;
+      /** how fast it grows is taken from trees like it */
+      readonly growthOpen: boolean;
     }
   | { readonly why: 'condition'; readonly condition: ConditionReason }
+  /** every hole would stay for good. In this and the two below, `measured` is false where trees like it are what is known. */
+  | { readonly why: 'noNewWood'; readonly measured: boolean }
   /** new wood replaces what so many holes a year kill */
-  | { readonly why: 'growth'; readonly holes: number }
+  | { readonly why: 'growth'; readonly holes: number; readonly measured: boolean }
   /**
    * One hole in so many years is in balance: the tree lays too little wood for one a year (`slow`), or perhaps lays enough, which
    * is not known well enough (`doubt`).
    */
-  | { readonly why: 'slow' | 'doubt'; readonly everyYears: number; readonly rested: boolean }
+  | {
+      readonly why: 'slow' | 'doubt';
+      readonly everyYears: number;
+      readonly rested: boolean;
+      readonly measured: boolean;
+    }
   | { readonly why: 'room'; readonly anyLeft: boolean };
 
 export interface Suggestion {
@@ -69,6 +80,8 @@ export interface Suggestion {
   readonly balance: Balance;
   /** nobody has looked up lately: nothing says that the tree is well */
   readonly conditionUnknown: boolean;
+  /** its own readings or rings say something of its growth; else trees like it are what is known */
+  readonly growthMeasured: boolean;
 }
 
 /**
@@ -79,7 +92,8 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
   const balance = growthBalance(input);
   const size = guidelineTaps(input.guideline, input.dbhMm);
   const condition = conditionCap(input.condition, input.today);
-  const growth = growthLimit(balance, input.seasonsSinceTapped);
+  const measured = input.ownGrowth > 0;
+  const growth = growthLimit(balance, input.seasonsSinceTapped, measured);
   const limits = { size, condition: condition.taps, growth: growth.taps, room: input.room };
   const answer = (
     taps: number,
@@ -93,7 +107,8 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
     change,
     limits,
     balance,
-    conditionUnknown: condition.unknown
+    conditionUnknown: condition.unknown,
+    growthMeasured: measured
   });
 
   if (input.forbidden) return answer(0, 'forbidden', { why: 'forbidden' }, null);
@@ -117,7 +132,8 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
             guideline: input.guideline,
             taps,
             unseen: condition.unknown,
-            roomOpen: input.room === null
+            roomOpen: input.room === null,
+            growthOpen: !measured
           },
       step ? { kind: 'grow', toDbhMm: step.diameterMm } : null
     );
@@ -126,19 +142,20 @@ export function suggestTaps(input: SuggestionInput): Suggestion {
     return answer(taps, 'condition', { why: 'condition', condition: condition.reason }, { kind: 'lookUp' });
   if (growth.taps === taps)
     return answer(taps, 'growth', growth.reason, {
-      kind: growth.reason.why === 'doubt' ? 'measureAgain' : 'carryMore'
+      kind: growth.reason.why === 'doubt' || !measured ? 'measureAgain' : 'carryMore'
     });
   return answer(taps, 'room', { why: 'room', anyLeft: taps > 0 }, { kind: 'longerBand' });
 }
 
 function growthLimit(
   balance: Balance,
-  seasonsSinceTapped: number | null
+  seasonsSinceTapped: number | null,
+  measured: boolean
 ): { readonly taps: number; readonly reason: SuggestionReason } {
   const { suggested, restRhythmYears: everyYears } = balance;
-  if (suggested >= 1) return { taps: suggested, reason: { why: 'growth', holes: suggested } };
-  if (!Number.isFinite(everyYears)) return { taps: 0, reason: { why: 'noNewWood' } };
+  if (suggested >= 1) return { taps: suggested, reason: { why: 'growth', holes: suggested, measured } };
+  if (!Number.isFinite(everyYears)) return { taps: 0, reason: { why: 'noNewWood', measured } };
   const rested = seasonsSinceTapped === null || seasonsSinceTapped >= everyYears;
   const why = balance.tapsCarried >= 1 ? 'doubt' : 'slow';
-  return { taps: rested ? 1 : 0, reason: { why, everyYears, rested } };
+  return { taps: rested ? 1 : 0, reason: { why, everyYears, rested, measured } };
 }

@@ -234,7 +234,8 @@ export class Chain {
       upMm: before.upMm + step.up * upMm,
       ratio: before.ratio * Math.exp(step.ratio * ratio.sigma),
       halfWidthMm: halfBit + reach * Math.exp(step.margin * margin.sigma),
-      buriedMm: before.buriedMm
+      buriedMm: before.buriedMm,
+      there: before.there
     });
     if (!this.#stays(this.#about[index]!, prior)) this.#put(index, before);
   }
@@ -358,6 +359,7 @@ export class Chain {
     const hole = holes[look.hole]!;
     const own = this.#holes[look.hole]!;
     const old = this.#holes[index]!;
+    if (!old.there) return null;
     const grownSince = own.buriedMm * this.#growth;
     const from = Math.max(0, old.buriedMm * this.#growth - grownSince);
     if (from >= hole.depthMm) return null;

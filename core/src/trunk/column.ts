@@ -31,6 +31,8 @@ export interface OldHole {
     /** wood over it lies somewhere between */
     readonly buriedFromMm: number;
     readonly buriedToMm: number;
+    /** how likely it is there at all; left out where it is */
+    readonly chance?: number;
   };
 }
 

@@ -18,6 +18,8 @@ export interface HoleTruth {
   readonly halfWidthMm: number;
   /** wood over it, before the factor on the tree's growth, mm */
   readonly buriedMm: number;
+  /** is it there at all? */
+  readonly there: boolean;
 }
 
 /** What nobody sees of one trunk. */
@@ -102,7 +104,8 @@ export function drawHole(hole: OldHole, model: ColumnModel, rng: Rng): HoleTruth
     upMm: rng.normal(0, upMm),
     ratio: rng.logNormal(columns.volumeRatioMedian, holeSizeSigma(columns)),
     halfWidthMm: hole.bitMm / 2 + rng.logNormal(columns.sideMarginMedianMm, columns.sideMarginSigma),
-    buriedMm: unsure ? unsure.buriedFromMm + rng.uniform() * (unsure.buriedToMm - unsure.buriedFromMm) : hole.buriedMm
+    buriedMm: unsure ? unsure.buriedFromMm + rng.uniform() * (unsure.buriedToMm - unsure.buriedFromMm) : hole.buriedMm,
+    there: unsure?.chance === undefined || rng.uniform() < unsure.chance
   };
 }
 
@@ -111,11 +114,11 @@ export function widenedSince({ woodRadiusMm }: Trunk, laidMm: number): number {
   return woodRadiusMm / Math.max(woodRadiusMm / 4, woodRadiusMm - laidMm);
 }
 
-/** A hole's column as it lies in today's trunk under a truth. */
+/** A hole's column as it lies in today's trunk under a truth: under endless wood where there is no such hole in it. */
 export function columnOf(trunk: Trunk, truth: TrunkTruth, index: number): Column {
   const hole = trunk.holes[index]!;
-  const { leftMm, upMm, ratio, halfWidthMm, buriedMm } = truth.holes[index]!;
-  const fromDepthMm = buriedMm * truth.growth;
+  const { leftMm, upMm, ratio, halfWidthMm, buriedMm, there } = truth.holes[index]!;
+  const fromDepthMm = there ? buriedMm * truth.growth : Infinity;
   return {
     hole: index,
     leftMm: alongSurface(trunk, hole.bearingDeg) + leftMm * widenedSince(trunk, fromDepthMm),

@@ -7,6 +7,7 @@ export * from './heatmap.ts';
 export * from './learn.ts';
 export * from './look.ts';
 export * from './pool.ts';
+export * from './scarLook.ts';
 export * from './sections.ts';
 export { readingChances, readShavings, stainedOf, type SeenShavings } from './shavings.ts';
 export * from './spot.ts';

@@ -14,7 +14,9 @@ export type LandmarkName =
       /** its bearing where its season has more than one hole; null where it needs none */
       readonly sideDeg: number | null;
     }
-  | { readonly kind: 'feature'; readonly what: TrunkFeatureKind };
+  | { readonly kind: 'feature'; readonly what: TrunkFeatureKind }
+  /** an old hole of unknown year that can be seen */
+  | { readonly kind: 'scar' };
 
 /** A point on the bark that can be found in the woods: the newest paint mark, a tag nail. */
 export interface Landmark extends BarkSpot {

@@ -162,7 +162,10 @@ export class Look {
       const heightMm = hole.heightMm + this.#rng.normal(0, own.upMm);
       const columns = trunk.holes
         .map((_, k) => columnOf(trunk, truth, k))
-        .filter((column) => Math.abs(heightMm - column.heightMm) < column.halfLengthMm);
+        .filter(
+          ({ fromDepthMm, ...column }) =>
+            fromDepthMm < Infinity && Math.abs(heightMm - column.heightMm) < column.halfLengthMm
+        );
       if (columns.length === 0) {
         all += clear;
         continue;

@@ -35,6 +35,7 @@ import { seasonEnd } from './seasonEnd.ts';
 import { seasonSign } from './seasonSign.ts';
 import { seedlings } from './seedlings.ts';
 import { shavings } from './shavings.ts';
+import { tappedBefore } from './tappedBefore.ts';
 import { tapBan } from './tapBan.ts';
 import { taphole } from './taphole.ts';
 import { thinningPlan } from './thinningPlan.ts';
@@ -60,6 +61,7 @@ export const KINDS = [
   shavings,
   trunkFeature,
   scars,
+  tappedBefore,
   sawnColumn,
   pulling,
   mark,
@@ -131,6 +133,7 @@ export * from './seedlings.ts';
 export * from './shavings.ts';
 export * from './tapBan.ts';
 export * from './taphole.ts';
+export * from './tappedBefore.ts';
 export * from './thinningPlan.ts';
 export * from './trunkFeature.ts';
 export * from './weather.ts';

@@ -27,6 +27,7 @@
     decided: sum(({ row }) => tapsToHang(row, bush.standOf(row), bush.today)),
     // In a rest rhythm, the mean over its years.
     growth: Math.round(sum(({ suggestion: { balance } }) => balance.suggested || 1 / balance.restRhythmYears)),
+    grown: lines.filter(({ suggestion }) => suggestion.growthMeasured).length,
     open: lines.filter(({ row }) => row.decidedTaps === null).length
   });
   /** Decided, but on trees that are no settled maples of a sugarbush, or must not be tapped now: nobody drills them. */
@@ -66,8 +67,7 @@
           ></tr
         >
         <tr class="border-b border-base-300"
-          ><th class="py-1 text-left font-normal">Growth surely carries</th><td class="text-right">{totals.growth}</td
-          ></tr
+          ><th class="py-1 text-left font-normal">Growth carries</th><td class="text-right">{totals.growth}</td></tr
         >
         {#each byGuideline as { school, taps } (school.id)}
           <tr class="border-b border-base-300/60"
@@ -79,7 +79,10 @@
       </tbody>
     </table>
     <p class="aside mt-1">
-      {lines.length} measured maples in stands that are kept for syrup; {totals.open} not decided.
+      {lines.length} measured maples in stands that are kept for syrup; {totals.open} not decided. {totals.grown ===
+      lines.length
+        ? 'The growth of all is measured.'
+        : `${totals.grown === 0 ? 'No growth' : `The growth of ${totals.grown}`} is measured; of the others what trees like them lay is taken.`}
       {#if aside > 0}{counted(aside, 'tap is', 'taps are')} decided on trees that are not settled as maples of such a stand,
         or must not be tapped now, and not counted here.{/if}
     </p>

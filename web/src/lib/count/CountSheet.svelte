@@ -15,6 +15,7 @@
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import OtherSapIs from '$lib/season/OtherSapIs.svelte';
   import OtherSapNot from '$lib/season/OtherSapNot.svelte';
+  import { FEW_TREES } from '$lib/begin/few.ts';
   import { saved } from '$lib/client/saved.ts';
   import {
     carriedWords,
@@ -70,6 +71,8 @@
       : null
   );
   const guideline = $derived(guidelineAt(row.species, settings));
+  /** Who has a few trees is asked for a look first; the schools and the growth balance stay folded until she wants them. */
+  const few = $derived(bush.rows.length <= FEW_TREES);
   /** a birch or walnut */
   const other = $derived(otherSapOfTree(row));
   const forbidden = $derived(tapForbidden(row, stand, bush.today));
@@ -103,7 +106,7 @@
 
   async function decide(taps: number): Promise<void> {
     if (!suggestion) return;
-    if (taps !== suggestion.taps && reason.trim() === '') {
+    if (taps > suggestion.taps && reason.trim() === '') {
       choice = taps;
       return;
     }
@@ -113,13 +116,92 @@
       taps,
       suggested: suggestion.taps,
       binding: suggestion.binding,
-      reason: taps === suggestion.taps ? '' : reason.trim()
+      reason: taps > suggestion.taps ? reason.trim() : ''
     });
     choice = null;
     reason = '';
     saved(bush, `Tree ${row.tag}: ${tapWords(taps)} in ${bush.season}.`, record);
   }
 </script>
+
+{#snippet sizeAndGrowth()}
+  {#if suggestion}
+    <section aria-labelledby="ladders">
+      {#if other === null}
+        <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
+        <GuidelinePicture chosen={guideline} dbhMm={tree.dbhMm} />
+        <p class="aside mt-1">
+          This bush goes by {GUIDELINE_LABELS[guideline.id].name.toLowerCase()}: {guidelineRule(
+            guideline,
+            preferences.units
+          )}. A ladder knows the size of a tree, not whether it grows.
+          <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
+        </p>
+      {:else}
+        <h2 id="ladders" class="mb-1">By size</h2>
+        <p>
+          A {other}: {guidelineRule(guideline, preferences.units)}, and no more ({GUIDELINE_LABELS[guideline.id]
+            .provenance}). The ladders of maples do not hold for it. What a hole stains is reckoned as in a maple, for
+          nobody measured it here{other === 'birch' ? '; a birch is said to stain more, and to rot sooner' : ''}.
+        </p>
+      {/if}
+    </section>
+
+    <section aria-labelledby="balance">
+      <h2 id="balance" class="mb-1">By growth: does new wood keep up?</h2>
+      <BalancePanel
+        species={row.species}
+        dbhMm={tree.dbhMm!}
+        ringMm={tree.growth.ringMm}
+        ringSeMm={tree.growth.ringSeMm}
+        measured={tree.growth.observed !== null}
+      />
+    </section>
+  {/if}
+{/snippet}
+{#snippet price()}
+  {#if pricing}<section aria-labelledby="price" class="max-w-2xl"><PriceOfHole task={pricing} /></section>{/if}
+{/snippet}
+{#snippet condition()}
+  <section aria-labelledby="condition" class="max-w-2xl">
+    <h2 id="condition" class="mb-1">By condition: look up</h2>
+    {#if tree.line.hollow}<p class="mb-2" data-testid="hollow">
+        A core or its stump met a hollow {preferences.length(tree.line.hollow.fromMm, 'hand')} under the bark, on {tree
+          .line.hollow.on}: a sign of decline, whatever its crown looks like.
+      </p>{/if}
+    {#if tree.assessment && !lookingUp}
+      <p>
+        {#if tree.assessment.diebackPct === null}Nobody looked up at its crown{:else}{tree.assessment.diebackPct} % dieback,
+          {vigourClass(tree.assessment.diebackPct) === 'healthy'
+            ? 'a healthy crown'
+            : `${vigourClass(tree.assessment.diebackPct)} decline`}{/if}{tree.assessment.crownClass
+          ? `, ${tree.assessment.crownClass}`
+          : ''}, seen on {crownSeenOn}.
+        {conditionWords(conditionCap(conditionOf(row), bush.today).reason)}
+        {lookIsOld(crownSeenOn, bush.today) ? 'That was long ago: look again.' : ''}
+      </p>
+      {#if tree.assessment.defects.length > 0}<p>
+          On the trunk: {tree.assessment.defects.map((d) => DEFECT_WORDS[d.kind]).join(', ')}; new holes keep away where
+          its place is known.
+        </p>{/if}
+      {#if tree.assessment.wildlife.length > 0}<p>
+          Lived in: {tree.assessment.wildlife.map((w) => WILDLIFE_WORDS[w]).join(', ')}. Keep it where it threatens
+          nobody.
+        </p>{/if}
+      {#if tree.assessment.hazards.length > 0}<p class="caution">
+          <Told of={capital(tree.assessment.hazards.map((h) => HAZARD_WORDS[h]).join(', '))} />: nobody works under it
+          before somebody trained has looked. Local rules come first.
+        </p>{/if}
+      {#if bush.mayRecord}<button class="btn mt-2 btn-outline btn-sm" onclick={() => (lookingUp = true)}
+          >Look up again</button
+        >{/if}
+    {:else if bush.mayRecord}
+      <ConditionForm {treeId} ondone={() => (lookingUp = false)} />
+    {:else}
+      <p>Nobody has looked up at this crown yet.</p>
+    {/if}
+  </section>
+{/snippet}
 
 {#if other !== null && !settings.alsoTaps.includes(other)}
   <OtherSapNot kind={other} />
@@ -162,7 +244,9 @@
               )}, in about {Math.max(
                 1,
                 Math.round((suggestion.change.toDbhMm - tree.dbhMm!) / (2 * tree.growth.ringMm))
-              )} years at this growth.{:else}{CHANGE_WORDS[suggestion.change.kind]}{/if}
+              )} years {suggestion.growthMeasured
+                ? 'at this growth'
+                : 'if it grows as trees like it do'}.{:else}{CHANGE_WORDS[suggestion.change.kind]}{/if}
           </p>
         {/if}
         {#if knownMaple(row) === null}<p class="mt-1 font-semibold">
@@ -172,7 +256,7 @@
 
       <BanForm {treeId} />
       <dl class="grid grid-cols-[1fr_auto] gap-y-1">
-        {#each [['Size allows', suggestion.limits.size, 'size'], ['Condition allows', suggestion.limits.condition, 'condition'], ['Growth surely carries', suggestion.limits.growth, 'growth'], ['Clear places now', suggestion.limits.room, 'room']] as const as [label, limit, id] (id)}
+        {#each [['Size allows', suggestion.limits.size, 'size'], ['Condition allows', suggestion.limits.condition, 'condition'], [suggestion.growthMeasured ? 'Growth surely carries' : 'Trees that grow like it carry', suggestion.limits.growth, 'growth'], ['Clear places now', suggestion.limits.room, 'room']] as const as [label, limit, id] (id)}
           {@const binds = suggestion.binding === id}
           <dt class={binds ? 'font-bold' : ''}>{label}{binds ? ', the limit that binds' : ''}</dt>
           <dd class="text-right {binds ? 'font-bold' : ''}">
@@ -216,7 +300,7 @@
               >
             {/each}
           </div>
-          {#if choice !== null && choice !== suggestion.taps}
+          {#if choice !== null && choice > suggestion.taps}
             <form
               class="mt-2 flex flex-col gap-2"
               onsubmit={(event) => {
@@ -239,78 +323,17 @@
     </section>
 
     <div class="flex min-w-0 flex-col gap-6">
-      <section aria-labelledby="ladders">
-        {#if other === null}
-          <h2 id="ladders" class="mb-1">By size: the schools disagree</h2>
-          <GuidelinePicture chosen={guideline} dbhMm={tree.dbhMm} />
-          <p class="aside mt-1">
-            This bush goes by {GUIDELINE_LABELS[guideline.id].name.toLowerCase()}: {guidelineRule(
-              guideline,
-              preferences.units
-            )}. A ladder knows the size of a tree, not whether it grows.
-            <a class="link" href="/bush/{bush.id}/count/habits">Habits</a>
-          </p>
-        {:else}
-          <h2 id="ladders" class="mb-1">By size</h2>
-          <p>
-            A {other}: {guidelineRule(guideline, preferences.units)}, and no more ({GUIDELINE_LABELS[guideline.id]
-              .provenance}). The ladders of maples do not hold for it. What a hole stains is reckoned as in a maple, for
-            nobody measured it here{other === 'birch' ? '; a birch is said to stain more, and to rot sooner' : ''}.
-          </p>
-        {/if}
-      </section>
-
-      <section aria-labelledby="balance">
-        <h2 id="balance" class="mb-1">By growth: does new wood keep up?</h2>
-        <BalancePanel
-          species={row.species}
-          dbhMm={tree.dbhMm!}
-          ringMm={tree.growth.ringMm}
-          ringSeMm={tree.growth.ringSeMm}
-          measured={tree.growth.observed !== null}
-        />
-      </section>
-
-      {#if pricing}<section aria-labelledby="price" class="max-w-2xl"><PriceOfHole task={pricing} /></section>{/if}
-
-      <section aria-labelledby="condition" class="max-w-2xl">
-        <h2 id="condition" class="mb-1">By condition: look up</h2>
-        {#if tree.line.hollow}<p class="mb-2" data-testid="hollow">
-            A core or its stump met a hollow {preferences.length(tree.line.hollow.fromMm, 'hand')} under the bark, on {tree
-              .line.hollow.on}: a sign of decline, whatever its crown looks like.
-          </p>{/if}
-        {#if tree.assessment && !lookingUp}
-          <p>
-            {#if tree.assessment.diebackPct === null}Nobody looked up at its crown{:else}{tree.assessment.diebackPct} % dieback,
-              {vigourClass(tree.assessment.diebackPct) === 'healthy'
-                ? 'a healthy crown'
-                : `${vigourClass(tree.assessment.diebackPct)} decline`}{/if}{tree.assessment.crownClass
-              ? `, ${tree.assessment.crownClass}`
-              : ''}, seen on {crownSeenOn}.
-            {conditionWords(conditionCap(conditionOf(row), bush.today).reason)}
-            {lookIsOld(crownSeenOn, bush.today) ? 'That was long ago: look again.' : ''}
-          </p>
-          {#if tree.assessment.defects.length > 0}<p>
-              On the trunk: {tree.assessment.defects.map((d) => DEFECT_WORDS[d.kind]).join(', ')}; new holes keep away
-              where its place is known.
-            </p>{/if}
-          {#if tree.assessment.wildlife.length > 0}<p>
-              Lived in: {tree.assessment.wildlife.map((w) => WILDLIFE_WORDS[w]).join(', ')}. Keep it where it threatens
-              nobody.
-            </p>{/if}
-          {#if tree.assessment.hazards.length > 0}<p class="caution">
-              <Told of={capital(tree.assessment.hazards.map((h) => HAZARD_WORDS[h]).join(', '))} />: nobody works under
-              it before somebody trained has looked. Local rules come first.
-            </p>{/if}
-          {#if bush.mayRecord}<button class="btn mt-2 btn-outline btn-sm" onclick={() => (lookingUp = true)}
-              >Look up again</button
-            >{/if}
-        {:else if bush.mayRecord}
-          <ConditionForm {treeId} ondone={() => (lookingUp = false)} />
-        {:else}
-          <p>Nobody has looked up at this crown yet.</p>
-        {/if}
-      </section>
+      {#if few}
+        {@render condition()}
+        <details data-testid="in-full">
+          <summary class="cursor-pointer text-lg">By size and by growth: how the number comes about</summary>
+          <div class="mt-4 flex flex-col gap-6">{@render sizeAndGrowth()}{@render price()}</div>
+        </details>
+      {:else}
+        {@render sizeAndGrowth()}
+        {@render price()}
+        {@render condition()}
+      {/if}
     </div>
   </div>
 {/if}

@@ -91,12 +91,12 @@
     saved(bush, `${counted(records.length, 'tree')} decided as suggested.`, ...records);
   }
 
-  /* Another count than the suggested one wants its reason. */
+  /* More than is suggested wants its reason; fewer need none. */
   let asking = $state<{ line: Line; taps: number } | null>(null);
   let reason = $state('');
   async function decide(line: Line, taps: number, because = ''): Promise<void> {
     if (!bush.mayDecide) return;
-    if (taps !== line.suggestion.taps && because === '') {
+    if (taps > line.suggestion.taps && because === '') {
       asking = { line, taps };
       reason = '';
       return;

@@ -15,6 +15,7 @@ const OF_WOOD: ReadonlySet<RecordKindName> = new Set([
   'reading',
   'taphole',
   'scars',
+  'tappedBefore',
   'shavings',
   'trunkFeature',
   'assessment',

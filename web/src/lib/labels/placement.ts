@@ -2,7 +2,7 @@ import type { Learned } from '@baumkin/core/trunk';
 import { counted } from './counted.ts';
 import { compassPoint } from '@baumkin/core/math';
 import { FORESIGHTS, type Foresight, type Objection, type PlacementStrategyId } from '@baumkin/core/rotation';
-import type { SawnColumn, Shavings, TreeState, TrunkFeature } from '@baumkin/core/records';
+import type { SawnColumn, Shavings, TappedBefore, TreeState, TrunkFeature } from '@baumkin/core/records';
 import {
   onOwnBody,
   type BodyHeight,
@@ -10,6 +10,7 @@ import {
   type LandmarkName,
   type OldHole,
   type OwnBody,
+  type ScarLook,
   type TrunkFeatureKind
 } from '@baumkin/core/trunk';
 import { formatLength, type LengthUse, type UnitSystem } from '@baumkin/core/units';
@@ -172,8 +173,24 @@ export const SHAVINGS_SEEN: Readonly<Record<Shavings['seen'], string>> = {
   dry: 'dry'
 };
 
+/** How an old hole of unknown year looks, as one answers it: a name, and what is to be seen. */
+export const SCAR_LOOK_LABELS: Readonly<Record<ScarLook, readonly [name: string, says: string]>> = {
+  open: ['An open hole', 'one can look into it, or push a twig in'],
+  closed: ['Closed, and round', 'wood has grown over it, with a dimple or a lip'],
+  faint: ['Faint', 'a flat mark, the bark has cracked over it'],
+  unknown: ['I cannot say', 'some old hole or other']
+};
+
+/** What somebody knows of holes that nobody wrote down. */
+export const TAPPED_BEFORE: Readonly<Record<TappedBefore['answer'], string>> = {
+  never: 'Never tapped before this book',
+  yes: 'Tapped before this book',
+  perhaps: 'Perhaps tapped before this book: nobody knows'
+};
+
 /** A landmark as one says it: "the hole at the newest green mark". */
 export function landmarkWords(name: LandmarkName): string {
+  if (name.kind === 'scar') return 'the old scar';
   if (name.kind === 'feature') return FEATURE_WORDS[name.what].replace(/^a /, 'the ');
   const { season, age, paint, sideDeg } = name;
   const which = { thisSeason: 'this season’s', newest: 'the newest', older: `the ${season}` }[age];

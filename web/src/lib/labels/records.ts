@@ -9,7 +9,7 @@ import type { LengthUse } from '@baumkin/core/units';
 import { METHOD_LABEL, ringCountWords } from './measure.ts';
 import { BAN_LABELS } from './permission.ts';
 import { DEFECT_WORDS, HAZARD_WORDS, WILDLIFE_WORDS } from './taps.ts';
-import { featureWords, sawnWords } from './placement.ts';
+import { featureWords, sawnWords, TAPPED_BEFORE } from './placement.ts';
 import { newsWords } from './rotation.ts';
 import { closingWords } from './season.ts';
 import { MARK_SAID } from './thinning.ts';
@@ -75,6 +75,8 @@ export function describe(record: WorkRecord, ruler: Ruler): string {
       return `On the sawn face: ${sawnWords(record, ruler)}`;
     case 'scars':
       return `Old holes of unknown year: about ${record.many}${record.bearingDeg === null ? '' : ` on the ${compassPoint(record.bearingDeg)} side`}, ${record.fromSeason} to ${record.toSeason}`;
+    case 'tappedBefore':
+      return TAPPED_BEFORE[record.answer];
     case 'mark':
       return (
         MARK_SAID[record.purpose] +

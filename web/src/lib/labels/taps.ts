@@ -154,20 +154,21 @@ export function suggestionWords(reason: SuggestionReason, forbidden: string | nu
       const size = `Its size allows ${reason.taps === 1 ? 'one' : reason.taps} by the ${GUIDELINE_LABELS[reason.guideline.id].name.toLowerCase()} rule`;
       const open = [
         ...(reason.unseen ? ['nobody has looked up at it lately'] : []),
-        ...(reason.roomOpen ? ['clear places have not been looked for yet'] : [])
+        ...(reason.roomOpen ? ['clear places have not been looked for yet'] : []),
+        ...(reason.growthOpen ? ['how fast it grows is not measured yet'] : [])
       ];
       return open.length > 0
-        ? `${size}. That is not the last word: ${open.join(', and ')}.`
+        ? `${size}. That is not the last word: ${listed(open)}.`
         : `${size}, and nothing else asks for fewer.`;
     }
     case 'condition':
       return conditionWords(reason.condition);
     case 'growth':
-      return `New wood replaces what ${reason.holes === 1 ? 'one hole a year kills' : `${reason.holes} holes a year kill`}, not more.`;
+      return `${reason.measured ? 'New wood replaces' : 'Its growth is not measured yet. New wood as trees like it lay replaces'} what ${reason.holes === 1 ? 'one hole a year kills' : `${reason.holes} holes a year kill`}, not more.`;
     case 'noNewWood':
-      return 'It lays no new wood: every hole would stay for good.';
+      return `${reason.measured ? 'It lays' : 'Trees like it lay'} no new wood: every hole would stay for good.`;
     case 'slow':
-      return `It grows too slowly for a hole every year; one every ${reason.everyYears} years is in balance, ${reason.rested ? 'and it has rested long enough' : 'so it rests now'}.`;
+      return `${reason.measured ? 'It grows' : 'Its growth is not measured yet, and trees like it grow'} too slowly for a hole every year; one every ${reason.everyYears} years is in balance, ${reason.rested ? 'and it has rested long enough' : 'so it rests now'}.`;
     case 'doubt':
       return `It may carry a hole every year, but how fast it grows is not known well enough to be sure. Until it is, one every ${reason.everyYears} years, ${reason.rested ? 'and it has rested long enough' : 'so it rests now'}.`;
     case 'room':

@@ -20,12 +20,14 @@
     const trusted = dated.filter((r) => !r.questioned);
     const first = Math.min(...dated.map((r) => r.year));
     const now = fractionalYear(today);
-    const line = trusted.length
-      ? [first - 1, ...Array.from({ length: 12 }, (_, i) => first + ((now - first) * (i + 1)) / 12)].map((year) => ({
-          x: year,
-          y: diameterAt(trusted, tree.growth, year)! / unit
-        }))
-      : [];
+    // Through one reading any line can be drawn: none is.
+    const line =
+      tree.growth.observed && trusted.length > 0
+        ? [first - 1, ...Array.from({ length: 12 }, (_, i) => first + ((now - first) * (i + 1)) / 12)].map((year) => ({
+            x: year,
+            y: diameterAt(trusted, tree.growth, year)! / unit
+          }))
+        : [];
     return {
       years: true,
       across: null,

@@ -8,6 +8,7 @@
   import EmptyState from '$lib/ui/EmptyState.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
+  import { counted } from '$lib/labels/counted.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import WindowedList from '$lib/ui/WindowedList.svelte';
@@ -28,6 +29,8 @@
         )
       : []
   );
+
+  const grown = $derived(trees.filter(({ measured }) => measured));
 
   type View = 'next' | 'stall' | 'grow' | 'due';
   const VIEWS: readonly [View, string, (tree: GrowthRow) => boolean, (a: GrowthRow, b: GrowthRow) => number][] = [
@@ -94,10 +97,18 @@
       </EmptyState>
     {:else}
       <p class="mt-1 max-w-prose" data-testid="growth-words">
-        Of {trees.length} maples {count('yes')} surely lay more wood than a hole every year kills, {count('no')} surely less.
-        Of the other {count('open')} the growth is not known well enough to say.
+        {#if grown.length === 0}
+          {counted(trees.length, 'maple has', 'maples have')} one reading each: a size, and no growth yet. A second reading
+          some years on, or the rings of a core, tells it.
+        {:else}
+          {#if grown.length < trees.length}{grown.length} of {counted(trees.length, 'maple')} were measured twice or cored.
+            Of these{:else}Of {counted(trees.length, 'maple')}{/if}
+          {count('yes')} surely lay more wood than a hole every year kills, {count('no')} surely less; of {grown.length -
+            count('yes') -
+            count('no')} the growth is not known well enough to say.
+        {/if}
       </p>
-      <div class="mt-3"><GrowthScatter {trees} onchoose={open} /></div>
+      <div class="mt-3"><GrowthScatter trees={grown} onchoose={open} /></div>
       <p class="aside mt-1 flex flex-wrap gap-x-4">
         <span
           >The line: what one hole a year asks for{trees.some(({ row }) => !wallsOffWell(row.species))

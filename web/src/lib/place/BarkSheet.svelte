@@ -15,6 +15,7 @@
     task,
     holes,
     features,
+    scars,
     map,
     proposals,
     ghosts,
@@ -32,6 +33,8 @@
     /** the trunk's holes whose year is known, in the order of the task */
     holes: readonly Taphole[];
     features: readonly TrunkFeature[];
+    /** old holes of unknown year that can be seen */
+    scars: readonly BarkSpot[];
     map: HeatMap | null;
     proposals: readonly Proposal[];
     /** holes of coming seasons to be shown */
@@ -271,6 +274,20 @@
               scale={g.scale}
               width={g.width}
             />
+          {/each}
+          {#each scars as scar, i (i)}
+            <circle
+              cx={xOf(g, scar.bearingDeg)}
+              cy={yOf(g, scar.heightMm)}
+              r={Math.max(5, 14 * g.scale)}
+              fill="#2c2119"
+              fill-opacity="0.3"
+              stroke="#2c2119"
+              stroke-width="1.4"
+              stroke-dasharray="3 2"
+            >
+              <title>An old scar of unknown year</title>
+            </circle>
           {/each}
         </g>
         {#each holes as hole (hole.id)}

@@ -41,6 +41,7 @@
   import { LivePlacement } from './placement.svelte.ts';
   import OldHoles from './OldHoles.svelte';
   import PlannedHoles from './PlannedHoles.svelte';
+  import TappedBefore from './TappedBefore.svelte';
   import SawnFaces from './SawnFaces.svelte';
   import ShavingsForm from './ShavingsForm.svelte';
   import TrunkNotes from './TrunkNotes.svelte';
@@ -81,6 +82,8 @@
   /** what is said of a spot, and of which holes: the tree may have others by now */
   let answer = $state.raw<(SpotAnswer & { readonly spot: BarkSpot; readonly placing: TreePlacement }) | null>(null);
   let chosen = $state(0);
+  /** Scars are being pointed at on the sheet. */
+  let pointing = $state(false);
   let zoom = $state(1);
   let coming = $state(0);
   const zoomBy = (by: 1 | -1) => (zoom = Math.min(4, Math.max(1, zoom * (by > 0 ? 1.5 : 1 / 1.5))));
@@ -184,14 +187,15 @@
         task={asDrilled(placing)}
         holes={placing.holes}
         features={tree.trunkFeatures}
+        scars={placing.scars}
         map={live.placement?.map ?? null}
-        {proposals}
+        proposals={pointing ? [] : proposals}
         ghosts={plan.filter(({ season }) => season > 0 && season <= coming)}
         season={bush.season}
         snowMm={settings.snowMm}
         paintOf={(season) => bush.paintOf(season)}
         paintPlace={settings.paintPlace}
-        {spot}
+        spot={pointing ? asked : spot}
         room={width < SIDE_BY_SIDE ? width : width - PANEL}
         {zoom}
         onask={(next) => (asked = next)}
@@ -273,34 +277,40 @@
           spot on the sheet can still be asked.
           <a class="link" href="/bush/{bush.id}/count/{treeId}">What it can bear</a>
         </p>{/if}
-      <p hidden={waits}>
-        {#if left === null}<a class="link" href="/bush/{bush.id}/count/{treeId}">No count decided yet</a> for {bush.season};
-          these are clear places.
-        {:else if left > 0}<b>{left} of {tree.decision!.taps}</b>
+      {#if !waits && other === null}
+        <TappedBefore {treeId} {tree} spot={asked} bind:pointing onnoted={() => (asked = null)} />
+      {/if}
+      {#if left === null && !waits}<p class="caution" data-testid="uncounted">
+          Nobody has decided how many holes it bears in {bush.season}:
+          <a class="link" href="/bush/{bush.id}/count/{treeId}">count first</a>. These are clear places.
+        </p>{/if}
+      <p hidden={waits || pointing || left === null}>
+        {#if left !== null && left > 0}<b>{left} of {tree.decision!.taps}</b>
           {tree.decision!.taps === 1 ? 'hole' : 'holes'} still to drill this season.
-        {:else if tree.decision!.taps === 0}This tree rests in {bush.season}.
-        {:else}<b>All {tree.decision!.taps === 1 ? '' : tree.decision!.taps} drilled for {bush.season}.</b> A spot on the
+        {:else if tree.decision?.taps === 0}This tree rests in {bush.season}.
+        {:else}<b>All {tree.decision?.taps === 1 ? '' : tree.decision?.taps} drilled for {bush.season}.</b> A spot on the
           sheet can still be asked.{/if}
       </p>
       {#if left !== null && left > 0 && !waits && other === null && isDrillingTime(bush.today)}
         {#await import('$lib/season/StillBrings.svelte') then { default: StillBrings }}<StillBrings {treeId} />{/await}
       {/if}
-      <div class="flex gap-2" role="group" aria-label="Best holes">
-        {#each proposals as proposal, i (i)}
-          <button
-            class="min-h-11 grow border-2 px-2 {asked === null && chosen === i
-              ? 'border-primary bg-primary/15'
-              : 'border-base-300'}"
-            aria-pressed={asked === null && chosen === i}
-            onclick={() => pick(i)}
-          >
-            <b class="text-lg">{i + 1}</b>{#if proposal.planned}<span class="ml-1.5 text-sm font-semibold">planned</span
-              >{/if}<span class="aside block leading-tight"
-              >{compassPoint(proposal.bearingDeg)}, {preferences.length(proposal.heightMm, 'hand')}</span
+      {#if !pointing}<div class="flex gap-2" role="group" aria-label="Best holes">
+          {#each proposals as proposal, i (i)}
+            <button
+              class="min-h-11 grow border-2 px-2 {asked === null && chosen === i
+                ? 'border-primary bg-primary/15'
+                : 'border-base-300'}"
+              aria-pressed={asked === null && chosen === i}
+              onclick={() => pick(i)}
             >
-          </button>
-        {/each}
-      </div>
+              <b class="text-lg">{i + 1}</b>{#if proposal.planned}<span class="ml-1.5 text-sm font-semibold"
+                  >planned</span
+                >{/if}<span class="aside block leading-tight"
+                >{compassPoint(proposal.bearingDeg)}, {preferences.length(proposal.heightMm, 'hand')}</span
+              >
+            </button>
+          {/each}
+        </div>{/if}
       {#if live.stage === 'full' && proposals.length === 0 && !waits && left !== 0}
         <p>
           {strategy.id === 'rotation'
@@ -308,7 +318,7 @@
             : `“${strategy.name}” leaves no place on this trunk. Any spot on the sheet can still be asked and drilled.`}
         </p>
       {/if}
-      {#if spot && words}
+      {#if spot && words && !pointing}
         <div>
           <p class="font-slab text-[1.45rem] leading-snug font-semibold" data-testid="words">{words.sentence}</p>
           {#if 'speechSynthesis' in window}<button class="btn float-right btn-ghost btn-sm" onclick={readAloud}

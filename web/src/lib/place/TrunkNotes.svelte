@@ -1,7 +1,7 @@
 <script lang="ts">
   import { compassPoint } from '@baumkin/core/math';
   import type { Scars, TreeState, TrunkFeature } from '@baumkin/core/records';
-  import { TRUNK_FEATURES, WOUND_KINDS, type TrunkFeatureKind } from '@baumkin/core/trunk';
+  import { TRUNK_FEATURES, usualHole, WOUND_KINDS, type TrunkFeatureKind } from '@baumkin/core/trunk';
 
   import { saved } from '$lib/client/saved.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
@@ -46,18 +46,16 @@
     saved(bush, `Noted: ${featureWords(record as TrunkFeature)}.`, record);
   }
   async function noteScars(here: boolean): Promise<void> {
-    const { bitMm, depthMm } = bush.overview!.bush.settings;
+    const [fromSeason, toSeason] = [Math.min(from, to), Math.max(from, to)];
     const record = await bush.record(treeId, {
       kind: 'scars',
       many: here ? 1 : many,
       bearingDeg: here ? Math.round(spot!.bearingDeg) % 360 : side === 'any' ? null : SIDES.indexOf(side) * 45,
       spreadDeg: here ? 3 : 30,
       heightMm: here ? Math.round(spot!.heightMm) : null,
-      fromSeason: Math.min(from, to),
-      toSeason: Math.max(from, to),
-      // The bit and depth that were usual before about 2005; common practice.
-      bitMm: to < 2005 ? 11.1125 : bitMm,
-      depthMm: to < 2005 ? 50.8 : depthMm,
+      fromSeason,
+      toSeason,
+      ...usualHole(fromSeason, toSeason, bush.overview!.bush.settings),
       note: ''
     });
     saved(bush, 'Noted. The sheet doubts that wood from now on.', record);

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { speciesById } from '@baumkin/core/identify';
+  import { compassPoint } from '@baumkin/core/math';
   import { barkThickness } from '@baumkin/core/measure';
   import { drillForbidden, fewerSinceDecided, tapsToHang } from '@baumkin/core/records';
   import { instructionFor, placementOf } from '@baumkin/core/bush';
@@ -8,7 +9,7 @@
 
   import { page } from '$app/state';
   import { forbiddenWords } from '$lib/labels/permission.ts';
-  import { instructionWords, shallowWords } from '$lib/labels/placement.ts';
+  import { instructionWords, SHAVINGS_SEEN, shallowWords } from '$lib/labels/placement.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import HighHole from '$lib/place/HighHole.svelte';
@@ -86,6 +87,19 @@
       </dd>
     </dl>
     {#if forbidden}<p class="text-lg font-semibold" data-testid="forbidden">{forbiddenWords(forbidden)}</p>{/if}
+    {#if drilled > 0}
+      <h2 class="mt-3">Drilled in {bush.season}</h2>
+      <ul class="mt-1 text-lg" data-testid="made">
+        {#each tree.holesThisSeason as hole (hole.id)}
+          {@const seen = tree.shavings.get(hole.id)?.seen}
+          <li>
+            {compassPoint(hole.bearingDeg)} side, {preferences.length(hole.heightMm, 'hand')} above the ground{seen
+              ? `; shavings ${SHAVINGS_SEEN[seen]}`
+              : '; shavings not seen'}
+          </li>
+        {/each}
+      </ul>
+    {/if}
     {#if placing}
       <h2 class="mt-3">Drill</h2>
       <ol class="mt-1 flex flex-col gap-2">
