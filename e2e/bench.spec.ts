@@ -1,6 +1,15 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, bushIdOf, expectAccessible, recordsOf, signIn, signUpWithBush, treesOf } from './support.ts';
+import {
+  allSaved,
+  bringIn,
+  bushIdOf,
+  expectAccessible,
+  recordsOf,
+  signIn,
+  signUpWithBush,
+  treesOf
+} from './support.ts';
 
 test('the frame by keyboard: stations, steps, search, help, units, what waits', async ({ page }) => {
   await signIn(page);
@@ -166,11 +175,11 @@ test('dead ends say what to do', async ({ page }) => {
   await expectAccessible(page);
   await page.goto(`/bush/${own}/exchange`);
   const file =
-    'tag,species,girth,lat,lon\n1,sugar maple,45 in,44.5,-73.2\n2,sugar maple,"4\' 2"" ",44.50003,-73.20002\n3,sugar maple,,,\n4,beech,90 cm,,';
+    'tag,species,girth,lat,lon,date\n1,sugar maple,45 in,44.5,-73.2,2026-10-04\n2,sugar maple,"4\' 2"" ",44.50003,-73.20002,2026-10-04\n3,sugar maple,,,,\n4,beech,90 cm,,,2026-10-04';
   await page
     .getByLabel('File', { exact: true })
     .setInputFiles({ name: 'phone.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await bringIn(page);
   await expect(page.getByTestId('preview')).toContainText('nothing new');
   const [one, , three, four] = await treesOf(page, own);
   expect(one!.dbhMm).toBeCloseTo((45 * 25.4) / Math.PI, 0);

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 
 import { expect, test } from '@playwright/test';
 
-import { allSaved, expectAccessible, expectFits, postRecords, signUpWithBush, treesOf } from './support.ts';
+import { allSaved, bringIn, expectAccessible, expectFits, postRecords, signUpWithBush, treesOf } from './support.ts';
 
 /* Lines that run: gauges are read, a leak is found, and what was found teaches. A server of its own, whose day is what a file says. */
 test.use({ baseURL: process.env.BAUMKIN_SEASON_URL });
@@ -21,7 +21,7 @@ test('two gauges are read, the leak is looked for where they say, and mended', a
   await page
     .getByLabel('File', { exact: true })
     .setInputFiles({ name: 'trees.csv', mimeType: 'text/csv', buffer: Buffer.from(TREES) });
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await bringIn(page);
   await expect(page.getByTestId('preview')).toContainText('nothing new');
   const trees = [...(await treesOf(page, bushId))].sort((a, b) => Number(a.tag) - Number(b.tag));
   const [placeId, mainId] = [crypto.randomUUID(), crypto.randomUUID()];

@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { shortOrLong } from '../testing/long.ts';
 import {
   allSaved,
+  bringIn,
   bushIdOf,
   expectAccessible,
   expectFits,
@@ -196,9 +197,11 @@ test('waypoints come in, are known again, and go out; the whole bush is read bac
   await expect(page.getByRole('alert')).toContainText('document type');
   await give('points.gpx', gpx('A2'));
   await expect(preview).toContainText('2 new trees');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await bringIn(page);
   await expect(preview).toContainText('nothing new. 2 trees are here already');
   await give('more.gpx', gpx('A3'));
+  await expect(preview).toContainText('1 row names a tree that this bush does not have');
+  await page.getByRole('button', { name: 'All of them are new trees' }).click();
   await expect(preview).toContainText('1 new tree');
   await page.getByLabel(/Bring in trees whose tags/).uncheck();
   await expect(preview).toContainText('no tree of this bush has the tag "A3"');
@@ -215,10 +218,13 @@ test('waypoints come in, are known again, and go out; the whole bush is read bac
   const girths = Array.from({ length: 15 }, (_, i) => `G${i},${95 + 4 * i}`).join('\n');
   await give('girths.csv', `tag,diameter_cm\n${girths}`);
   await expect(page.getByTestId('column-question')).toContainText('Are these girths called diameters');
-  await page.getByLabel(/Bring in trees whose tags/).check();
   await page.getByRole('button', { name: /^Read them as girths/ }).click();
   await expect(page.getByTestId('column-question')).toBeHidden();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(preview).toContainText('15 sizes have no day');
+  await preview.getByLabel('On or about').fill('2026-10-04');
+  await page.getByRole('button', { name: 'Use it for all 15' }).click();
+  await expect(preview).toContainText('15 new trees');
+  await bringIn(page);
   await expect(preview).toContainText('nothing new');
 
   // Everything, into a new bush.

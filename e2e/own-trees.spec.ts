@@ -1,17 +1,17 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, expectAccessible, expectFits, recordsOf, signUpWithBush, treesOf } from './support.ts';
+import { allSaved, bringIn, expectAccessible, expectFits, recordsOf, signUpWithBush, treesOf } from './support.ts';
 
 /** 200 rows, 7 of them broken in seven ways. */
 function treesFile(): string {
   const broken = new Map([
-    [13, '"",Home,sugar maple,92,,,,'],
-    [40, '12,Home,sugar maple,92,,99,99,'],
-    [77, 'B77,Home,Acre rubrum,92,,,,'],
-    [101, 'B101,Home,sugar maple,about so thick,,,,'],
+    [13, '"",Home,sugar maple,92,2026-10-02,,,'],
+    [40, '12,Home,sugar maple,92,2026-10-02,99,99,'],
+    [77, 'B77,Home,Acre rubrum,92,2026-10-02,,,'],
+    [101, 'B101,Home,sugar maple,about so thick,2026-10-02,,,'],
     [133, 'B133,Home,sugar maple,92,2027-05-01,,,'],
-    [160, 'B160,Home,sugar maple,92,,4.5,,'],
-    [188, 'B188,Home,sugar maple,92,,,,2024-180-95']
+    [160, 'B160,Home,sugar maple,92,2026-10-02,4.5,,'],
+    [188, 'B188,Home,sugar maple,92,2026-10-02,,,2024-180-95']
   ]);
   const rows = Array.from({ length: 200 }, (_, i) => {
     const line = broken.get(i);
@@ -44,7 +44,7 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
   for (const reason of [
     'has no tag',
     'stands in line',
-    'do not know a species',
+    'acre rubrum',
     'cannot read',
     'in the future',
     'without the other',
@@ -56,7 +56,7 @@ test('a steward brings in her own trees and takes one to a placed hole', async (
   const saved = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Take these rows as a file' }).click();
   expect((await saved).suggestedFilename()).toBe('rows-left-out.csv');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await bringIn(page);
   await expect(preview).toContainText(/nothing new\. 193 trees are here already.*7 rows left out/s);
   const trees = await treesOf(page, bushId);
   expect(trees).toHaveLength(193);

@@ -3,7 +3,16 @@ import { writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 
 import { dayAtStation, later } from '../standins/climate.mjs';
-import { allSaved, bushIdOf, expectAccessible, expectFits, postRecords, signUpWithBush, treesOf } from './support.ts';
+import {
+  allSaved,
+  bringIn,
+  bushIdOf,
+  expectAccessible,
+  expectFits,
+  postRecords,
+  signUpWithBush,
+  treesOf
+} from './support.ts';
 
 /* A whole season in one test: a server of its own, whose day is what a file says. */
 test.use({ baseURL: process.env.BAUMKIN_SEASON_URL });
@@ -36,7 +45,7 @@ test('a season from the first frost-and-thaw day to the closed hole', async ({ p
   await page
     .getByLabel('File', { exact: true })
     .setInputFiles({ name: 'trees.csv', mimeType: 'text/csv', buffer: Buffer.from(TREES) });
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await bringIn(page);
   await expect(page.getByTestId('preview')).toContainText('nothing new');
   const trees = await treesOf(page, bushId);
   await postRecords(

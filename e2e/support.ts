@@ -27,6 +27,19 @@ export async function mapOf(page: Page): Promise<(x: number, y: number) => [numb
   return (x, y) => [box.x + x * box.width, box.y + y * box.height];
 }
 
+/** Brings in the file that was read, or what of it is clear; where it is much the numbers are asked once more. */
+export async function bringIn(page: Page): Promise<void> {
+  await page
+    .getByTestId('preview')
+    .getByRole('button', { name: /^Bring (it in|in what is clear)/ })
+    .click();
+  const sure = page.getByRole('dialog', { name: 'Bring all this in?' });
+  const done = page.getByText(/^Brought in: /);
+  await expect(sure.or(done).first()).toBeVisible();
+  if (await sure.isVisible()) await sure.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(done.first()).toBeVisible();
+}
+
 /** Makes an account of its own and a bush, and lands on the page of files. */
 export async function signUpWithBush(page: Page, bush: string): Promise<string> {
   await page.goto('/sign-up');

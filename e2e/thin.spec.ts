@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 
 import {
   allSaved,
+  bringIn,
   bushIdOf,
   expectAccessible,
   expectFits,
@@ -28,7 +29,7 @@ async function crowdedBush(page: Page): Promise<string> {
   await page
     .getByLabel('File', { exact: true })
     .setInputFiles({ name: 'trees.csv', mimeType: 'text/csv', buffer: Buffer.from(crowded()) });
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await bringIn(page);
   await expect(page.getByTestId('preview')).toContainText('150 trees are here already');
   return bushId;
 }

@@ -16,7 +16,7 @@ import {
   type WorkRecord
 } from '../src/records/index.ts';
 
-const options = { today: '2026-11-23', defaultUnit: 'cm' as const };
+const options = { today: '2026-11-23', defaultUnit: 'cm' as const, told: { undatedOn: '2026-11-23' } };
 const readCsv = (text: string) => readTable(text, options);
 
 describe('a file of trees', () => {

@@ -14,13 +14,14 @@ const options = (change: Partial<ImportOptions> = {}): ImportOptions => {
     settings: DEFAULT_BUSH_SETTINGS,
     origin: null,
     stands: [],
+    tags: [],
     newTrees: true,
     sizes: null,
     makeId: () => `00000000-0000-4000-8000-${String((next += 1)).padStart(12, '0')}`,
     ...change
   };
 };
-const read = (text: string, more = {}) => readTable(text, { today, defaultUnit: 'cm', ...more });
+const read = (text: string, more = {}) => readTable(text, { today, defaultUnit: 'cm', told: { undatedOn: today }, ...more });
 
 /** The bush after a plan was carried out. */
 function carriedOut(plan: ReturnType<typeof planImport>, known: readonly KnownTree[] = []): KnownTree[] {

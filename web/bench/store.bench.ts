@@ -36,7 +36,13 @@ async function emptyBush() {
   return (await bushFor(userId, id))!;
 }
 const bring = async (bush: Awaited<ReturnType<typeof emptyBush>>) =>
-  importFile(bush, userId, { text: FILE, defaultUnit: 'cm', newTrees: true, today: '2026-11-23' });
+  importFile(bush, userId, {
+    text: FILE,
+    defaultUnit: 'cm',
+    newTrees: true,
+    today: '2026-11-23',
+    told: { undatedOn: '2026-11-23' }
+  });
 
 beforeAll(async () => {
   database = await emptyDatabase();

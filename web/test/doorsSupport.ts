@@ -56,7 +56,7 @@ export async function book() {
     importFile(
       await access(),
       userId,
-      { text, newTrees: true, defaultUnit: 'cm', sizesAre: {}, today: TODAY } as never,
+      { text, newTrees: true, defaultUnit: 'cm', sizesAre: {}, today: TODAY, told: { undatedOn: TODAY } } as never,
       NOW
     );
   return { userId, bushId, treeIds, send, access, bring };

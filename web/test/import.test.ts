@@ -25,7 +25,7 @@ describe('importing a file of trees', () => {
       '11,Hill,beech,90 cm,44.501,-73.199,\n' +
       '12,Hill,sugar maple,a lot,,,\n' +
       '2,Hill,sugar maple,80 cm,,,\n';
-    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true, today: TODAY };
+    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true, today: TODAY, told: { undatedOn: TODAY } };
     const result = await importFile(bush, userId, wishes);
     expect(result.counts).toMatchObject({ newTrees: 2, grown: 1, readings: 3, holes: 2 });
     expect(result.bad.map((b) => [b.line, b.column])).toEqual([[4, 'girth']]);
@@ -52,7 +52,7 @@ describe('importing a file of trees', () => {
     const { userId, bushId } = await bushWithTrees();
     const bush = (await bushFor(userId, bushId))!;
     const text = `tag,diameter\n${Array.from({ length: 300 }, (_, i) => `N${i},${20 + (i % 30)}`).join('\n')}`;
-    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true, today: TODAY };
+    const wishes = { text, defaultUnit: 'cm' as const, newTrees: true, today: TODAY, told: { undatedOn: TODAY } };
     const results = await Promise.all([importFile(bush, userId, wishes), importFile(bush, userId, wishes)]);
     expect(results.map((r) => r.counts.newTrees).sort()).toEqual([0, 300]);
     expect(results.map((r) => r.counts.readings).sort()).toEqual([0, 300]);

@@ -1,57 +1,37 @@
-import Papa from 'papaparse';
-
-import { normaliseBearing } from '../math/index.ts';
-import type { MeasureMethod } from '../measure/index.ts';
-import { seasonOf, tagKey } from '../records/index.ts';
-import type { PositionQuality } from '../stand/index.ts';
+import { tagKey } from '../records/index.ts';
 import { MM_PER, parseTrunkLength, UnreadableLength, type LengthUnit } from '../units/index.ts';
-import { speciesByName } from './species.ts';
+import { dayIn, holesIn, lengthIn, methodIn, numberIn, qualityIn, seasonIn, sideIn } from './cellsIn.ts';
+import { orderOf, type DateOrder } from './dateIn.ts';
+import { BadCell, type BadRow } from './faults.ts';
+import { brief, tableIn, type Row } from './grid.ts';
+import { understandColumns, type ColumnUse, type Role } from './roles.ts';
+import type { ImportTold } from './told.ts';
+import { speciesInWord, speciesWord, type SpeciesSaid } from './species.ts';
 import {
-  BadCell,
   MAX_COLUMNS,
   MAX_ROWS,
   UnreadableFile,
-  type BadRow,
   type StatedHole,
   type StatedPosition,
   type StatedReading,
   type Statement,
-  type StatementFile
+  type StatementFile,
+  type SpeciesWord,
+  type TableUnderstood
 } from './statement.ts';
 
 export interface ReadOptions {
-  /** date of readings without one of their own */
+  /** days after it lie in the future */
   readonly today: string;
   /** unit of girths and diameters that name none, in cell or heading */
   readonly defaultUnit: LengthUnit;
   /** what the steward says a column really holds, whatever its heading says */
   readonly sizesAre?: { readonly quantity?: 'girth' | 'diameter'; readonly unit?: 'cm' | 'in' };
+  readonly told?: ImportTold;
 }
 
-const COLUMNS = {
-  tag: /^(tag|tree|tree[ _]?(id|no|number)|no|number)$/,
-  species: /^(species|kind)$/,
-  stand: /^(stand|block)$/,
-  girth: /^(girth|circumference|gbh|cbh)(?:[ _(]*(mm|cm|m|in|ft)\)?)?$/,
-  diameter: /^(diameter|dbh|diam)(?:[ _(]*(mm|cm|m|in|ft)\)?)?$/,
-  measuredOn: /^(measured_on|measured|date)$/,
-  method: /^method$/,
-  east: /^(east_m|east|x_m|x)$/,
-  north: /^(north_m|north|y_m|y)$/,
-  lat: /^(lat|latitude)$/,
-  lon: /^(lon|lng|long|longitude)$/,
-  quality: /^(position_quality|quality)$/,
-  holes: /^(holes|tapholes)$/,
-  determinedOn: /^determined(_on)?$/,
-  at: /^(at|at_height)(?:[ _(]*(mm|cm|m|in|ft)\)?)?$/,
-  asWritten: /^as_written$/,
-  season: /^season$/,
-  bearing: /^(bearing|bearing_deg|compass)$/,
-  holeHeight: /^(height|hole_height)(?:[ _(]*(mm|cm|m|in|ft)\)?)?$/,
-  bit: /^(bit|bit_size)(?:[ _(]*(mm|cm|m|in|ft)\)?)?$/,
-  depth: /^depth(?:[ _(]*(mm|cm|m|in|ft)\)?)?$/
-} as const;
-type Column = keyof typeof COLUMNS;
+/** So many rows show how a table is understood. */
+const ROWS_SHOWN = 3;
 
 /**
  * Reads a table that says something of trees: the trees themselves, readings, tapholes, determinations, or all in one.
@@ -65,65 +45,90 @@ export function readTable(text: string, options: ReadOptions): StatementFile {
   return readRows(heading, rows, options);
 }
 
-/**
- * Takes a table apart: its heading, and its rows with their lines, empty ones left out.
- * @param text the whole file; comma, semicolon or tab separated
- * @throws UnreadableFile where it is no text
- */
-export function tableIn(text: string): { readonly heading: readonly string[]; readonly rows: readonly Row[] } {
-  if (text.includes('\u0000'))
-    throw new UnreadableFile('This is not a text file. Save the table as CSV (UTF-8) and try again.');
-  const content = text.replace(/^\uFEFF/, '');
-  const parsed = Papa.parse<string[]>(content, {
-    delimiter: delimiterOf(content),
-    skipEmptyLines: false,
-    preview: MAX_ROWS + 2
-  });
-  const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
-  return {
-    heading: lines[0]?.cells.map((cell) => cell.trim()) ?? [],
-    rows: lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
-  };
-}
-
 /** A table that was taken apart already. @throws UnreadableFile */
 export function readRows(heading: readonly string[], rows: readonly Row[], options: ReadOptions): StatementFile {
   if (heading.length > MAX_COLUMNS)
     throw new UnreadableFile(`The file has ${heading.length} columns; a tree needs at most ${MAX_COLUMNS}.`);
-  const { at, units, ignored } = understandHeading(heading);
-  if (at.tag === undefined)
-    throw new UnreadableFile('The first line must name the columns, and one of them must be "tag".');
   if (rows.length > MAX_ROWS)
     throw new UnreadableFile(`The file has more than ${MAX_ROWS} rows. Split it and import the parts.`);
-
+  const columns = understandColumns(heading, rows, options.told?.columns ?? {}, options.today);
+  if (!columns.some(({ role }) => role === 'tag'))
+    throw new UnreadableFile(
+      `None of the columns is seen to be the tag of a tree. The first line must name the columns, and one of them "tag".`
+    );
+  const reader = new RowReader(heading, columns, rows, options);
   const statements: Statement[] = [];
+  const waiting: Statement[] = [];
   const bad: BadRow[] = [];
-  const said = new Map<string, number>();
-  const firsts = new Map<string, Statement>();
-  for (const { cells, line } of rows) {
-    try {
-      if (cells.length > heading.length && cells.slice(heading.length).some((c) => c.trim() !== ''))
-        throw new BadCell(
-          null,
-          `has ${cells.length} cells, but the heading names ${heading.length}. Is a comma in one of them?`
-        );
-      const statement = readRow({ cells, line }, at, units, options);
-      const keys = eventsOf(statement);
-      const twice = keys.find((key) => said.has(key));
-      if (twice !== undefined)
-        throw new BadCell('tag', `"${statement.tag}" stands in line ${said.get(twice)} already.`);
-      const first = firsts.get(tagKey(statement.tag));
-      if (first && contradict(first, statement))
-        throw new BadCell('tag', `"${statement.tag}" stands in line ${first.line} already, as another tree.`);
-      if (!first) firsts.set(tagKey(statement.tag), statement);
-      for (const key of keys) said.set(key, line);
-      statements.push(statement);
-    } catch (error) {
-      if (!(error instanceof BadCell)) throw error;
-      bad.push({ line, column: error.column, reason: error.message, cells });
-    }
+  const told = new Told(options.told?.twoSizes);
+  for (const row of rows) {
+    const faults: BadCell[] = [];
+    const statement = reader.read(row, faults);
+    // All that is to be asked of a row is asked at once.
+    const mendable = faults.every(({ fault }) => fault !== 'cell');
+    const said = statement && mendable ? told.hear(statement, faults) : null;
+    if (said) (faults.length === 0 ? statements : waiting).push(said);
+    for (const { column, message, fault, word } of faults)
+      bad.push({ line: row.line, column, reason: message, cells: row.cells, fault, word });
   }
-  return { statements, stands: [], bad, heading, ignoredColumns: ignored };
+  return {
+    statements,
+    waiting,
+    stands: [],
+    bad,
+    heading,
+    ignoredColumns: heading.filter((name, i) => columns[i]!.role === null && name.trim() !== ''),
+    table: reader.understood()
+  };
+}
+
+/** What was said of the trees of a file so far, so that nothing is said twice. */
+class Told {
+  readonly #events = new Map<string, { readonly line: number; readonly mm: number | null }>();
+  readonly #firsts = new Map<string, Statement>();
+
+  constructor(private readonly twoSizes: ImportTold['twoSizes']) {}
+
+  /** @returns the statement, under another tag where it is of another tree; null where it says nothing new, or has a fault */
+  hear(statement: Statement, faults: BadCell[]): Statement | null {
+    const key = tagKey(statement.tag);
+    const first = this.#firsts.get(key);
+    if (first && contradict(first, statement)) {
+      faults.push(new BadCell('tag', `"${statement.tag}" stands in line ${first.line} already, as another tree.`));
+      return null;
+    }
+    const events = eventsOf(statement);
+    for (const { name, mm } of events) {
+      const before = this.#events.get(name);
+      if (!before) continue;
+      if (mm !== null && before.mm !== null && Math.abs(mm - before.mm) < SAME_SIZE_MM) return null;
+      if (mm !== null && this.twoSizes === 'first') return null;
+      if (mm !== null && this.twoSizes === 'twoTrees')
+        return this.hear({ ...statement, tag: nextTag(statement.tag) }, faults);
+      faults.push(
+        mm === null
+          ? new BadCell('tag', `"${statement.tag}" stands in line ${before.line} already.`)
+          : new BadCell(
+              'tag',
+              `"${statement.tag}" stands in line ${before.line} already, with another size of the same day.`,
+              'twoSizes'
+            )
+      );
+      return null;
+    }
+    if (!first) this.#firsts.set(key, statement);
+    for (const { name, mm } of events) this.#events.set(name, { line: statement.line, mm });
+    return statement;
+  }
+}
+
+/** Sizes of one day that differ by less are the same, mm. */
+const SAME_SIZE_MM = 0.6;
+
+/** The tag of the second tree that was written under one tag: 44-2 after 44. */
+function nextTag(tag: string): string {
+  const match = /^(.*)-(\d+)$/.exec(tag);
+  return match ? `${match[1]}-${Number(match[2]) + 1}` : `${tag}-2`;
 }
 
 /** Two rows of one tag that cannot be one tree: another place or stand, or another species without a day. */
@@ -136,105 +141,184 @@ function contradict(a: Statement, b: Statement): boolean {
   );
 }
 
-/** What a row tells, as texts that must not come twice: a tag has one line for each reading and each hole. */
-function eventsOf({ tag, reading, holes }: Statement): string[] {
-  const key = tag.toLowerCase();
+/** What a row tells, each under a name that must not come twice: a tag has one line for each reading and each hole. */
+function eventsOf({ tag, reading, holes, notes }: Statement): { readonly name: string; readonly mm: number | null }[] {
+  const key = tagKey(tag);
   const events = [
-    ...(reading ? [`${key} read ${reading.on}`] : []),
-    ...holes.map((hole) => `${key} tapped ${hole.season} ${hole.bearingDeg} ${hole.heightMm}`)
+    ...(reading ? [{ name: `${key} read ${reading.on}`, mm: reading.valueMm }] : []),
+    ...holes.map((hole) => ({ name: `${key} tapped ${hole.season} ${hole.bearingDeg} ${hole.heightMm}`, mm: null })),
+    ...(reading || holes.length > 0 ? [] : notes.map((note) => ({ name: `${key} noted ${note}`, mm: null })))
   ];
-  return events.length > 0 ? events : [key];
+  return events.length > 0 ? events : [{ name: key, mm: null }];
 }
 
-/** The heading alone decides: cells below may hold semicolons of their own. */
-function delimiterOf(content: string): string {
-  const heading = content.slice(0, content.search(/[\r\n]|$/));
-  const count = (sign: string) => heading.split(sign).length;
-  return [',', ';', '\t'].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
-}
+/** Reads the rows of a table of which is known what its columns tell. */
+class RowReader {
+  readonly #at: Partial<Record<Role, number>> = {};
+  readonly #notes: readonly number[];
+  readonly #dates: DateOrder | null;
+  readonly #words = new Map<string, SpeciesWord>();
 
-type Units = Partial<Record<Column, LengthUnit>>;
-
-function understandHeading(heading: readonly string[]) {
-  const at: Partial<Record<Column, number>> = {};
-  const units: Units = {};
-  const ignored: string[] = [];
-  heading.forEach((name, i) => {
-    const plain = name.toLowerCase().trim();
-    const found = (Object.keys(COLUMNS) as Column[]).find(
-      (column) => at[column] === undefined && COLUMNS[column].test(plain)
+  constructor(
+    private readonly heading: readonly string[],
+    private readonly columns: readonly ColumnUse[],
+    private readonly rows: readonly Row[],
+    private readonly options: ReadOptions
+  ) {
+    columns.forEach(({ role }, i) => {
+      if (role && role !== 'note') this.#at[role] = i;
+    });
+    this.#notes = columns.flatMap(({ role }, i) => (role === 'note' ? i : []));
+    const written = [this.#at.measuredOn, this.#at.determinedOn].flatMap((i) =>
+      i === undefined ? [] : rows.map((row) => row.cells[i] ?? '')
     );
-    if (!found) {
-      if (plain !== '') ignored.push(name);
-      return;
+    this.#dates = options.told?.dates ?? orderOf(written);
+  }
+
+  /** How the table was understood. */
+  understood(): TableUnderstood {
+    return {
+      columns: this.columns,
+      shown: this.rows.slice(0, ROWS_SHOWN).map(({ cells }) => cells),
+      dates: this.#dates,
+      words: [...this.#words.values()].sort((a, b) => b.many - a.many)
+    };
+  }
+
+  /** @param faults what is wrong with the row: all of it, so that it can be mended in one round */
+  read({ cells, line }: Row, faults: BadCell[]): Statement | null {
+    const attempt = <T>(read: () => T, otherwise: T): T => {
+      try {
+        return read();
+      } catch (error) {
+        if (!(error instanceof BadCell)) throw error;
+        faults.push(error);
+        return otherwise;
+      }
+    };
+    const width = this.heading.length;
+    if (cells.length > width && cells.slice(width).some((c) => c.trim() !== '')) {
+      faults.push(
+        new BadCell(null, `has ${cells.length} cells, but the heading names ${width}. Is a comma in one of them?`)
+      );
+      return null;
     }
-    at[found] = i;
-    const unit = COLUMNS[found].exec(plain)?.at(-1);
-    if (unit && unit in MM_PER) units[found] = unit as LengthUnit;
-  });
-  // Without a season there is no hole to tell of: a height is the tree's own then, and is not taken.
-  if (at.season === undefined)
-    for (const column of ['bearing', 'holeHeight', 'bit', 'depth'] as const) {
-      if (at[column] === undefined) continue;
-      ignored.push(heading[at[column]]!);
-      delete at[column];
-    }
-  return { at, units, ignored };
+    const cell: Cell = (role) => (this.#at[role] === undefined ? '' : (cells[this.#at[role]] ?? '').trim());
+    const days = { order: this.#dates, today: this.options.today };
+    const determined = cell('determinedOn');
+    const said = attempt(() => this.#species(cell('species')), null);
+    return {
+      line,
+      cells,
+      tag: attempt(() => tagIn(cell('tag')), ''),
+      stand: cell('stand') || null,
+      species: said === 'mapleOpen' || said === 'open' ? null : said,
+      mapleOpen: said === 'mapleOpen',
+      determinedOn: determined === '' ? null : attempt(() => dayIn(determined, 'determined_on', days), null),
+      reading: attempt(() => this.#reading(cell, days, faults), null),
+      position: attempt(() => positionIn(cell), null),
+      holes: [...attempt(() => holesIn(cell('holes'), days.today), []), ...attempt(() => this.#hole(cell), [])],
+      notes: this.#notes.flatMap((i) => this.#note(i, cells[i]?.trim() ?? ''))
+    };
+  }
+
+  #note(column: number, written: string): string[] {
+    if (written === '') return [];
+    const name = this.heading[column]!.trim();
+    const plain = /^(notes?|comments?|remarks?|observations?)$/i.test(name);
+    return [(plain ? written : `${name}: ${written}`).slice(0, LONGEST_NOTE)];
+  }
+
+  /** What the species column says of a tree; a word that means only perhaps something waits for the steward. */
+  #species(written: string): SpeciesSaid | null {
+    if (written === '') return null;
+    const word = speciesWord(written);
+    const told = this.options.told?.species?.[word];
+    const known = told ? { said: told, sure: true } : speciesInWord(word);
+    const before = this.#words.get(word);
+    this.#words.set(word, {
+      word,
+      many: (before?.many ?? 0) + 1,
+      said: known?.said ?? null,
+      sure: known?.sure ?? false
+    });
+    if (!known)
+      throw new BadCell('species', `I do not know a species called "${brief(written)}".`, 'speciesWord', word);
+    if (!known.sure) throw new BadCell('species', `"${brief(written)}" may mean several things.`, 'speciesWord', word);
+    return known.said;
+  }
+
+  #unit(role: Role, otherwise: LengthUnit): LengthUnit {
+    const index = this.#at[role];
+    return (index === undefined ? null : this.columns[index]!.unit) ?? otherwise;
+  }
+
+  /** @param faults a size without a day is read all the same: it may be off in another way too */
+  #reading(
+    cell: Cell,
+    days: { readonly order: DateOrder | null; readonly today: string },
+    faults: BadCell[]
+  ): StatedReading | null {
+    const girth = cell('girth');
+    const diameter = cell('diameter');
+    if (girth !== '' && diameter !== '') throw new BadCell('girth', 'gives both girth and diameter: leave one empty.');
+    if (girth === '' && diameter === '') return null;
+    const column = girth !== '' ? 'girth' : 'diameter';
+    const { quantity = column, unit = this.#unit(column, this.options.defaultUnit) } = this.options.sizesAre ?? {};
+    const written = girth || diameter;
+    const valueMm = sizeIn(written, { column, quantity, unit });
+    const day = cell('measuredOn');
+    const on = day === '' ? (this.options.told?.undatedOn ?? '') : dayIn(day, 'measured_on', days);
+    if (on === '') faults.push(new BadCell('measured_on', 'has a size without a day.', 'undated'));
+    const at = cell('at');
+    return {
+      quantity,
+      valueMm,
+      asWritten: (cell('asWritten') || written).slice(0, 80),
+      on,
+      method: methodIn(cell('method'), quantity),
+      heightMm: at === '' ? null : lengthIn(at, 'at', this.#unit('at', 'cm'), 5000)
+    };
+  }
+
+  /** A hole with a row of its own. */
+  #hole(cell: Cell): StatedHole[] {
+    const written = cell('season');
+    if (written === '') return [];
+    const season = seasonIn(written, 'season', this.options.today);
+    const bearingDeg = sideIn(cell('bearing'), 'bearing_deg');
+    const length = (role: 'bit' | 'depth', most: number) =>
+      cell(role) === '' ? null : lengthIn(cell(role), role, this.#unit(role, 'mm'), most);
+    const [bitMm, depthMm] = [length('bit', 25), length('depth', 150)];
+    if (bitMm !== null && bitMm < 3) throw new BadCell('bit', `a bit of ${bitMm} mm drills no taphole.`);
+    if (depthMm !== null && depthMm < 5) throw new BadCell('depth', `a hole ${depthMm} mm deep is none.`);
+    const heightMm = lengthIn(cell('holeHeight'), 'height', this.#unit('holeHeight', 'cm'), 5000);
+    return [{ season, bearingDeg, heightMm, bitMm, depthMm }];
+  }
 }
 
-/** A row of a table, and where it stands. */
-export interface Row {
-  readonly cells: readonly string[];
-  readonly line: number;
-}
+type Cell = (role: Role) => string;
 
-/** A cell as an error quotes it. */
-export function brief(written: string): string {
-  return written.length > 40 ? `${written.slice(0, 40)}…` : written;
-}
+/** A remark is no longer than this. */
+const LONGEST_NOTE = 1000;
 
-function readRow(
-  { cells, line }: Row,
-  at: Partial<Record<Column, number>>,
-  units: Units,
-  options: ReadOptions
-): Statement {
-  const cell = (column: Column) => (at[column] === undefined ? '' : (cells[at[column]] ?? '').trim());
-  const tag = cell('tag');
+function tagIn(tag: string): string {
   if (tag === '') throw new BadCell('tag', 'has no tag.');
   if (tag.length > 20) throw new BadCell('tag', `"${tag.slice(0, 24)}…" is longer than 20 characters.`);
-  const name = cell('species');
-  const mapleOpen = /^maple$/i.test(name);
-  const species = name === '' || mapleOpen ? null : speciesByName(name);
-  if (name !== '' && !mapleOpen && !species)
-    throw new BadCell('species', `I do not know a species called "${brief(name)}".`);
-  return {
-    line,
-    tag,
-    stand: cell('stand') || null,
-    species,
-    mapleOpen,
-    determinedOn: cell('determinedOn') === '' ? null : readDay(cell('determinedOn'), 'determined_on', options.today),
-    reading: readReading(cell, units, options),
-    position: readPosition(cell),
-    holes: [...readHoles(cell('holes'), options.today), ...readHole(cell, units, options.today)]
-  };
+  return tag;
 }
 
-type Cell = (column: Column) => string;
-
-function readReading(cell: Cell, units: Units, options: ReadOptions): StatedReading | null {
-  const girth = cell('girth');
-  const diameter = cell('diameter');
-  if (girth !== '' && diameter !== '') throw new BadCell('girth', 'gives both girth and diameter: leave one empty.');
-  if (girth === '' && diameter === '') return null;
-  const column = girth !== '' ? 'girth' : 'diameter';
-  const written = girth || diameter;
-  const on = readDay(cell('measuredOn') || options.today, 'measured_on', options.today);
-  const at = cell('at');
+/** The girth or diameter of a trunk. @returns mm, of the quantity that is asked for */
+function sizeIn(
+  written: string,
+  {
+    column,
+    quantity,
+    unit
+  }: { readonly column: 'girth' | 'diameter'; readonly quantity: string; readonly unit: LengthUnit }
+): number {
   if (written.length > 80) throw new BadCell(column, `"${brief(written)}" is too long to be a size.`);
   try {
-    const { quantity = column, unit = units[column] ?? options.defaultUnit } = options.sizesAre ?? {};
     const parsed = parseTrunkLength(written, unit);
     if (parsed.quantity && parsed.quantity !== column)
       throw new BadCell(column, `says ${parsed.quantity} in the ${column} column. Which is it?`);
@@ -242,45 +326,23 @@ function readReading(cell: Cell, units: Units, options: ReadOptions): StatedRead
     if (dbhMm > 2500 || dbhMm < 5)
       throw new BadCell(
         column,
-        `"${brief(written)}" would be a trunk ${(dbhMm / 10).toFixed(1)} cm thick. Look at the unit.`
+        `"${brief(written)}" would be a trunk ${(dbhMm / MM_PER.cm).toFixed(1)} cm thick. Look at the unit.`
       );
-    return {
-      quantity,
-      valueMm: parsed.valueMm,
-      asWritten: (cell('asWritten') || written).slice(0, 80),
-      on,
-      method: readMethod(cell('method'), quantity),
-      heightMm: at === '' ? null : readLength(at, 'at', units.at ?? 'cm', 5000)
-    };
+    return parsed.valueMm;
   } catch (error) {
     if (error instanceof UnreadableLength) throw new BadCell(column, error.message);
     throw error;
   }
 }
 
-const METHOD_WORDS: readonly [RegExp, MeasureMethod][] = [
-  [/^diameter ?tape$/i, 'diameterTape'],
-  [/^(girth ?tape|tape)$/i, 'girthTape'],
-  [/^calipers?$/i, 'calipers'],
-  [/^(biltmore|stick)$/i, 'biltmore'],
-  [/^(hug|eye|bucket)$/i, 'hug']
-];
-
-function readMethod(written: string, column: 'girth' | 'diameter'): MeasureMethod {
-  if (written === '') return column === 'girth' ? 'girthTape' : 'diameterTape';
-  const found = METHOD_WORDS.find(([pattern]) => pattern.test(written));
-  if (!found) throw new BadCell('method', `"${brief(written)}" is none of: diameter tape, tape, calipers, stick, hug.`);
-  return found[1];
-}
-
-function readPosition(cell: Cell): StatedPosition | null {
+function positionIn(cell: Cell): StatedPosition | null {
   const written = { east: cell('east'), north: cell('north'), lat: cell('lat'), lon: cell('lon') };
-  const quality = readQuality(cell('quality'), written.lat !== '' ? 'phone' : 'paced');
+  const quality = qualityIn(cell('quality'), written.lat !== '' ? 'phone' : 'paced');
   const pair = (a: 'east' | 'lat', b: 'north' | 'lon'): [number, number] | null => {
     if (written[a] === '' && written[b] === '') return null;
     if (written[a] === '' || written[b] === '')
       throw new BadCell(written[a] === '' ? a : b, `gives ${a} or ${b} without the other.`);
-    return [readNumber(written[a], a), readNumber(written[b], b)];
+    return [numberIn(written[a], a), numberIn(written[b], b)];
   };
   const metres = pair('east', 'north');
   if (metres) {
@@ -293,88 +355,4 @@ function readPosition(cell: Cell): StatedPosition | null {
   const [lat, lon] = degrees;
   if (Math.abs(lat) > 89 || Math.abs(lon) > 180) throw new BadCell('lat', `${lat}, ${lon} is no place on earth.`);
   return { lat, lon, quality };
-}
-
-function readQuality(written: string, otherwise: PositionQuality): PositionQuality {
-  if (written === '') return otherwise;
-  const plain = written.toLowerCase();
-  if (plain === 'surveyed' || plain === 'paced' || plain === 'phone') return plain;
-  throw new BadCell('position_quality', `"${brief(written)}" is none of: surveyed, paced, phone.`);
-}
-
-function readNumber(written: string, column: string): number {
-  const value = /^[-+]?\d+([.,]\d+)?$/.test(written) ? Number(written.replace(',', '.')) : NaN;
-  if (!Number.isFinite(value)) throw new BadCell(column, `"${brief(written)}" is not a number.`);
-  return value;
-}
-
-/** A season in which a hole was made, or is being made. */
-function readSeason(season: number, written: string, column: string, today: string): number {
-  const last = seasonOf(today);
-  if (!Number.isInteger(season) || season < 1900 || season > last)
-    throw new BadCell(column, `"${brief(written)}" is no season from 1900 to ${last}.`);
-  return season;
-}
-
-function readHoles(written: string, today: string): StatedHole[] {
-  if (written === '') return [];
-  return written.split(';').map((part) => {
-    const match = /^\s*(\d{4}):(\d+(?:\.\d+)?):(\d+(?:\.\d+)?)\s*$/.exec(part);
-    if (!match)
-      throw new BadCell('holes', `"${brief(part.trim())}" is not season:bearing:height in cm, such as 2024:180:95.`);
-    const [season, bearing, height] = [Number(match[1]), Number(match[2]), Number(match[3])];
-    if (bearing > 360)
-      throw new BadCell('holes', `a bearing runs from 0 to 360 degrees; "${brief(part.trim())}" does not.`);
-    if (height > 500)
-      throw new BadCell('holes', `"${brief(part.trim())}" is a hole more than 5 m up. Heights are in cm.`);
-    readSeason(season, part.trim(), 'holes', today);
-    return { season, bearingDeg: normaliseBearing(bearing), heightMm: height * 10, bitMm: null, depthMm: null };
-  });
-}
-
-/** A hole with a row of its own. */
-function readHole(cell: Cell, units: Units, today: string): StatedHole[] {
-  const written = cell('season');
-  if (written === '') return [];
-  const season = readSeason(readNumber(written, 'season'), written, 'season', today);
-  const bearing = readNumber(cell('bearing'), 'bearing_deg');
-  if (bearing < 0 || bearing > 360) throw new BadCell('bearing_deg', `a bearing runs from 0 to 360 degrees.`);
-  const length = (column: 'bit' | 'depth', most: number) =>
-    cell(column) === '' ? null : readLength(cell(column), column, units[column] ?? 'mm', most);
-  const [bitMm, depthMm] = [length('bit', 25), length('depth', 150)];
-  if (bitMm !== null && bitMm < 3) throw new BadCell('bit', `a bit of ${bitMm} mm drills no taphole.`);
-  if (depthMm !== null && depthMm < 5) throw new BadCell('depth', `a hole ${depthMm} mm deep is none.`);
-  return [
-    {
-      season,
-      bearingDeg: normaliseBearing(bearing),
-      heightMm: readLength(cell('holeHeight'), 'height', units.holeHeight ?? 'cm', 5000),
-      bitMm,
-      depthMm
-    }
-  ];
-}
-
-function readLength(written: string, column: string, unit: LengthUnit, mostMm: number): number {
-  const mm = readNumber(written, column) * MM_PER[unit];
-  if (mm < 0 || mm > mostMm) throw new BadCell(column, `"${brief(written)}" ${unit} is out of range.`);
-  return mm;
-}
-
-function readDay(written: string, column: string, today: string): string {
-  if (!isIsoDate(written)) throw new BadCell(column, `"${brief(written)}" is not a date. Write it as 2026-10-31.`);
-  if (written > today) throw new BadCell(column, `${written} lies in the future.`);
-  return written;
-}
-
-/** Is a text a day, as in 2026-10-31? */
-export function isIsoDate(text: string): boolean {
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
-  const date = new Date(`${text}T00:00:00Z`);
-  return !Number.isNaN(date.getTime()) && date.toISOString().slice(0, 10) === text;
-}
-
-/** Takes off the guard that a safe export puts before a formula sign. */
-function unguard(cell: string): string {
-  return /^'[=+@\t\r-]/.test(cell) ? cell.slice(1) : cell;
 }

@@ -5,15 +5,9 @@ import { speciesById, type SpeciesId } from '../identify/index.ts';
 import { standPurposeSchema, wetnessSchema, type Stand } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import { readJson } from './json.ts';
+import type { BadRow } from './faults.ts';
 import { readRows, type ReadOptions } from './csvIn.ts';
-import {
-  MAX_COLUMNS,
-  MAX_ROWS,
-  UnreadableFile,
-  type BadRow,
-  type StatedStand,
-  type StatementFile
-} from './statement.ts';
+import { MAX_COLUMNS, MAX_ROWS, UnreadableFile, type StatedStand, type StatementFile } from './statement.ts';
 
 /**
  * GeoJSON (RFC 7946): trees as points with the columns of the tree table as properties, stands as polygons. Longitude and
@@ -58,7 +52,7 @@ export function readGeoJson(text: string, options: ReadOptions): StatementFile {
   features.forEach((raw, i) => {
     const line = i + 1;
     const leaveOut = (reason: string) =>
-      bad.push({ line, column: null, reason, cells: [JSON.stringify(raw).slice(0, 300)] });
+      bad.push({ line, column: null, reason, cells: [JSON.stringify(raw).slice(0, 300)], fault: 'cell', word: null });
     const feature = featureSchema.safeParse(raw);
     if (!feature.success) return leaveOut('is neither a tree (a point) nor a stand (a polygon).');
     const { geometry, properties } = feature.data;
@@ -82,7 +76,8 @@ export function readGeoJson(text: string, options: ReadOptions): StatementFile {
     if (names.size > MAX_COLUMNS) throw new UnreadableFile(`The points have more than ${MAX_COLUMNS} properties.`);
   }
   const heading = [...names].filter((name) => !PLACE.includes(name.toLowerCase()));
-  if (points.length === 0) return { statements: [], stands, bad, heading, ignoredColumns: [] };
+  if (points.length === 0)
+    return { statements: [], waiting: [], stands, bad, heading, ignoredColumns: [], table: null };
   const rows = points.map(({ line, properties, at }) => ({
     line,
     cells: [...heading.map((name) => cellOf(properties[name])), String(at[1]), String(at[0])]

@@ -49,7 +49,7 @@ export function readGpx(text: string, options: ReadOptions): StatementFile {
   xml.read(text);
   if (!isGpx) throw new UnreadableFile('There is nothing in this file.');
   const file = readRows(HEADING, rows, options);
-  return { ...file, ignoredColumns: [...ignored] };
+  return { ...file, ignoredColumns: [...ignored], table: null };
 }
 
 function speciesOrNothing(written: string): string {

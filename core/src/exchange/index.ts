@@ -1,4 +1,8 @@
 export * from './csvIn.ts';
+export * from './dateIn.ts';
+export * from './faults.ts';
+export * from './roles.ts';
+export * from './likelyTag.ts';
 export * from './plan.ts';
 export * from './species.ts';
 export * from './statement.ts';
@@ -11,6 +15,7 @@ export * from './linesOut.ts';
 export * from './read.ts';
 export * from './seasonOut.ts';
 export * from './tables.ts';
+export * from './told.ts';
 export * from './tracks.ts';
 export * from './weatherIn.ts';
 export * from './weatherOut.ts';

@@ -1,10 +1,7 @@
 import { toLocalMetres, type LatLon } from '../geometry/index.ts';
-import { wrapDegrees } from '../math/index.ts';
-import { toDiameter, wholeColumnQuestion, type ColumnQuestion, type SizeExpectation } from '../measure/index.ts';
+import { type ColumnQuestion, type MixedColumn, type SizeExpectation } from '../measure/index.ts';
 import {
-  declaration,
   deriveTree,
-  effectiveRecords,
   registryLine,
   standSchema,
   tagKey,
@@ -14,7 +11,11 @@ import {
   type WorkRecord
 } from '../records/index.ts';
 import { POSITION_SD_M } from '../stand/index.ts';
-import type { BadRow, StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
+import type { BadRow } from './faults.ts';
+import { FileQuestions } from './fileQuestions.ts';
+import { envelopeOf, heldOf, newDetermination, newHoles, newReading, newRemarks } from './newRecords.ts';
+import type { ImportTold } from './told.ts';
+import type { StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
 
 /** A tree that the bush has already, with everything recorded of it. */
 export interface KnownTree {
@@ -30,10 +31,13 @@ export interface ImportOptions {
   /** null while the bush has no place on earth: the first position in degrees becomes its origin */
   readonly origin: LatLon | null;
   readonly stands: readonly Stand[];
+  /** the tags of all its trees */
+  readonly tags: readonly string[];
   /** how thick the bush's trees are; null where too few are measured */
   readonly sizes: SizeExpectation | null;
-  /** may the file bring trees that the bush does not have? */
-  readonly newTrees: boolean;
+  /** may the file bring trees that the bush does not have? null: they are asked about where most of its trees are known */
+  readonly newTrees: boolean | null;
+  readonly told?: ImportTold;
   readonly makeId: () => string;
 }
 
@@ -56,22 +60,21 @@ export interface ImportPlan {
     readonly holes: number;
     readonly determinations: number;
     readonly places: number;
+    readonly remarks: number;
   };
   readonly bad: readonly BadRow[];
   /** a whole column that seems to be another quantity or unit than its heading says */
   readonly question: ColumnQuestion | null;
+  /** some sizes of a column that seem to be another quantity or unit than the others */
+  readonly mixed: MixedColumn | null;
 }
 
-/** Readings of one day that differ by less are the same reading, mm of diameter. */
-const SAME_READING_MM = 0.6;
-/** Holes of one season this near each other are the same hole, degrees and mm. */
-const SAME_HOLE = { bearingDeg: 1, heightMm: 11 };
 /** Places nearer each other than this are the same place, metres. */
 const SAME_PLACE_M = 0.05;
 
-/** The tags that a file names, as they are told apart: of these trees a plan needs all that is known. */
-export const namedIn = (file: StatementFile): ReadonlySet<string> =>
-  new Set(file.statements.map(({ tag }) => tagKey(tag)));
+/** The tags that a file names or means, as they are told apart: of these trees a plan needs all that is known. */
+export const namedIn = (file: StatementFile, { tags = {} }: Pick<ImportTold, 'tags'> = {}): ReadonlySet<string> =>
+  new Set([...[...file.statements, ...file.waiting].map(({ tag }) => tagKey(tag)), ...Object.values(tags).map(tagKey)]);
 
 /**
  * Holds a file against a bush: what is new becomes records, what the bush has already is recognised and left alone, what
@@ -89,12 +92,31 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
   const records: WorkRecord[] = [];
   const trees: Tree[] = [];
   const fresh = new Map<string, string>();
-  const counts = { newTrees: 0, grown: 0, unchanged: 0, readings: 0, holes: 0, determinations: 0, places: 0 };
+  const counts = {
+    newTrees: 0,
+    grown: 0,
+    unchanged: 0,
+    readings: 0,
+    holes: 0,
+    determinations: 0,
+    places: 0,
+    remarks: 0
+  };
   const touched = new Map<string, boolean>();
-  const leaveOut = (statement: Statement, column: string, reason: string) =>
-    bad.push({ line: statement.line, column, reason, cells: cellsOf(file, statement) });
+  const leaveOut = ({ line, cells }: Statement, column: string, reason: string) =>
+    bad.push({ line, column, reason, cells, fault: 'cell', word: null });
+  const questions = new FileQuestions(file, byTag, options);
+  const ask = (statement: Statement): boolean => {
+    const asked = questions.of(statement);
+    for (const { column, message, fault, word } of asked)
+      bad.push({ line: statement.line, column, reason: message, cells: statement.cells, fault, word });
+    return asked.length > 0;
+  };
+  for (const statement of file.waiting) ask(statement);
 
-  for (const statement of file.statements) {
+  for (const written of file.statements) {
+    if (ask(written)) continue;
+    const statement = questions.meant(written);
     const key = tagKey(statement.tag);
     const there = byTag.get(key);
     let treeId = there?.tree.id ?? fresh.get(key);
@@ -104,7 +126,7 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
       continue;
     }
     if (treeId === undefined) {
-      if (!options.newTrees) {
+      if (options.newTrees === false) {
         leaveOut(statement, 'tag', `no tree of this bush has the tag "${statement.tag}".`);
         continue;
       }
@@ -139,9 +161,8 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
         counts.places += 1;
       }
     }
-    // What was withdrawn or corrected is not there any more: a file may bring it back.
-    const has = effectiveRecords(there?.records ?? []);
-    const determined = newDetermination(statement, treeId, has, options);
+    const has = heldOf(there?.records ?? []);
+    const determined = questions.bookHolds(statement, there) ? [] : newDetermination(statement, treeId, has, options);
     records.push(...determined);
     counts.determinations += determined.length;
     const reading = newReading(statement, treeId, has, options);
@@ -155,6 +176,9 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
       records.push(hole);
       counts.holes += 1;
     }
+    const remarks = newRemarks(statement, treeId, has, options);
+    records.push(...remarks);
+    counts.remarks += remarks.length;
     if (there) touched.set(key, (touched.get(key) ?? false) || records.length > before);
   }
   for (const grown of touched.values()) counts[grown ? 'grown' : 'unchanged'] += 1;
@@ -165,18 +189,12 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
     records,
     counts,
     bad: bad.sort((a, b) => a.line - b.line),
-    question: wholeColumnQuestion(
-      file.statements.flatMap(({ reading }) => (reading ? [reading] : [])),
-      options.sizes
-    )
+    question: questions.column,
+    mixed: questions.mixed
   };
 }
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
-
-function cellsOf(file: StatementFile, { line, tag }: Statement): readonly string[] {
-  return file.bad.find((row) => row.line === line)?.cells ?? [tag];
-}
 
 function originOf(file: StatementFile): LatLon | null {
   for (const { position } of file.statements)
@@ -203,7 +221,7 @@ function planStands(
   for (const stated of file.stands) {
     const there = all.findIndex((stand) => sameName(stand.name, stated.name));
     const leaveOut = (reason: string) =>
-      bad.push({ line: stated.line, column: null, reason, cells: [`stand ${stated.name}`] });
+      bad.push({ line: stated.line, column: null, reason, cells: [`stand ${stated.name}`], fault: 'cell', word: null });
     if (stated.outline.some(([lon, lat]) => tooFar(toLocalMetres(origin!, { lat, lon })))) {
       leaveOut(FAR);
       continue;
@@ -219,7 +237,7 @@ function planStands(
     else all[there] = stand;
     changed.push(stand);
   }
-  const named = newTrees ? file.statements.flatMap(({ stand }) => stand ?? []) : [];
+  const named = newTrees !== false ? file.statements.flatMap(({ stand }) => stand ?? []) : [];
   for (const name of named) {
     if (all.some((stand) => sameName(stand.name, name))) continue;
     const stand = standSchema.parse({
@@ -257,10 +275,6 @@ function standOf(
 
 const roundTo = (metres: number) => Number(metres.toFixed(2));
 
-function envelopeOf(treeId: string, { makeId, now }: ImportOptions) {
-  return (on: string) => ({ id: makeId(), treeId, on, recordedAt: now, correctsId: null, withdrawn: false });
-}
-
 function placeOf(
   { position }: Statement,
   treeId: string,
@@ -290,90 +304,4 @@ function movesTree(tree: Tree, place: Extract<WorkRecord, { kind: 'place' }>): b
   const sd = tree.positionAccuracyM ?? POSITION_SD_M[tree.positionQuality ?? 'phone'];
   if (POSITION_SD_M[place.quality] > sd) return false;
   return Math.hypot(place.eastM - tree.eastM, place.northM - tree.northM) > SAME_PLACE_M;
-}
-
-function newDetermination(
-  statement: Statement,
-  treeId: string,
-  has: readonly WorkRecord[],
-  options: ImportOptions
-): WorkRecord[] {
-  const { species, mapleOpen, determinedOn } = statement;
-  if (!species && !mapleOpen) return [];
-  const said = declaration(species, 'taken from an imported file');
-  const known = has.some(
-    (r) =>
-      r.kind === 'determination' &&
-      r.verdict === said.verdict &&
-      r.species === said.species &&
-      (determinedOn === null || determinedOn === r.on)
-  );
-  if (known) return [];
-  return [
-    {
-      ...envelopeOf(treeId, options)(determinedOn ?? options.today),
-      ...said
-    }
-  ];
-}
-
-function newReading(
-  { reading }: Statement,
-  treeId: string,
-  has: readonly WorkRecord[],
-  options: ImportOptions
-): WorkRecord | 'contradicts' | null {
-  if (!reading) return null;
-  const dbhMm = toDiameter(reading.valueMm, reading.quantity);
-  const sameDay = has.filter((r) => r.kind === 'reading' && r.on === reading.on);
-  if (
-    sameDay.some((r) => r.kind === 'reading' && Math.abs(toDiameter(r.valueMm, r.quantity) - dbhMm) < SAME_READING_MM)
-  )
-    return null;
-  if (sameDay.length > 0) return 'contradicts';
-  const { on, quantity, valueMm, asWritten, method, heightMm } = reading;
-  return {
-    ...envelopeOf(treeId, options)(on),
-    kind: 'reading',
-    quantity,
-    valueMm,
-    asWritten,
-    method,
-    heightMm: heightMm ?? options.settings.breastHeightMm,
-    confirmed: false,
-    note: ''
-  };
-}
-
-function newHoles(
-  { holes }: Statement,
-  treeId: string,
-  has: readonly WorkRecord[],
-  options: ImportOptions
-): WorkRecord[] {
-  const { today, settings } = options;
-  return holes.flatMap((hole): WorkRecord[] => {
-    const known = has.some(
-      (r) =>
-        r.kind === 'taphole' &&
-        r.season === hole.season &&
-        Math.abs(wrapDegrees(r.bearingDeg - hole.bearingDeg)) <= SAME_HOLE.bearingDeg &&
-        Math.abs(r.heightMm - hole.heightMm) <= SAME_HOLE.heightMm
-    );
-    if (known) return [];
-    const march = `${hole.season}-03-01`;
-    return [
-      {
-        ...envelopeOf(treeId, options)(march <= today ? march : today),
-        kind: 'taphole',
-        season: hole.season,
-        bearingDeg: hole.bearingDeg,
-        heightMm: hole.heightMm,
-        bitMm: hole.bitMm ?? settings.bitMm,
-        depthMm: hole.depthMm ?? settings.depthMm,
-        predictedClear: null,
-        strategy: null
-      }
-    ];
-  });
 }

@@ -44,6 +44,74 @@ const BY_NAME = new Map<string, SpeciesId>([
   ...Object.entries(ALIASES)
 ]);
 
+/**
+ * Short words of lists and the symbols of the national plant list of the United States (from memory). They can mean something
+ * else where another hand wrote them, so they are proposed and shown.
+ */
+const SHORT: Readonly<Record<string, SpeciesId>> = {
+  sm: 'sugarMaple',
+  acsa3: 'sugarMaple',
+  acsa: 'sugarMaple',
+  hm: 'sugarMaple',
+  rm: 'redMaple',
+  acru: 'redMaple',
+  acsa2: 'silverMaple',
+  silv: 'silverMaple',
+  bm: 'blackMaple',
+  acni5: 'blackMaple',
+  nm: 'norwayMaple',
+  acpl: 'norwayMaple',
+  be: 'boxElder',
+  acne2: 'boxElder',
+  acpe: 'stripedMaple',
+  wa: 'whiteAsh',
+  fram2: 'whiteAsh',
+  ab: 'beech',
+  fagr: 'beech',
+  yb: 'yellowBirch',
+  beal2: 'yellowBirch',
+  pb: 'paperBirch',
+  bepa: 'paperBirch',
+  ro: 'redOak',
+  quru: 'redOak',
+  bc: 'blackCherry',
+  prse2: 'blackCherry',
+  bw: 'basswood',
+  tiam: 'basswood',
+  osvi: 'hophornbeam'
+};
+
+/** What a word of a species column says: a species, a maple of some kind, or that nobody settled it. */
+export type SpeciesSaid = SpeciesId | 'mapleOpen' | 'open';
+
+/** Words for a tree of which nobody settled what it is. */
+const NOT_SETTLED = /^(\?+|unknown|unk|n\/?a|-+|not sure|unsure)$/;
+
+/** A word as species columns are compared by. */
+export const speciesWord = (written: string) => written.trim().toLowerCase().replace(/\s+/g, ' ');
+
+/**
+ * What a word of a species column says.
+ * @returns `sure` where it names one species and no other; else it is a proposal; null where nothing is known of it
+ */
+export function speciesInWord(written: string): { readonly said: SpeciesSaid; readonly sure: boolean } | null {
+  const word = speciesWord(written);
+  const named = speciesByName(word);
+  if (named) return { said: named, sure: true };
+  if (/^(a |some )?maple( species| sp\.?| spp\.?)?$|^acer( sp\.?| spp\.?)?$/.test(word))
+    return { said: 'mapleOpen', sure: true };
+  if (NOT_SETTLED.test(word)) return { said: 'open', sure: false };
+  const latin = /^([a-z])\.? ([a-z]{4,})$/.exec(word);
+  const meant =
+    latin &&
+    SPECIES.filter(
+      ({ latin: of }) => of.toLowerCase().startsWith(latin[1]!) && of.toLowerCase().endsWith(` ${latin[2]!}`)
+    );
+  if (meant?.length === 1) return { said: meant[0]!.id, sure: true };
+  const short = SHORT[word.replace(/[. -]/g, '')];
+  return short ? { said: short, sure: false } : null;
+}
+
 /** The species that a written name means, or null. */
 export function speciesByName(name: string): SpeciesId | null {
   return BY_NAME.get(name.trim().toLowerCase().replace(/\s+/g, ' ')) ?? null;

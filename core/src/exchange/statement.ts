@@ -4,6 +4,10 @@ import type { MeasureMethod } from '../measure/index.ts';
 import type { StandPurpose, Wetness } from '../records/index.ts';
 import type { PositionQuality } from '../stand/index.ts';
 import type { TrunkQuantity } from '../units/index.ts';
+import type { DateOrder } from './dateIn.ts';
+import type { BadRow } from './faults.ts';
+import type { ColumnUse } from './roles.ts';
+import type { SpeciesSaid } from './species.ts';
 
 /** A past hole as a file tells of it. */
 export interface StatedHole {
@@ -33,6 +37,8 @@ export interface StatedReading {
 export interface Statement {
   /** line in the file, the heading being line 1; the number of the waypoint or feature where there are no lines */
   readonly line: number;
+  /** the row as it was written */
+  readonly cells: readonly string[];
   readonly tag: string;
   readonly stand: string | null;
   readonly species: SpeciesId | null;
@@ -43,6 +49,8 @@ export interface Statement {
   readonly reading: StatedReading | null;
   readonly position: StatedPosition | null;
   readonly holes: readonly StatedHole[];
+  /** what a remark keeps of it */
+  readonly notes: readonly string[];
 }
 
 /** A stand with its outline in degrees, longitude first, as GeoJSON writes it. */
@@ -54,38 +62,45 @@ export interface StatedStand {
   readonly outline: readonly (readonly [lon: number, lat: number])[];
 }
 
-/** A row that cannot be taken, with the reason; its cells are kept so that nothing is lost. */
-export interface BadRow {
-  readonly line: number;
-  readonly column: string | null;
-  readonly reason: string;
-  readonly cells: readonly string[];
+/** A word of the species column: how often it stands there, and what it is taken to say. */
+export interface SpeciesWord {
+  readonly word: string;
+  readonly many: number;
+  readonly said: SpeciesSaid | null;
+  /** false: it is proposed, and waits for the steward */
+  readonly sure: boolean;
+}
+
+/** How a table was understood. */
+export interface TableUnderstood {
+  /** in the order of the heading */
+  readonly columns: readonly ColumnUse[];
+  /** the cells of the first rows */
+  readonly shown: readonly (readonly string[])[];
+  /** the order of its dates, as told or found; null where it is open */
+  readonly dates: DateOrder | null;
+  /** the most frequent first */
+  readonly words: readonly SpeciesWord[];
 }
 
 /** What was understood of a file. */
 export interface StatementFile {
   readonly statements: readonly Statement[];
+  /** rows that wait for an answer, as far as they can be read: they tell what else is to be asked */
+  readonly waiting: readonly Statement[];
   readonly stands: readonly StatedStand[];
   readonly bad: readonly BadRow[];
   readonly heading: readonly string[];
   /** columns that were not understood and are left out */
   readonly ignoredColumns: readonly string[];
+  /** null where the file is no table */
+  readonly table: TableUnderstood | null;
 }
 
 /** A file that cannot be read at all. */
 export class UnreadableFile extends UserFacingError<'unreadableFile'> {
   constructor(message: string) {
     super('unreadableFile', message);
-  }
-}
-
-/** A cell that cannot be taken. */
-export class BadCell extends UserFacingError<'badCell'> {
-  constructor(
-    readonly column: string | null,
-    reason: string
-  ) {
-    super('badCell', reason);
   }
 }
 

@@ -15,6 +15,7 @@ import {
   type Tree,
   type TreeState
 } from '../records/index.ts';
+import type { BadRow } from './faults.ts';
 import type { StatementFile } from './statement.ts';
 
 /** Cells that a spreadsheet would run as a formula; plain numbers, negative ones too, are not. */
@@ -122,7 +123,10 @@ export function writeTemplate(columns: readonly ExplainedColumn[]): string {
 
 /** Bad rows as a file of their own, with the reason in front, to be mended and imported again. */
 export function writeBadRows(file: Pick<StatementFile, 'heading' | 'bad'>): string {
-  return unparse([['reason', ...file.heading], ...file.bad.map((row) => [row.reason, ...row.cells])]);
+  const byLine = new Map<number, BadRow[]>();
+  for (const row of file.bad) byLine.set(row.line, [...(byLine.get(row.line) ?? []), row]);
+  const lines = [...byLine.values()].map((rows) => [rows.map(({ reason }) => reason).join(' '), ...rows[0]!.cells]);
+  return unparse([['reason', ...file.heading], ...lines]);
 }
 
 function toCsv(columns: readonly ExplainedColumn[], rows: readonly (readonly string[])[]): string {

@@ -1,7 +1,9 @@
 import { mean, median } from '../math/index.ts';
 import { dayProblem, type WeatherDay } from '../season/index.ts';
-import { brief, isIsoDate, tableIn, type Row } from './csvIn.ts';
-import { BadCell, MAX_ROWS, UnreadableFile, type BadRow } from './statement.ts';
+import { isIsoDate } from './dateIn.ts';
+import { brief, tableIn, type Row } from './grid.ts';
+import { BadCell, type BadRow } from './faults.ts';
+import { MAX_ROWS, UnreadableFile } from './statement.ts';
 
 /** What the temperatures of a file are written in. */
 export const WEATHER_UNITS = ['c', 'f', 'tenthsC'] as const;
@@ -124,7 +126,8 @@ export function readWeather(text: string, options: WeatherOptions): WeatherFile 
       read();
     } catch (error) {
       if (!(error instanceof BadCell)) throw error;
-      bad.push({ line: row.line, column: error.column, reason: error.message, cells: row.cells });
+      const { column, message: reason, fault, word } = error;
+      bad.push({ line: row.line, column, reason, cells: row.cells, fault, word });
     }
   }
 }

@@ -34,7 +34,9 @@ export function standsOut(dbhMm: number, sizes: SizeExpectation): number {
   return Math.log(dbhMm / sizes.medianMm) / sizes.logSd;
 }
 
-export type ColumnCause = 'girthAsDiameter' | 'diameterAsGirth' | 'inchAsCm' | 'cmAsInch';
+/** How a whole column, or a part of it, can be another quantity or unit than it says. */
+export const COLUMN_CAUSES = ['girthAsDiameter', 'diameterAsGirth', 'inchAsCm', 'cmAsInch'] as const;
+export type ColumnCause = (typeof COLUMN_CAUSES)[number];
 
 /** A question about all sizes of a file at once. Nothing is changed by asking. */
 export interface ColumnQuestion {

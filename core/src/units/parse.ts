@@ -2,7 +2,9 @@ import { UserFacingError } from '../errors/index.ts';
 import { MM_PER_FOOT, MM_PER_INCH } from './length.ts';
 
 /** Units a steward may write behind a trunk measurement. */
-export type LengthUnit = 'mm' | 'cm' | 'm' | 'in' | 'ft';
+/** Units of length that people write. */
+export const LENGTH_UNITS = ['mm', 'cm', 'm', 'in', 'ft'] as const;
+export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
 /** Millimetres in a unit of length. */
 export const MM_PER: Readonly<Record<LengthUnit, number>> = {

@@ -1,132 +1,48 @@
 <script lang="ts">
-  import { userFacing } from '@baumkin/core/errors';
-  import type { ColumnCause } from '@baumkin/core/measure';
-  import type { LengthUnit } from '@baumkin/core/units';
-  import { formatOf, writeBadRows, type ReadOptions } from '@baumkin/core/exchange';
+  import { writeBadRows } from '@baumkin/core/exchange';
+  import { LENGTH_UNITS } from '@baumkin/core/units';
   import { toast } from 'svelte-sonner';
 
-  import { api, asked } from '$lib/client/api.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
-  import type { TreeLife } from '$lib/client/lives.ts';
-  import { decodeText, saveAs } from '$lib/client/decode.ts';
+  import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
-  import { asking } from '$lib/workers/asking.ts';
-  import type { ImportPreview, ImportWorker } from '$lib/workers/import.worker.ts';
+  import { counted } from '$lib/labels/counted.ts';
+  import { CAUSE_WORDS } from '$lib/labels/importing.ts';
+  import ModalDialog from '$lib/ui/ModalDialog.svelte';
+  import type { ImportPreview } from '$lib/workers/import.worker.ts';
 
   import BadRows from './BadRows.svelte';
+  import ColumnsUnderstood from './ColumnsUnderstood.svelte';
+  import ImportQuestions from './ImportQuestions.svelte';
+  import { Importing } from './importing.svelte.ts';
 
-  /** A file is read and held against the bush before anything is stored: what is new, what is here already, what is wrong. */
+  /** A file is read and held against the bush before anything is stored: what is new, what is here already, what is asked. */
   const bush = useBush();
-  const MAX_BYTES = 7_000_000;
-  /** So many bytes tell what a file is. */
-  const BEGINNING = 1000;
-
-  let fileName = $state('');
-  let text = $state.raw<string | null>(null);
-  let unit = $state<LengthUnit>(preferences.units === 'metric' ? 'cm' : 'in');
-  let newTrees = $state(true);
-  let sizesAre = $state.raw<NonNullable<ReadOptions['sizesAre']>>({});
-  let preview = $state.raw<ImportPreview | null>(null);
-  let problem = $state('');
-  let busy = $state(false);
-  /** the file where it is the archive of a whole bush: it is sent as it is, however large */
-  let archive = $state.raw<File | null>(null);
+  const importing = new Importing(bush);
   const show = (mm: number) => preferences.length(mm, 'trunk');
+  /** From so many new things on the numbers are asked once more. */
+  const MANY = 200;
+  let sure = $state(false);
 
-  async function take(file: File | undefined): Promise<void> {
-    preview = null;
-    text = null;
-    archive = null;
-    problem = '';
-    sizesAre = {};
-    if (!file) return;
-    fileName = file.name;
-    if (formatOf(decodeText(await file.slice(0, BEGINNING).arrayBuffer())) === 'archive') {
-      archive = file;
-      return;
-    }
-    if (file.size > MAX_BYTES) {
-      problem = `${file.name} is larger than 7 MB. Split it and bring the parts in; nothing was changed.`;
-      return;
-    }
-    text = decodeText(await file.arrayBuffer());
-    await read();
-  }
-
-  async function read(): Promise<void> {
-    if (text === null) return;
-    busy = true;
-    problem = '';
-    const worker = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' });
-    try {
-      const waiting: TreeLife[] = [];
-      const unsent = [...bush.byId.values()].filter(({ id }) => bush.outbox.byTree.has(id));
-      for await (const life of bush.lives(unsent)) waiting.push(life);
-      const reading = { today: bush.today, defaultUnit: unit, sizesAre };
-      const of = { bushId: bush.id, waiting: $state.snapshot(waiting) };
-      preview = await asking<ImportWorker>(worker).read(text, reading, of, {
-        today: bush.today,
-        sizes: bush.expects.sizes ?? null,
-        settings: $state.snapshot(bush.overview!.bush.settings),
-        origin: bush.overview!.bush.origin ?? null,
-        stands: bush.overview!.stands,
-        newTrees
-      });
-    } catch (error) {
-      const told = userFacing(error);
-      if (!told) throw error;
-      preview = null;
-      problem = `${fileName}: ${told.message} Nothing was changed.`;
-    } finally {
-      worker.terminate();
-      busy = false;
-    }
-  }
-
-  async function send<T>(call: Parameters<typeof asked<T>>[0]): Promise<T | null> {
-    busy = true;
-    problem = '';
-    try {
-      const answer = await asked<T>(call, 'The server could not take the file; nothing was changed.');
-      if (answer.problem === null) await bush.refresh();
-      else
-        problem =
-          answer.status === null
-            ? 'The server cannot be reached. The file is still here; try again when there is a network.'
-            : answer.problem;
-      return answer.data;
-    } finally {
-      busy = false;
-    }
-  }
-
-  const here = { params: { path: { bush: bush.id } } };
   async function bring(): Promise<void> {
-    const body = { text: text!, defaultUnit: unit, newTrees, sizesAre };
-    const answer = await send(api.POST('/bushes/{bush}/import', { ...here, body }));
-    if (!answer) return;
-    toast.success(`Brought in: ${inWords(answer.counts)}.`);
-    await read();
+    sure = false;
+    const counts = await importing.bring();
+    if (counts) toast.success(`Brought in: ${inWords(counts)}.`);
   }
-
   async function restore(): Promise<void> {
-    // The file goes as it lies on the disk: nobody has to hold all of it.
-    const asItIs = { bodySerializer: () => archive, headers: { 'content-type': 'application/json' } };
-    const answer = await send(api.POST('/bushes/{bush}/archive', { ...here, ...asItIs, body: {} as never }));
-    if (!answer) return;
-    toast.success(`${answer.trees} trees with ${answer.records} records read back.`);
-    archive = null;
+    const answer = await importing.restore();
+    if (answer) toast.success(`${answer.trees} trees with ${answer.records} records read back.`);
   }
 
   type Counts = ImportPreview['plan']['counts'];
-  const many = (n: number, one: string, more = `${one}s`) => `${n} ${n === 1 ? one : more}`;
-  function inWords({ newTrees: fresh, readings, holes, determinations, places }: Counts): string {
+  function inWords({ newTrees: fresh, readings, holes, determinations, places, remarks }: Counts): string {
     const parts = [
-      [fresh, many(fresh, 'new tree')],
-      [readings, many(readings, 'reading')],
-      [holes, many(holes, 'taphole')],
-      [determinations, many(determinations, 'species', 'species')],
-      [places, many(places, 'better place')]
+      [fresh, counted(fresh, 'new tree')],
+      [readings, counted(readings, 'reading')],
+      [holes, counted(holes, 'taphole')],
+      [determinations, counted(determinations, 'species', 'species')],
+      [places, counted(places, 'better place')],
+      [remarks, counted(remarks, 'note')]
     ] as const;
     return (
       parts
@@ -134,22 +50,6 @@
         .map(([, words]) => words)
         .join(', ') || 'nothing new'
     );
-  }
-
-  const QUESTION: Record<ColumnCause, { looks: string; take: string; sizesAre: ReadOptions['sizesAre'] }> = {
-    girthAsDiameter: { looks: 'girths called diameters', take: 'Read them as girths', sizesAre: { quantity: 'girth' } },
-    diameterAsGirth: {
-      looks: 'diameters called girths',
-      take: 'Read them as diameters',
-      sizesAre: { quantity: 'diameter' }
-    },
-    inchAsCm: { looks: 'inches called centimetres', take: 'Read them as inches', sizesAre: { unit: 'in' } },
-    cmAsInch: { looks: 'centimetres called inches', take: 'Read them as centimetres', sizesAre: { unit: 'cm' } }
-  };
-
-  function reread(change: ReadOptions['sizesAre']): void {
-    sizesAre = { ...sizesAre, ...change };
-    void read();
   }
 </script>
 
@@ -166,51 +66,54 @@
         type="file"
         class="file-input"
         accept=".csv,.tsv,.txt,.gpx,.geojson,.json,text/csv"
-        onchange={(event) => take(event.currentTarget.files?.[0])}
+        onchange={(event) => importing.take(event.currentTarget.files?.[0])}
       />
     </label>
     <label class="flex flex-col gap-1"
       >Sizes without a unit are
-      <select class="select w-36" bind:value={unit} onchange={read}>
-        {#each ['cm', 'mm', 'in', 'ft', 'm'] as u (u)}<option value={u}>{u}</option>{/each}
+      <select class="select w-36" bind:value={importing.unit} onchange={() => importing.read()}>
+        {#each LENGTH_UNITS as u (u)}<option value={u}>{u}</option>{/each}
       </select>
     </label>
   </div>
-  {#if busy}<p role="status" class="mt-3">Reading …</p>{/if}
-  {#if problem}<p role="alert" class="mt-3 font-semibold text-error">{problem}</p>{/if}
-  {#if archive}
+  {#if importing.busy}<p role="status" class="mt-3">Reading …</p>{/if}
+  {#if importing.problem}<p role="alert" class="mt-3 font-semibold text-error">{importing.problem}</p>{/if}
+  {#if importing.archive}
     <div class="mt-4" data-testid="archive">
       {#if bush.rows.length > 0}
         <p class="max-w-prose">
-          <b>{fileName}</b> is the archive of a whole bush. It can only be read into an empty one, and this bush has
+          <b>{importing.fileName}</b> is the archive of a whole bush. It can only be read into an empty one, and this
+          bush has
           {bush.rows.length} trees. <a class="link" href="/bushes">Make a new bush</a> and open the file there.
         </p>
       {:else}
-        <p><b>{fileName}</b> is the archive of a whole bush.</p>
-        <button class="btn mt-2 btn-primary" onclick={restore} disabled={busy}>Read it into this bush</button>
+        <p><b>{importing.fileName}</b> is the archive of a whole bush.</p>
+        <button class="btn mt-2 btn-primary" onclick={restore} disabled={importing.busy}>Read it into this bush</button>
       {/if}
     </div>
-  {:else if preview}
-    {@const { file, plan } = preview}
-    {@const { question, counts, bad } = plan}
+  {:else if importing.preview}
+    {@const { file, plan } = importing.preview}
+    {@const { question, counts, bad, mixed } = plan}
     {@const anything = plan.records.length + plan.stands.length > 0}
-    <div class="mt-4 flex flex-col gap-3" data-testid="preview">
+    {@const cells = bad.filter(({ fault }) => fault === 'cell')}
+    <div class="mt-4 flex flex-col gap-4" data-testid="preview">
       <p class="text-lg">
-        New in {fileName}: <b>{inWords(counts)}</b>{plan.stands.length > 0
-          ? `, ${many(plan.stands.length, 'stand')}`
+        New in {importing.fileName}: <b>{inWords(counts)}</b>{plan.stands.length > 0
+          ? `, ${counted(plan.stands.length, 'stand')}`
           : ''}.
-        {#if counts.unchanged > 0}{many(counts.unchanged, 'tree is', 'trees are')} here already as the file has {counts.unchanged ===
+        {#if counts.unchanged > 0}{counted(counts.unchanged, 'tree is', 'trees are')} here already as the file has {counts.unchanged ===
           1
             ? 'it'
             : 'them'}.{/if}
-        {#if counts.grown > 0}{many(counts.grown, 'tree that is here gets', 'trees that are here get')} something new.{/if}
-        <b>{many(bad.length, 'row')}</b> left out.
-        {#if file.ignoredColumns.length > 0}Not used: {file.ignoredColumns.join(', ')}.{/if}
+        {#if counts.grown > 0}{counted(counts.grown, 'tree that is here gets', 'trees that are here get')} something new.{/if}
+        <b>{counted(importing.leftOut, 'row')}</b> left out{importing.questions.length > 0
+          ? `, ${importing.leftOut === 1 ? 'and it waits' : 'some of which wait'} for an answer`
+          : ''}.
       </p>
       {#if question}
         <div class="border-2 border-primary p-3" role="alert" data-testid="column-question">
           <p class="font-slab text-lg font-semibold">
-            Are these {question.explanations.map(({ cause }) => QUESTION[cause].looks).join(', or ')}?
+            Are these {question.explanations.map(({ cause }) => CAUSE_WORDS[cause].looks).join(', or ')}?
           </p>
           <p>
             Half the trunks of this file would be thicker than {show(question.medianMm)}. {question.ofThisBush
@@ -222,26 +125,52 @@
             {#each question.explanations as { cause, correctedMm }, i (cause)}
               <button
                 class="btn btn-sm {i === 0 ? 'btn-primary' : 'btn-outline'}"
-                onclick={() => reread(QUESTION[cause].sizesAre)}>{QUESTION[cause].take}: {show(correctedMm)}</button
+                onclick={() => importing.tellColumn(cause)}>{CAUSE_WORDS[cause].take}: {show(correctedMm)}</button
               >
             {/each}
           </div>
         </div>
       {/if}
-      {#if counts.newTrees > 0 || !newTrees}
+      {#if importing.questions.length > 0}<ImportQuestions {importing} table={file.table} {mixed} />{/if}
+      {#if file.table}<ColumnsUnderstood {importing} table={file.table} heading={file.heading} />
+      {:else if file.ignoredColumns.length > 0}<p>Not used: {file.ignoredColumns.join(', ')}.</p>{/if}
+      {#if counts.newTrees > 0 || importing.newTrees === false}
         <label class="flex min-h-11 items-center gap-2"
-          ><input type="checkbox" class="checkbox" bind:checked={newTrees} onchange={read} /> Bring in trees whose tags the
-          bush does not have</label
+          ><input
+            type="checkbox"
+            class="checkbox"
+            checked={importing.newTrees !== false}
+            onchange={(event) => {
+              importing.newTrees = event.currentTarget.checked ? null : false;
+              void importing.read();
+            }}
+          /> Bring in trees whose tags the bush does not have</label
         >
       {/if}
       {#if anything}
-        <button class="btn self-start {question ? 'btn-outline' : 'btn-primary'}" onclick={bring} disabled={busy}
-          >Bring it in{question ? ' as it stands' : ''}</button
+        <button
+          class="btn self-start {question || importing.questions.length > 0 ? 'btn-outline' : 'btn-primary'}"
+          onclick={() => (plan.records.length > MANY ? (sure = true) : void bring())}
+          disabled={importing.busy}
+          >{importing.questions.length > 0
+            ? 'Bring in what is clear'
+            : `Bring it in${question ? ' as it stands' : ''}`}</button
         >
+        <ModalDialog bind:open={sure} title="Bring all this in?">
+          <p class="text-lg">
+            {inWords(counts)}, into {bush.overview!.bush.name}. {importing.leftOut === 0
+              ? 'No row is left out.'
+              : `${counted(importing.leftOut, 'row is', 'rows are')} left out and can come later.`}
+          </p>
+          <div class="mt-4 flex flex-wrap gap-2">
+            <button class="btn btn-primary" onclick={bring}>Bring it in</button>
+            <button class="btn" onclick={() => (sure = false)}>Look again</button>
+          </div>
+        </ModalDialog>
       {/if}
-      {#if bad.length > 0}
+      {#if cells.length > 0}
         <BadRows
-          {bad}
+          bad={cells}
           heading={file.heading}
           onsave={() => saveAs('rows-left-out.csv', writeBadRows({ ...file, bad }))}
         />

@@ -10,7 +10,7 @@ import {
   standSchema,
   treeSchema
 } from '@baumkin/core/records';
-import { archiveSchema } from '@baumkin/core/exchange';
+import { archiveSchema, FAULTS } from '@baumkin/core/exchange';
 import { z } from 'zod';
 
 import type { KeptOverview, Overview } from '../client/overview.ts';
@@ -59,12 +59,21 @@ const imported = z.object({
     readings: z.number().int(),
     holes: z.number().int(),
     determinations: z.number().int(),
-    places: z.number().int()
+    places: z.number().int(),
+    remarks: z.number().int()
   }),
   bad: z.array(
-    z.object({ line: z.number().int(), column: z.string().nullable(), reason: z.string(), cells: z.array(z.string()) })
+    z.object({
+      line: z.number().int(),
+      column: z.string().nullable(),
+      reason: z.string(),
+      cells: z.array(z.string()),
+      fault: z.enum(FAULTS),
+      word: z.string().nullable()
+    })
   ),
-  question: z.unknown().nullable()
+  question: z.unknown().nullable(),
+  mixed: z.unknown().nullable()
 });
 const note = z.object({ id: z.uuid(), name: z.string(), mayWrite: z.boolean(), expiresAt: z.iso.datetime() });
 const registered = z.object({ id: z.uuid(), walkOrder: z.number(), tree: treeSchema.nullable() });

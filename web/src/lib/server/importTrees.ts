@@ -3,6 +3,7 @@ import {
   namedIn,
   planImport,
   readStatements,
+  type ImportOptions,
   type ImportPlan,
   type KnownTree,
   type ReadOptions
@@ -20,13 +21,11 @@ import { treesOf } from './trees.ts';
 /** Trees of the file that are looked up at once. */
 const AT_ONCE = 1000;
 
-export interface ImportWishes extends ReadOptions {
+export interface ImportWishes extends ReadOptions, Pick<ImportOptions, 'newTrees'> {
   readonly text: string;
-  /** may the file bring trees that the bush does not have? */
-  readonly newTrees: boolean;
 }
 
-export type ImportResult = Pick<ImportPlan, 'counts' | 'bad' | 'question'>;
+export type ImportResult = Pick<ImportPlan, 'counts' | 'bad' | 'question' | 'mixed'>;
 
 /**
  * Reads a file about trees and stores what is new in it, all of it or nothing. What the bush has already is recognised
@@ -40,7 +39,7 @@ export async function importFile(
   now = new Date()
 ): Promise<ImportResult> {
   const file = readStatements(text, options);
-  const tags = [...namedIn(file)];
+  const named = [...namedIn(file, options.told)];
   const { sizes } = expectedOf(await keptLines(bush.id, seasonOf(options.today)), options.today);
   return writeToBush(bush.id, async (write) => {
     const { transaction } = write;
@@ -48,13 +47,14 @@ export async function importFile(
     const here = originLat === null || originLon === null ? null : { lat: originLat, lon: originLon };
     // On the connection of the write: imports that wait for each other hold no more than one each.
     const known: KnownTree[] = [];
-    for (let i = 0; i < tags.length; i += AT_ONCE) {
-      const which = { tagKey: tags.slice(i, i + AT_ONCE) };
+    for (let i = 0; i < named.length; i += AT_ONCE) {
+      const which = { tagKey: named.slice(i, i + AT_ONCE) };
       const trees = await treesOf(bush.id, { which, transaction });
       const records = await recordsByTree(bush.id, { treeIds: trees.map(({ id }) => id), transaction });
       known.push(...trees.map((tree) => ({ tree, records: records.get(tree.id) ?? [] })));
     }
     const stands = await standsOf(bush.id, transaction);
+    const tags = await TreeRecord.findAll({ attributes: ['tag'], where: { bushId: bush.id }, raw: true, transaction });
     const plan = planImport(file, known, {
       today: options.today,
       now: now.toISOString(),
@@ -62,13 +62,15 @@ export async function importFile(
       origin: here,
       stands,
       sizes,
+      tags: tags.flatMap(({ tag }) => tag ?? []),
+      told: options.told,
       newTrees,
       makeId: randomUUID
     });
     const by = { bushId: bush.id, authorId, now };
     await storePlan({ ...plan, origin: here === null ? plan.origin : null }, by, write);
-    const { counts, bad, question } = plan;
-    return { counts, bad, question };
+    const { counts, bad, question, mixed } = plan;
+    return { counts, bad, question, mixed };
   });
 }
 

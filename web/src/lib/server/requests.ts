@@ -6,6 +6,8 @@ import {
   siteFeatureSchema,
   standSchema
 } from '@baumkin/core/records';
+import { LENGTH_UNITS } from '@baumkin/core/units';
+import { importToldSchema } from '@baumkin/core/exchange';
 import { z } from 'zod';
 
 /**
@@ -31,11 +33,12 @@ export const requests = {
   ownFigures: z.object({ showsHoles: z.boolean() }),
   import: z.object({
     text: z.string(),
-    defaultUnit: z.enum(['mm', 'cm', 'm', 'in', 'ft']).default('cm'),
-    newTrees: z.boolean().default(true),
+    defaultUnit: z.enum(LENGTH_UNITS).default('cm'),
+    newTrees: z.boolean().nullable().default(null),
     sizesAre: z
       .object({ quantity: z.enum(['girth', 'diameter']).optional(), unit: z.enum(['cm', 'in']).optional() })
-      .default({})
+      .default({}),
+    told: importToldSchema.default({})
   })
 } as const;
 

@@ -21,16 +21,18 @@ const api = {
     text: string,
     reading: ReadOptions,
     { bushId, waiting }: { readonly bushId: string; readonly waiting: readonly TreeLife[] },
-    planning: Omit<ImportOptions, 'makeId' | 'now'>
+    planning: Omit<ImportOptions, 'makeId' | 'now' | 'tags'>
   ): Promise<ImportPreview> {
     const file = readStatements(text, reading);
-    const named = namedIn(file);
+    const named = namedIn(file, planning.told);
     const here = new Set(waiting.map(({ tree }) => tree.id));
-    const rows = (await readLines(bushId)).filter(({ id, tag }) => named.has(tagKey(tag)) && !here.has(id));
+    const all = await readLines(bushId);
+    const tags = all.map(({ tag }) => tag);
+    const rows = all.filter(({ id, tag }) => named.has(tagKey(tag)) && !here.has(id));
     const known = [...waiting];
     for await (const life of livesOf(rows, (_, kept) => kept)) known.push(life);
     const makeId = () => crypto.randomUUID();
-    return { file, plan: planImport(file, known, { ...planning, makeId, now: new Date().toISOString() }) };
+    return { file, plan: planImport(file, known, { ...planning, tags, makeId, now: new Date().toISOString() }) };
   }
 };
 export type ImportWorker = typeof api;

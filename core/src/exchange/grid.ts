@@ -1,0 +1,53 @@
+import Papa from 'papaparse';
+
+import { MAX_ROWS, UnreadableFile } from './statement.ts';
+
+/** A row of a table, and where it stands. */
+export interface Row {
+  readonly cells: readonly string[];
+  readonly line: number;
+}
+
+/** A table taken apart: its heading, and its rows with their lines, empty ones left out. */
+export interface Grid {
+  readonly heading: readonly string[];
+  readonly rows: readonly Row[];
+}
+
+/**
+ * Takes a table apart.
+ * @param text the whole file; comma, semicolon or tab separated
+ * @throws UnreadableFile where it is no text
+ */
+export function tableIn(text: string): Grid {
+  if (text.includes('\u0000'))
+    throw new UnreadableFile('This is not a text file. Save the table as CSV (UTF-8) and try again.');
+  const content = text.replace(/^\uFEFF/, '');
+  const parsed = Papa.parse<string[]>(content, {
+    delimiter: delimiterOf(content),
+    skipEmptyLines: false,
+    preview: MAX_ROWS + 2
+  });
+  const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
+  return {
+    heading: lines[0]?.cells.map((cell) => cell.trim()) ?? [],
+    rows: lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
+  };
+}
+
+/** The heading alone decides: cells below may hold semicolons of their own. */
+function delimiterOf(content: string): string {
+  const heading = content.slice(0, content.search(/[\r\n]|$/));
+  const count = (sign: string) => heading.split(sign).length;
+  return [',', ';', '\t'].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
+}
+
+/** A cell as an error quotes it. */
+export function brief(written: string): string {
+  return written.length > 40 ? `${written.slice(0, 40)}…` : written;
+}
+
+/** Takes off the guard that a safe export puts before a formula sign. */
+function unguard(cell: string): string {
+  return /^'[=+@\t\r-]/.test(cell) ? cell.slice(1) : cell;
+}
