@@ -302,7 +302,7 @@ describe('the plan of a trunk', () => {
       'because another count was decided and the snow changed: it stands, for another would save no more than 0.1 %'
     );
     expect(said({ verdict: 'changed', news: ['holes'], saves: 0.0143 })).toBe(
-      'Changed on 2027-03-04 because a hole was drilled elsewhere; that saves 1.4 % of each hole’s path.'
+      'Changed on 2027-03-04 because there are holes that were not planned; that saves 1.4 % of each hole’s path.'
     );
     expect(said({ verdict: 'changed', news: ['trunk'] })).toContain('what was planned there had to move');
   });

@@ -4,7 +4,7 @@ import { TRUST } from '@baumkin/core/rotation';
 import { listed } from '../words/listed.ts';
 
 const NEWS_WORDS: Readonly<Record<RestsOn, string>> = {
-  holes: 'a hole was drilled elsewhere',
+  holes: 'there are holes that were not planned',
   shavings: 'the shavings were not pale',
   growth: 'the trunk was measured again',
   trunk: 'something was noted on the trunk',

@@ -182,7 +182,7 @@
     class="grid gap-x-8 gap-y-5 max-lg:flex max-lg:flex-col lg:grid-cols-[max-content_minmax(20rem,30rem)]"
     bind:clientWidth={width}
   >
-    <section aria-label="Trunk" class="min-w-0 max-lg:order-2">
+    <section aria-label="Trunk" class="min-w-0 {pointing ? '' : 'max-lg:order-2'}">
       <BarkSheet
         task={asDrilled(placing)}
         holes={placing.holes}

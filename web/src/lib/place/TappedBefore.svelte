@@ -97,8 +97,11 @@
       {said.answer === 'yes' ? `${HIDDEN_HOLES} hidden holes` : `up to ${HIDDEN_HOLES} hidden holes`} of the last 25 seasons
       anywhere in the band, which is a guess.{/if}
     {#if bush.mayRecord}
-      {#if said.answer !== 'never'}<button class="link" onclick={() => (pointing = true)}>Point at a scar</button>,
-      {/if}<button class="link" onclick={() => (asking = true)}>answer anew</button>
+      <span class="flex flex-wrap gap-x-4">
+        {#if said.answer !== 'never'}<button class="link" onclick={() => (pointing = true)}>Point at a scar</button
+          >{/if}
+        <button class="link" onclick={() => (asking = true)}>Answer anew</button>
+      </span>
     {/if}
   </p>
 {/if}
