@@ -23,29 +23,32 @@ export function readGpx(text: string, options: ReadOptions): StatementFile {
   const ignored = new Set<string>();
   let isGpx = false;
   let point: { cells: string[]; line: number; at: number } | null = null;
-  const xml = new CarefulXml({
-    begins(name, { lat = '', lon = '' }) {
-      const { depth } = xml;
-      if (depth === 1) isGpx = name === 'gpx';
-      if (!isGpx) throw new UnreadableFile('This XML file is not a GPX file.');
-      if (name === 'wpt' && depth === 2) {
-        if (rows.length >= MAX_ROWS)
-          throw new UnreadableFile(`The file has more than ${MAX_ROWS} waypoints. Split it.`);
-        point = { cells: ['', '', lat.trim(), lon.trim(), 'phone'], line: rows.length + 1, at: depth };
-      } else if (depth === 2 && (name === 'trk' || name === 'rte')) ignored.add(name === 'trk' ? 'tracks' : 'routes');
-    },
-    ends(name, content) {
-      const { depth } = xml;
-      if (point && depth === point.at) {
-        rows.push(point);
-        point = null;
-      } else if (point && depth === point.at + 1) {
-        if (name === 'name') point.cells[0] = content;
-        // Other programs write things of their own here; only a tree's species is taken.
-        if (name === 'type') point.cells[1] = speciesOrNothing(content);
+  const xml = new CarefulXml(
+    {
+      begins(name, { lat = '', lon = '' }) {
+        const { depth } = xml;
+        if (depth === 1) isGpx = name === 'gpx';
+        if (!isGpx) throw new UnreadableFile('This XML file is not a GPX file.');
+        if (name === 'wpt' && depth === 2) {
+          if (rows.length >= MAX_ROWS)
+            throw new UnreadableFile(`The file has more than ${MAX_ROWS} waypoints. Split it.`);
+          point = { cells: ['', '', lat.trim(), lon.trim(), 'phone'], line: rows.length + 1, at: depth };
+        } else if (depth === 2 && (name === 'trk' || name === 'rte')) ignored.add(name === 'trk' ? 'tracks' : 'routes');
+      },
+      ends(name, content) {
+        const { depth } = xml;
+        if (point && depth === point.at) {
+          rows.push(point);
+          point = null;
+        } else if (point && depth === point.at + 1) {
+          if (name === 'name') point.cells[0] = content;
+          // Other programs write things of their own here; only a tree's species is taken.
+          if (name === 'type') point.cells[1] = speciesOrNothing(content);
+        }
       }
-    }
-  });
+    },
+    'a GPX file'
+  );
   xml.read(text);
   if (!isGpx) throw new UnreadableFile('There is nothing in this file.');
   const file = readRows(HEADING, rows, options);

@@ -29,18 +29,38 @@ export function tableIn(text: string): Grid {
     preview: MAX_ROWS + 2
   });
   const lines = parsed.data.map((cells, i) => ({ cells: cells.map(unguard), line: i + 1 }));
+  const at = headingAt(lines);
   return {
-    heading: lines[0]?.cells.map((cell) => cell.trim()) ?? [],
-    rows: lines.slice(1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
+    heading: lines[at]?.cells.map((cell) => cell.trim()) ?? [],
+    rows: lines.slice(at + 1).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
   };
 }
 
-/** The heading alone decides: cells below may hold semicolons of their own. */
+/** A heading stands among the first lines: above it may be a title. */
+const HEADING_WITHIN = 10;
+
+/** The first line that is about as full as the fullest of those that follow: a title fills a cell or two. */
+function headingAt(lines: readonly Row[]): number {
+  const filled = lines
+    .slice(0, 2 * HEADING_WITHIN)
+    .map(({ cells }) => cells.filter((cell) => cell.trim() !== '').length);
+  const fullest = Math.max(1, ...filled);
+  return Math.max(
+    0,
+    filled.slice(0, HEADING_WITHIN).findIndex((many) => many >= fullest / 2)
+  );
+}
+
+/** The heading alone decides: cells below may hold semicolons of their own. Lines above it hold no sign at all. */
 function delimiterOf(content: string): string {
-  const heading = content.slice(0, content.search(/[\r\n]|$/));
+  const first = content.split(/\r\n|\r|\n/, HEADING_WITHIN);
+  const heading = first.find((line) => /[,;\t]/.test(line)) ?? '';
   const count = (sign: string) => heading.split(sign).length;
   return [',', ';', '\t'].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
 }
+
+/** Rows of a sheet as a table's text, so that both are read the same way. */
+export const tableText = (rows: readonly (readonly string[])[]): string => Papa.unparse(rows as string[][]);
 
 /** A cell as an error quotes it. */
 export function brief(written: string): string {

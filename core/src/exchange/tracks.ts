@@ -49,19 +49,22 @@ function fromGpx(text: string): TrackPoint[] {
   const points: TrackPoint[] = [];
   let at: LatLon | null = null;
   let heightM: number | null = null;
-  new CarefulXml({
-    begins(name, { lat = '', lon = '' }) {
-      if (!POINTS.has(name)) return;
-      at = { lat: numberOf(lat) ?? NaN, lon: numberOf(lon) ?? NaN };
-      heightM = null;
+  new CarefulXml(
+    {
+      begins(name, { lat = '', lon = '' }) {
+        if (!POINTS.has(name)) return;
+        at = { lat: numberOf(lat) ?? NaN, lon: numberOf(lon) ?? NaN };
+        heightM = null;
+      },
+      ends(name, content) {
+        if (at && name === 'ele') heightM = numberOf(content);
+        if (!at || !POINTS.has(name)) return;
+        points.push({ ...at, heightM });
+        at = null;
+      }
     },
-    ends(name, content) {
-      if (at && name === 'ele') heightM = numberOf(content);
-      if (!at || !POINTS.has(name)) return;
-      points.push({ ...at, heightM });
-      at = null;
-    }
-  }).read(text);
+    'a GPX file'
+  ).read(text);
   return points;
 }
 

@@ -53,6 +53,7 @@ const OFTEN: Readonly<Record<ColumnCause, number>> = {
   inchAsCm: 0,
   cmAsInch: 0
 };
+/** Rounds of expectation maximisation; it stands still long before. */
 const ROUNDS = 60;
 
 /**

@@ -55,9 +55,9 @@
 
 {#if bush.mayDecide}
   <p class="mt-1 max-w-prose">
-    A table (CSV) of trees, readings, tapholes or species; waypoints (GPX); trees and stands (GeoJSON); the archive of a
-    whole bush. Nothing is stored before you have seen what was understood, and what the bush has already is left as it
-    is.
+    A table (.xlsx, .ods or CSV) of trees, readings, tapholes or species; waypoints (GPX); trees and stands (GeoJSON);
+    the archive of a whole bush. Nothing is stored before you have seen what was understood, and what the bush has
+    already is left as it is.
   </p>
   <div class="mt-3 flex flex-wrap items-end gap-3">
     <label class="flex flex-col gap-1"
@@ -65,7 +65,7 @@
       <input
         type="file"
         class="file-input"
-        accept=".csv,.tsv,.txt,.gpx,.geojson,.json,text/csv"
+        accept=".csv,.tsv,.txt,.xlsx,.ods,.gpx,.geojson,.json,text/csv"
         onchange={(event) => importing.take(event.currentTarget.files?.[0])}
       />
     </label>
@@ -76,6 +76,18 @@
       </select>
     </label>
   </div>
+  {#if importing.sheets.length > 1}
+    <label class="mt-3 flex flex-wrap items-center gap-2"
+      >The workbook has {importing.sheets.length} sheets. Read
+      <select
+        class="select w-56"
+        value={importing.sheet}
+        onchange={(event) => importing.takeSheet(Number(event.currentTarget.value))}
+      >
+        {#each importing.sheets as { name }, i (i)}<option value={i}>{name}</option>{/each}
+      </select></label
+    >
+  {/if}
   {#if importing.busy}<p role="status" class="mt-3">Reading …</p>{/if}
   {#if importing.problem}<p role="alert" class="mt-3 font-semibold text-error">{importing.problem}</p>{/if}
   {#if importing.archive}

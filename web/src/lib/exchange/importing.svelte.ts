@@ -6,6 +6,7 @@ import {
   linesLeftOut,
   type FaultGroup,
   type ImportTold,
+  UnreadableFile,
   type ReadOptions
 } from '@baumkin/core/exchange';
 import type { LengthUnit } from '@baumkin/core/units';
@@ -17,9 +18,12 @@ import { keepDraft, readDraft } from '$lib/client/draft.ts';
 import type { TreeLife } from '$lib/client/lives.ts';
 import { preferences } from '$lib/client/preferences.svelte.ts';
 import { asking } from '$lib/workers/asking.ts';
+import { isOldWorkbook, isPacked } from '$lib/workers/unpack.ts';
 import type { ImportPreview, ImportWorker } from '$lib/workers/import.worker.ts';
 
 const MAX_BYTES = 7_000_000;
+/** A file that takes longer to read is none of trees, or the device is too small for it, ms. */
+const LONGEST_MS = 60_000;
 /** So many bytes tell what a file is. */
 const BEGINNING = 1000;
 
@@ -49,6 +53,9 @@ export class Importing {
   busy = $state(false);
   /** the file where it is the archive of a whole bush: it is sent as it is, however large */
   archive = $state.raw<File | null>(null);
+  /** the sheets of a workbook that hold anything, and which of them is read */
+  sheets = $state.raw<readonly { readonly name: string; readonly text: string }[]>([]);
+  sheet = $state(0);
   #text: string | null = null;
   #sizesAre: NonNullable<ReadOptions['sizesAre']> = {};
 
@@ -64,11 +71,13 @@ export class Importing {
     this.archive = null;
     this.problem = '';
     this.newTrees = null;
+    this.sheets = [];
     this.#text = null;
     this.#sizesAre = {};
     if (!file) return;
     this.fileName = file.name;
-    if (formatOf(decodeText(await file.slice(0, BEGINNING).arrayBuffer())) === 'archive') {
+    const beginning = await file.slice(0, BEGINNING).arrayBuffer();
+    if (formatOf(decodeText(beginning)) === 'archive') {
       this.archive = file;
       return;
     }
@@ -77,7 +86,24 @@ export class Importing {
       return;
     }
     this.told = (await readDraft<Habits>(this.bush, 'import', this.bush.id))?.value ?? {};
+    if (isOldWorkbook(new Uint8Array(beginning))) {
+      this.problem = `${file.name} is a workbook of an old kind. Save it as .xlsx, .ods or CSV; nothing was changed.`;
+      return;
+    }
+    if (isPacked(new Uint8Array(beginning))) {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      this.sheets = (await this.#work((worker) => worker.sheets(bytes))) ?? [];
+      if (this.sheets.length > 0) await this.takeSheet(0);
+      return;
+    }
     this.#text = decodeText(await file.arrayBuffer());
+    await this.read();
+  }
+
+  /** Reads another sheet of the workbook. */
+  async takeSheet(index: number): Promise<void> {
+    this.sheet = index;
+    this.#text = this.sheets[index]!.text;
     await this.read();
   }
 
@@ -101,36 +127,44 @@ export class Importing {
 
   async read(): Promise<void> {
     if (this.#text === null) return;
+    const text = this.#text;
+    const { bush } = this;
+    const waiting: TreeLife[] = [];
+    const unsent = [...bush.byId.values()].filter(({ id }) => bush.outbox.byTree.has(id));
+    for await (const life of bush.lives(unsent)) waiting.push(life);
+    const told = $state.snapshot(this.told);
+    const of = { bushId: bush.id, waiting: $state.snapshot(waiting) };
+    const reading = { today: bush.today, defaultUnit: this.unit, sizesAre: this.#sizesAre, told };
+    const planning = {
+      today: bush.today,
+      sizes: bush.expects.sizes ?? null,
+      settings: $state.snapshot(bush.overview!.bush.settings),
+      origin: bush.overview!.bush.origin ?? null,
+      stands: bush.overview!.stands,
+      newTrees: this.newTrees,
+      told
+    };
+    this.preview = await this.#work((worker) => worker.read(text, reading, of, planning));
+  }
+
+  /** Lets a worker of its own do something with the file, and no longer than is bearable. @returns null where it could not */
+  async #work<T>(ask: (worker: ReturnType<typeof asking<ImportWorker>>) => Promise<T>): Promise<T | null> {
     this.busy = true;
     this.problem = '';
-    const { bush } = this;
     const worker = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' });
+    let late: ReturnType<typeof setTimeout> | undefined;
     try {
-      const waiting: TreeLife[] = [];
-      const unsent = [...bush.byId.values()].filter(({ id }) => bush.outbox.byTree.has(id));
-      for await (const life of bush.lives(unsent)) waiting.push(life);
-      const told = $state.snapshot(this.told);
-      const reading = { today: bush.today, defaultUnit: this.unit, sizesAre: this.#sizesAre, told };
-      this.preview = await asking<ImportWorker>(worker).read(
-        this.#text,
-        reading,
-        { bushId: bush.id, waiting: $state.snapshot(waiting) },
-        {
-          today: bush.today,
-          sizes: bush.expects.sizes ?? null,
-          settings: $state.snapshot(bush.overview!.bush.settings),
-          origin: bush.overview!.bush.origin ?? null,
-          stands: bush.overview!.stands,
-          newTrees: this.newTrees,
-          told
-        }
-      );
+      const tooLong = new Promise<never>((_, reject) => {
+        late = setTimeout(() => reject(new UnreadableFile('it takes too long to read.')), LONGEST_MS);
+      });
+      return await Promise.race([ask(asking<ImportWorker>(worker)), tooLong]);
     } catch (error) {
       const shown = userFacing(error);
       if (!shown) throw error;
-      this.preview = null;
       this.problem = `${this.fileName}: ${shown.message} Nothing was changed.`;
+      return null;
     } finally {
+      clearTimeout(late);
       worker.terminate();
       this.busy = false;
     }

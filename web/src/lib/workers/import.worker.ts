@@ -1,10 +1,11 @@
-import { namedIn, planImport, readStatements } from '@baumkin/core/exchange';
+import { namedIn, planImport, readStatements, readWorkbook, tableText } from '@baumkin/core/exchange';
 import type { ImportOptions, ImportPlan, ReadOptions, StatementFile } from '@baumkin/core/exchange';
 import { tagKey } from '@baumkin/core/records';
 import { expose } from 'comlink';
 
 import { readLines } from '../client/linePacks.ts';
 import { livesOf, type TreeLife } from '../client/lives.ts';
+import { unpackWorkbook } from './unpack.ts';
 
 export interface ImportPreview {
   readonly file: StatementFile;
@@ -13,6 +14,11 @@ export interface ImportPreview {
 
 /** Reads a file about trees off the page's thread and holds it against the bush as this device has it. */
 const api = {
+  /** The sheets of a workbook, each as the text of a table. @throws UnreadableFile */
+  sheets(bytes: Uint8Array): { readonly name: string; readonly text: string }[] {
+    return readWorkbook(unpackWorkbook(bytes)).map(({ name, rows }) => ({ name, text: tableText(rows) }));
+  },
+
   /**
    * @param waiting trees of which something waits to be sent, with all that is known of them
    * @throws UnreadableFile
