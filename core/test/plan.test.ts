@@ -21,7 +21,8 @@ const options = (change: Partial<ImportOptions> = {}): ImportOptions => {
     ...change
   };
 };
-const read = (text: string, more = {}) => readTable(text, { today, defaultUnit: 'cm', told: { undatedOn: today }, ...more });
+const read = (text: string, more = {}) =>
+  readTable(text, { today, defaultUnit: 'cm', told: { undatedOn: today }, ...more });
 
 /** The bush after a plan was carried out. */
 function carriedOut(plan: ReturnType<typeof planImport>, known: readonly KnownTree[] = []): KnownTree[] {
