@@ -59,6 +59,18 @@ test('a messy list is understood, asked about once, and comes in without a silen
   expect(await treesOf(page, bushId)).toHaveLength(IN_TREES.trees - left);
   await expect(preview).toContainText(new RegExp(`${IN_HOLES.future} rows`));
 
+  // A wrong import is taken back whole.
+  const brought = page.getByTestId('brought');
+  await expect(brought).toContainText(/holes\.csv: \d{4} tapholes/);
+  await brought.getByRole('button', { name: 'Take it back …' }).first().click();
+  const sure = page.getByRole('dialog', { name: 'Take this import back?' });
+  await expect(sure).toContainText('holes.csv');
+  await sure.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText(/^Taken back: \d{4} records, 0 trees\.$/)).toBeVisible();
+  await expect(brought).toContainText('taken back');
+  expect(await treesOf(page, bushId)).toHaveLength(IN_TREES.trees - left);
+  await expectAccessible(page);
+
   // The columns can be said otherwise, and are remembered for the next list of the same hand.
   await give('next.csv', 'tag,wood,Tiefe\n2000,SM,x\n2001,SM,y\n2002,SM,');
   await expect(preview).toContainText('3 new trees');

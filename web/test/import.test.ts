@@ -1,11 +1,13 @@
 import { isMaple } from '@baumkin/core/identify';
-import { deriveTree, RECORD_KINDS } from '@baumkin/core/records';
+import { deriveTree, effectiveRecords, RECORD_KINDS } from '@baumkin/core/records';
 import { describe, expect, it } from 'vitest';
 
 import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
 import { User } from '../src/lib/server/db/index.ts';
 import { loadDemo } from '../../demo/load.ts';
 import { importFile } from '../src/lib/server/importTrees.ts';
+import { importsOf, takeBackImport } from '../src/lib/server/imports.ts';
+import { storeRecords } from '../src/lib/server/records.ts';
 import { recordsByTree } from '../src/lib/server/recordRows.ts';
 import { treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
@@ -68,6 +70,63 @@ describe('importing a file of trees', () => {
         code: 'unreadableFile'
       });
     expect(await treesOf(bushId)).toHaveLength(3);
+  });
+});
+
+describe('an import that is taken back', () => {
+  const text =
+    'tag,species,girth,date,note\n2,sugar maple,150 cm,2024-05-01,by the gate\n20,beech,90 cm,2024-05-01,\n21,red maple,80 cm,2024-05-01,';
+  const wishes = { text, name: 'spring.csv', defaultUnit: 'cm' as const, newTrees: true, today: TODAY };
+
+  it('is known by name, and leaves nothing of what it brought', async () => {
+    const { userId, bushId } = await bushWithTrees();
+    const bush = (await bushFor(userId, bushId))!;
+    const before = await treesOf(bushId);
+    const lives = async () => [...(await recordsByTree(bushId)).values()].flatMap((life) => effectiveRecords(life));
+    const held = (await lives()).map(({ id }) => id).sort();
+    await importFile(bush, userId, wishes);
+    const [brought] = await importsOf(bushId);
+    expect(brought).toMatchObject({
+      name: 'spring.csv',
+      takenBack: false,
+      counts: { newTrees: 2, readings: 3, remarks: 1 }
+    });
+    const back = await takeBackImport(bush, userId, brought!.id);
+    expect(back).toMatchObject({ trees: 2, treesThatStay: 0 });
+    expect(await treesOf(bushId)).toEqual(before);
+    expect((await lives()).map(({ id }) => id).sort()).toEqual(held);
+    expect((await importsOf(bushId))[0]).toMatchObject({ takenBack: true });
+    await expect(takeBackImport(bush, userId, brought!.id)).rejects.toMatchObject({ code: 'takenBackAlready' });
+    // The file may come again.
+    expect((await importFile(bush, userId, wishes)).counts).toMatchObject({ newTrees: 2, readings: 3 });
+  });
+
+  it('keeps trees on which somebody worked since', async () => {
+    const { userId, bushId } = await bushWithTrees();
+    const bush = (await bushFor(userId, bushId))!;
+    await importFile(bush, userId, wishes);
+    const [tree] = (await treesOf(bushId)).filter(({ tag }) => tag === '20');
+    const look = {
+      kind: 'remark',
+      treeId: tree!.id,
+      id: crypto.randomUUID(),
+      on: TODAY,
+      recordedAt: new Date().toISOString(),
+      text: 'a nest'
+    };
+    const stored = await storeRecords(bushId, { id: userId, role: 'steward' }, [look]);
+    expect(stored).toMatchObject([{ status: 'stored' }]);
+    const [brought] = await importsOf(bushId);
+    expect(await takeBackImport(bush, userId, brought!.id)).toMatchObject({ trees: 1, treesThatStay: 1 });
+    expect((await treesOf(bushId)).map(({ tag }) => tag)).toContain('20');
+  });
+
+  it('is this bush’s own', async () => {
+    const [one, other] = [await bushWithTrees(), await bushWithTrees()];
+    await importFile((await bushFor(one.userId, one.bushId))!, one.userId, wishes);
+    const [brought] = await importsOf(one.bushId);
+    const elsewhere = (await bushFor(other.userId, other.bushId))!;
+    await expect(takeBackImport(elsewhere, other.userId, brought!.id)).rejects.toMatchObject({ code: 'notHere' });
   });
 });
 

@@ -38,6 +38,8 @@ const LEAST = {
   'patch /bushes/{bush}/members': 'viewer',
   'delete /bushes/{bush}/members/{member}/sessions': 'steward',
   'post /bushes/{bush}/import': 'steward',
+  'get /bushes/{bush}/imports': 'steward',
+  'delete /bushes/{bush}/imports/{import}': 'steward',
   'post /bushes/{bush}/archive': 'steward',
   'get /bushes/{bush}/files/{file}': 'viewer',
   'get /bushes/{bush}/weather': 'crew',
@@ -58,6 +60,7 @@ const path: Record<string, string> = {
   stand: crypto.randomUUID(),
   feature: crypto.randomUUID(),
   token: crypto.randomUUID(),
+  import: crypto.randomUUID(),
   file: 'trees.csv',
   number: '0',
   part: '0'

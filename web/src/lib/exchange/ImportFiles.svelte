@@ -7,11 +7,11 @@
   import { saveAs } from '$lib/client/decode.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
-  import { CAUSE_WORDS } from '$lib/labels/importing.ts';
+  import { broughtWords, CAUSE_WORDS } from '$lib/labels/importing.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
-  import type { ImportPreview } from '$lib/workers/import.worker.ts';
 
   import BadRows from './BadRows.svelte';
+  import BroughtIn from './BroughtIn.svelte';
   import ColumnsUnderstood from './ColumnsUnderstood.svelte';
   import ImportQuestions from './ImportQuestions.svelte';
   import { Importing } from './importing.svelte.ts';
@@ -23,33 +23,18 @@
   /** From so many new things on the numbers are asked once more. */
   const MANY = 200;
   let sure = $state(false);
+  let came = $state(0);
 
   async function bring(): Promise<void> {
     sure = false;
     const counts = await importing.bring();
-    if (counts) toast.success(`Brought in: ${inWords(counts)}.`);
+    if (!counts) return;
+    came += 1;
+    toast.success(`Brought in: ${broughtWords(counts)}.`);
   }
   async function restore(): Promise<void> {
     const answer = await importing.restore();
     if (answer) toast.success(`${answer.trees} trees with ${answer.records} records read back.`);
-  }
-
-  type Counts = ImportPreview['plan']['counts'];
-  function inWords({ newTrees: fresh, readings, holes, determinations, places, remarks }: Counts): string {
-    const parts = [
-      [fresh, counted(fresh, 'new tree')],
-      [readings, counted(readings, 'reading')],
-      [holes, counted(holes, 'taphole')],
-      [determinations, counted(determinations, 'species', 'species')],
-      [places, counted(places, 'better place')],
-      [remarks, counted(remarks, 'note')]
-    ] as const;
-    return (
-      parts
-        .filter(([n]) => n > 0)
-        .map(([, words]) => words)
-        .join(', ') || 'nothing new'
-    );
   }
 </script>
 
@@ -110,7 +95,7 @@
     {@const cells = bad.filter(({ fault }) => fault === 'cell')}
     <div class="mt-4 flex flex-col gap-4" data-testid="preview">
       <p class="text-lg">
-        New in {importing.fileName}: <b>{inWords(counts)}</b>{plan.stands.length > 0
+        New in {importing.fileName}: <b>{broughtWords(counts)}</b>{plan.stands.length > 0
           ? `, ${counted(plan.stands.length, 'stand')}`
           : ''}.
         {#if counts.unchanged > 0}{counted(counts.unchanged, 'tree is', 'trees are')} here already as the file has {counts.unchanged ===
@@ -170,7 +155,7 @@
         >
         <ModalDialog bind:open={sure} title="Bring all this in?">
           <p class="text-lg">
-            {inWords(counts)}, into {bush.overview!.bush.name}. {importing.leftOut === 0
+            {broughtWords(counts)}, into {bush.overview!.bush.name}. {importing.leftOut === 0
               ? 'No row is left out.'
               : `${counted(importing.leftOut, 'row is', 'rows are')} left out and can come later.`}
           </p>
@@ -189,6 +174,7 @@
       {/if}
     </div>
   {/if}
+  <BroughtIn {came} />
 {:else}
   <p class="mt-1">Bringing files in is the steward’s to do.</p>
 {/if}

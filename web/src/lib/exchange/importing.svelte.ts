@@ -175,6 +175,7 @@ export class Importing {
     const { columns, dates, species } = this.told;
     const body = {
       text: this.#text!,
+      name: this.fileName.slice(0, 200),
       defaultUnit: this.unit,
       newTrees: this.newTrees,
       sizesAre: this.#sizesAre,

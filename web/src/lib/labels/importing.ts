@@ -55,6 +55,20 @@ export const CAUSE_WORDS: Readonly<Record<ColumnCause, { readonly looks: string;
   cmAsInch: { looks: 'centimetres called inches', take: 'Read them as centimetres' }
 };
 
+/** What a file brought, or would bring, in words: what there is none of is not spoken of. */
+export function broughtWords(counts: Readonly<Record<string, number>>): string {
+  const NAMES: readonly (readonly [string, string, string?])[] = [
+    ['newTrees', 'new tree'],
+    ['readings', 'reading'],
+    ['holes', 'taphole'],
+    ['determinations', 'species', 'species'],
+    ['places', 'better place'],
+    ['remarks', 'note']
+  ];
+  const parts = NAMES.flatMap(([key, one, more]) => (counts[key] ? counted(counts[key], one, more) : []));
+  return parts.join(', ') || 'nothing new';
+}
+
 /** The question that rows of one fault raise, with how many they are. */
 export function faultQuestion({ fault, rows, word }: FaultGroup): string {
   const many = rows.length;

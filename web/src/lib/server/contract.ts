@@ -120,6 +120,23 @@ export const SCHEMAS = {
   OwnFigures: requests.ownFigures,
   Import: requests.import,
   Imported: imported,
+  Imports: z.object({
+    imports: z.array(
+      z.object({
+        id: z.uuid(),
+        name: z.string(),
+        at: z.iso.datetime(),
+        by: z.string(),
+        counts: z.record(z.string(), z.number().int()),
+        takenBack: z.boolean()
+      })
+    )
+  }),
+  ImportTakenBack: z.object({
+    records: z.number().int(),
+    trees: z.number().int(),
+    treesThatStay: z.number().int()
+  }),
   Restored: z.object({ trees: z.number().int(), records: z.number().int() }),
   Versioned: versioned,
   Members: members,
@@ -280,6 +297,16 @@ export const PATHS = {
       says: 'Bring in what is new in a CSV, GPX or GeoJSON file',
       takes: 'Import',
       gives: 'Imported',
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/imports': {
+    get: { says: 'What files brought in, the newest first', gives: 'Imports', needs: 'steward' }
+  },
+  '/bushes/{bush}/imports/{import}': {
+    delete: {
+      says: 'Take an import back: all that it brought, but for trees on which anything was written since',
+      gives: 'ImportTakenBack',
       needs: 'steward'
     }
   },

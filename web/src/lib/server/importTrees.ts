@@ -13,7 +13,8 @@ import { seasonOf } from '@baumkin/core/records';
 import { storeLines } from './treeRegistry.ts';
 import { standsOf, type BushAccess } from './bushes.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
-import { BushChange, StandRow, TreeRecord } from './db/index.ts';
+import { StandRow, TreeRecord } from './db/index.ts';
+import { ImportIds, noteImport } from './imports.ts';
 import { expectedOf, keptLines } from './lines.ts';
 import { recordsByTree, storeMany, type Writing } from './recordRows.ts';
 import { treesOf } from './trees.ts';
@@ -23,6 +24,8 @@ const AT_ONCE = 1000;
 
 export interface ImportWishes extends ReadOptions, Pick<ImportOptions, 'newTrees'> {
   readonly text: string;
+  /** of the file, as people call it */
+  readonly name?: string;
 }
 
 export type ImportResult = Pick<ImportPlan, 'counts' | 'bad' | 'question' | 'mixed'>;
@@ -35,12 +38,13 @@ export type ImportResult = Pick<ImportPlan, 'counts' | 'bad' | 'question' | 'mix
 export async function importFile(
   bush: BushAccess,
   authorId: string,
-  { text, newTrees, ...options }: ImportWishes,
+  { text, newTrees, name = '', ...options }: ImportWishes,
   now = new Date()
 ): Promise<ImportResult> {
   const file = readStatements(text, options);
   const named = [...namedIn(file, options.told)];
   const { sizes } = expectedOf(await keptLines(bush.id, seasonOf(options.today)), options.today);
+  const ids = new ImportIds(randomUUID());
   return writeToBush(bush.id, async (write) => {
     const { transaction } = write;
     const { originLat, originLon } = write.bush;
@@ -65,10 +69,15 @@ export async function importFile(
       tags: tags.flatMap(({ tag }) => tag ?? []),
       told: options.told,
       newTrees,
-      makeId: randomUUID
+      makeId: ids.next
     });
     const by = { bushId: bush.id, authorId, now };
-    await storePlan({ ...plan, origin: here === null ? plan.origin : null }, by, write);
+    const origin = here === null ? plan.origin : null;
+    await storePlan({ ...plan, origin }, by, write);
+    if (plan.records.length > 0 || plan.stands.length > 0) {
+      const more = { ...(origin ? { origin } : {}), stands: plan.stands };
+      await noteImport(ids, name, { bushId: bush.id, authorId, at: now, more }, { counts: plan.counts, transaction });
+    }
     const { counts, bad, question, mixed } = plan;
     return { counts, bad, question, mixed };
   });
@@ -79,7 +88,7 @@ async function storePlan(
   by: Writing,
   write: BushWrite
 ): Promise<void> {
-  const { bushId, authorId, now } = by;
+  const { bushId } = by;
   const { bush, transaction } = write;
   // Origin and stands belong to the bush as a whole: they count up its version and go into its log, like every change.
   if (origin || stands.length > 0) {
@@ -89,8 +98,6 @@ async function storePlan(
     );
     write.touches('bush');
     for (const { id } of stands) write.shape('stand', id);
-    const change = { import: { ...(origin ? { origin } : {}), stands } };
-    await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
   }
   for (const stand of stands) await StandRow.upsert({ ...stand, bushId }, { transaction });
   if (trees.length > 0) {

@@ -7,6 +7,8 @@ const REFUSALS = {
   noPicture: { status: 422, says: 'That is neither a PNG nor a JPEG picture. Nothing was changed.' },
   unreadableFile: { status: 422, says: 'The file cannot be read. Nothing was changed.' },
   notHere: { status: 404, says: 'There is no such thing in this bush.' },
+  takenBackAlready: { status: 409, says: 'This import was taken back already. Nothing was changed.' },
+  notTakenBack: { status: 409, says: 'The import cannot be taken back. Nothing was changed.' },
   outdated: {
     status: 409,
     says: 'Somebody else has changed something here meanwhile. Nothing was overwritten; look at theirs and try again.'

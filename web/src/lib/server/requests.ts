@@ -33,6 +33,7 @@ export const requests = {
   ownFigures: z.object({ showsHoles: z.boolean() }),
   import: z.object({
     text: z.string(),
+    name: z.string().max(200).default('').describe('of the file, for whoever looks what was brought in'),
     defaultUnit: z.enum(LENGTH_UNITS).default('cm'),
     newTrees: z.boolean().nullable().default(null),
     sizesAre: z
