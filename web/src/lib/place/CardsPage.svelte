@@ -65,13 +65,21 @@
     );
   });
 
-  let busy = $state(false);
-  async function write(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
-    if (busy || typeof read === 'string' || problem !== null || !card) return;
-    busy = true;
+  /** the card that is being written down */
+  let writing: string | null = null;
+  /** The next card was on the screen already when Enter was pressed: it is its turn once this one is kept. */
+  let nextAsWell = false;
+  async function write(): Promise<void> {
+    if (writing !== null) {
+      nextAsWell = card !== null && card.row.id !== writing;
+      return;
+    }
+    if (typeof read === 'string' || problem !== null || !card) return;
     const { row, open } = card;
-    const holes = read.holes;
+    writing = row.id;
+    const [holes, said, typed] = [read.holes, says, text];
+    // What is typed from now on is of the next card.
+    text = '';
     const depthMm = round.depthOf(card);
     try {
       if (holes.every((hole) => hole === null)) aside.add(row.id);
@@ -88,14 +96,19 @@
         });
         const seen = await bush.recordAll(looks);
         aside.delete(row.id);
-        saved(bush, `Tree ${row.tag}: ${says}.`, ...drilled, ...seen);
+        saved(bush, `Tree ${row.tag}: ${said}.`, ...drilled, ...seen);
       }
-      text = '';
       await tick();
       field?.focus();
+    } catch (error) {
+      if (text === '') text = typed;
+      throw error;
     } finally {
-      busy = false;
+      writing = null;
     }
+    if (!nextAsWell) return;
+    nextAsWell = false;
+    await write();
   }
 </script>
 
@@ -121,7 +134,14 @@
     </p>
   </div>
   {#if card}
-    <form class="mt-5 grid max-w-3xl gap-x-8 gap-y-2 md:grid-cols-[10rem_1fr]" onsubmit={write} data-testid="card">
+    <form
+      class="mt-5 grid max-w-3xl gap-x-8 gap-y-2 md:grid-cols-[10rem_1fr]"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void write();
+      }}
+      data-testid="card"
+    >
       <h2 class="text-6xl leading-none tabular-nums">{card.row.tag}</h2>
       <ol class="list-inside list-decimal text-lg">
         {#each card.open as hole, k (k)}<li>{round.said(card, hole).sentence}</li>{/each}
