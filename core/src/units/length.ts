@@ -21,7 +21,7 @@ export type LengthUse =
   | 'drill'
   /** the size of a bit, which is sold in inches: mm with the inches beside them, or the inches */
   | 'bit'
-  /** ring widths and yearly growth: 0.1 mm or 0.01 in */
+  /** ring widths and yearly growth: 0.1 mm or 0.001 in, for a hundredth would hide how well they are known */
   | 'ring'
   /** distances on the ground, heights of trees: 0.1 m or 1 ft */
   | 'ground'
@@ -70,7 +70,7 @@ function formatInch(mm: number, use: LengthUse): string {
     case 'bit':
       return `${inchFraction(inches, 16)} in`;
     case 'ring':
-      return `${inches.toFixed(2)} in`;
+      return `${inches.toFixed(3)} in`;
     case 'ground':
       return `${Math.round(mm / MM_PER_FOOT)} ft`;
     case 'way':

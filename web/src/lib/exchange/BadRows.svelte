@@ -35,7 +35,7 @@
           {#each rows.slice(0, SHOWN) as row, i (i)}
             <tr class="border-b border-base-300/60 align-top">
               <td class="py-1 pr-4">{row.line}</td><td class="pr-4">{row.reason}</td>
-              <td class="aside break-all"
+              <td class="aside wrap-anywhere"
                 >{row.cells
                   .slice(0, heading.length + 2)
                   .join(' | ')

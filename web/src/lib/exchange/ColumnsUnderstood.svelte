@@ -36,8 +36,8 @@
     <tbody class="max-md:block">
       {#each filled as { name, cells, role, unit, by }, i (i)}
         <tr class="border-b border-base-300/60 max-md:grid max-md:grid-cols-2 max-md:gap-x-3 max-md:py-2">
-          <th class="py-1 pr-4 font-semibold break-all">{name}</th>
-          <td class="pr-4 break-all">{cells.filter((cell) => cell !== '').join(' · ') || 'empty'}</td>
+          <th class="py-1 pr-4 font-semibold wrap-anywhere">{name}</th>
+          <td class="pr-4 wrap-anywhere">{cells.filter((cell) => cell !== '').join(' · ') || 'empty'}</td>
           <td class="py-1 pr-4">
             <select
               class="select w-52 select-sm max-md:w-full {role === null ? 'opacity-80' : ''}"

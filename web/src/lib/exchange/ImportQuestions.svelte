@@ -67,7 +67,7 @@
         {#each words as { word, rows } (word)}
           <li class="grid grid-cols-[1fr_4.5rem] items-center gap-2">
             <label class="grid grid-cols-[6rem_1fr] items-center gap-2"
-              ><b class="break-all">{word}</b>
+              ><b class="wrap-anywhere">{word}</b>
               <select
                 class="select w-full min-w-0 select-sm"
                 value={saidOf(word!)}
