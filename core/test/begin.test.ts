@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { firstStepOf, wishHeld } from '../src/bush/index.ts';
+import { firstStepOf, knownOf, lacksOf, wishHeld } from '../src/bush/index.ts';
 import { DEFAULT_BUSH_SETTINGS, type TreeRow } from '../src/records/index.ts';
 import { syrupFrom, SYRUP_SPREAD, tapsForSyrup } from '../src/sap/index.ts';
 import { tree } from './seasonBush.ts';
@@ -56,5 +56,34 @@ describe('the next step of a tree', () => {
   it('of one that is banned is none, and of one that fares worse since it was decided is to decide anew', () => {
     expect(step({ ...row, tapBan: { reasons: ['septic'], until: null } } as unknown as TreeRow)).toBe('left');
     expect(step({ ...row, lookedSinceDecided: true, diebackPct: 90, lookedOn: '2027-02-10' } as TreeRow)).toBe('count');
+  });
+});
+
+describe('what a book knows, and lacks', () => {
+  const sugar = tree(1, { taps: 1 }).row;
+  const beech = { ...sugar, species: 'beech' as const, verdict: 'notMaple' as const, decidedTaps: null };
+  const open = { ...sugar, species: null, verdict: null, dbhMm: null, decidedTaps: null };
+  const today = '2027-02-20';
+  it('asks of no tree what is wanted of maples, and of none twice', () => {
+    const known = knownOf([sugar, beech, open], today);
+    expect(known).toMatchObject({ trees: 3, settled: 2, measured: 2, maples: 2, decided: 1, placed: 3, lookedAt: 0 });
+    const lacks = new Map(lacksOf([sugar, beech, open], today).map(({ what, trees }) => [what, trees]));
+    // The beech is settled and wants nothing; the open tree may be a maple.
+    expect([...lacks]).toEqual([
+      ['settle', 1],
+      ['measure', 1],
+      ['past', 2],
+      ['lookUp', 2]
+    ]);
+    expect(lacksOf([beech], today)).toEqual([]);
+  });
+  it('grows with the trees, and is never told as nothing to do', () => {
+    const [one, many] = [1, 100].map((n) =>
+      lacksOf(
+        Array.from({ length: n }, () => open),
+        today
+      )
+    );
+    expect(many!.map(({ hours }, i) => hours / one![i]!.hours)).toEqual(one!.map(() => expect.closeTo(100, 6)));
   });
 });

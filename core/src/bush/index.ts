@@ -43,5 +43,6 @@ export * from './thinnedSap.ts';
 export * from './thinningWorked.ts';
 export * from './walkRound.ts';
 export * from './weather.ts';
+export * from './whatIsKnown.ts';
 export * from './wish.ts';
 export * from './yearReckoning.ts';

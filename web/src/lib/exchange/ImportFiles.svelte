@@ -14,6 +14,7 @@
   import BroughtIn from './BroughtIn.svelte';
   import ColumnsUnderstood from './ColumnsUnderstood.svelte';
   import ImportQuestions from './ImportQuestions.svelte';
+  import KnownNow from './KnownNow.svelte';
   import { Importing } from './importing.svelte.ts';
 
   /** A file is read and held against the bush before anything is stored: what is new, what is here already, what is asked. */
@@ -174,6 +175,7 @@
       {/if}
     </div>
   {/if}
+  {#if came > 0}<KnownNow />{/if}
   <BroughtIn {came} />
 {:else}
   <p class="mt-1">Bringing files in is the steward’s to do.</p>
