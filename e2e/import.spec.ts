@@ -50,7 +50,7 @@ test('a messy list is understood, asked about once, and comes in without a silen
   // What the book knows now, what it lacks, and what helps next.
   const known = page.getByTestId('known');
   await expect(known).toContainText(/14\d\d trees: \d+ settled, 14\d\d measured \(0 of them twice or cored\)/);
-  await expect(known).toContainText(/of \d+ maples no earlier hole is known/);
+  await expect(known).toContainText(/Of \d+ maples no earlier hole is known/);
 
   // The holes speak of those trees: what is none of them is asked about.
   await give('holes.csv', messyHoles());

@@ -3,6 +3,7 @@
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
+  import { capital } from '$lib/words/capital.ts';
 
   /** What the book knows after a file came in, what it lacks, and which evening helps most. */
   const bush = useBush();
@@ -49,7 +50,7 @@
       <ol class="flex list-decimal flex-col gap-1 pl-6">
         {#each lacks.slice(0, SHOWN) as { what, trees, hours } (what)}
           <li>
-            <a class="link" href="/bush/{bush.id}/{LACKS[what].where}">{LACKS[what].says(trees)}</a>
+            <a class="link" href="/bush/{bush.id}/{LACKS[what].where}">{capital(LACKS[what].says(trees))}</a>
             <span class="aside">{time(hours)}</span>
           </li>
         {/each}
