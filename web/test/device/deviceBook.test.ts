@@ -210,7 +210,9 @@ describe('a bush that is on this device', () => {
     const { glance, expects } = (await store.glances.get(BUSH))!;
     const lives = await store.lives.bulkGet(trees.slice(0, 3).map(({ id }) => id));
     const lines = new Map((await readLines(BUSH)).map((row) => [row.id, row]));
-    expect(lives.map((life) => life!.records.filter(({ on }) => on > '2026-09').length)).toEqual([8, 8, 8]);
+    expect(
+      lives.map((life) => life!.records.filter(({ kind, on }) => kind === 'reading' && on > '2026-09').length)
+    ).toEqual([8, 8, 8]);
     for (const life of lives)
       expect(lines.get(life!.treeId)!.readings).toEqual(
         treeRow(life!.tree!, deriveTree(life!.records, glance, expects)).readings
