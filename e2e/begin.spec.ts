@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-import { allSaved, expectAccessible, expectFits, recordsOf, signUpWithBush, treesOf } from './support.ts';
+import { allSaved, bringIn, expectAccessible, expectFits, recordsOf, signUpWithBush, treesOf } from './support.ts';
 
 /* The first hour of somebody with a tree in the yard: from an empty bush to the first hole with its shavings. */
 
@@ -58,4 +58,39 @@ test('from an empty bush to the first hole takes twelve touches and one field', 
   await expect(page.getByTestId('wish-held')).toContainText('Not from these trees without harm');
   await expectAccessible(page);
   await expectFits(page);
+});
+
+test('a trunk is asked for its past, a scar is pointed at, and the hole is found from it', async ({ page }) => {
+  const bushId = await signUpWithBush(page, 'Old Yard');
+  const chooser = page.getByLabel('File', { exact: true });
+  const file = 'tag,species,girth,date\n1,sugar maple,150 cm,2026-10-04';
+  await chooser.setInputFiles({ name: 'one.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
+  await bringIn(page);
+  const [tree] = await treesOf(page, bushId);
+  await page.goto(`/bush/${bushId}/place/${tree!.id}`);
+  await expect(page.getByTestId('uncounted')).toContainText('Nobody has decided how many holes it bears');
+
+  const past = page.getByTestId('tapped-before');
+  await expect(past).toContainText('Was it tapped before?');
+  await expectAccessible(page);
+  await past.getByRole('button', { name: 'Yes', exact: true }).click();
+  const pointing = page.getByTestId('pointing');
+  await expect(pointing).toContainText('Touch the sheet where one is');
+  const sheet = page.getByTestId('bark-sheet');
+  const box = (await sheet.boundingBox())!;
+  await sheet.click({ position: { x: 0.3 * box.width, y: 0.45 * box.height } });
+  await expect(pointing).toContainText('What does the scar there look like?');
+  await expectAccessible(page);
+  await pointing.getByRole('button', { name: /^Closed, and round/ }).click();
+  await expect(pointing).toContainText('1 scar is noted');
+  await pointing.getByRole('button', { name: 'These are all that I see' }).click();
+  await expect(page.getByTestId('past-said')).toContainText('others may have closed out of sight');
+  // A scar near the hole is what the tape is laid from; on the far side of the trunk it is compass and height.
+  await expect(page.getByTestId('words')).toContainText(/From the old scar: |side/);
+  await expectFits(page);
+  await allSaved(page);
+  const kinds = (await recordsOf(page, bushId, tree!.id)).map(({ kind }) => kind);
+  expect(kinds).toEqual(expect.arrayContaining(['tappedBefore', 'scars']));
+  await page.goto(`/bush/${bushId}/life/${tree!.id}`);
+  await expect(page.getByText('Tapped before this book')).toBeVisible();
 });

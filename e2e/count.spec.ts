@@ -105,10 +105,16 @@ test('the whole bush on one sheet: room looked for, keys, totals that add up, th
   await asking.getByRole('textbox').fill('a big crown');
   await asking.getByRole('button', { name: 'Decide' }).click();
   await expect(page.getByText(new RegExp(`Tree ${tag}: four taps`))).toBeVisible();
+  // Both are taken back: others walk through this bush.
+  const back = new RegExp(`^Tree ${tag}: `);
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(page.locator('[role="group"][data-index="0"]')).toHaveAttribute('aria-label', back);
   await page.locator('[role="group"][data-index="0"]').focus();
   await page.keyboard.press('0');
-  await expect(page.getByText(/Tree \S+: rest/)).toBeVisible();
+  await expect(page.getByText(`Tree ${tag}: rest`)).toBeVisible();
   await expect(asking).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(page.locator('[role="group"][data-index="0"]')).toHaveAttribute('aria-label', back);
   await allSaved(page);
 
   // Only those where size binds, all at once; and back again.
