@@ -1,9 +1,10 @@
 import type { Rng } from '../math/index.ts';
 import { SHIPPED_TABLE, type ClueTable, type Evidence } from './clues.ts';
 import { judge, type Judgement, type Prior } from './judge.ts';
+import type { Verdict } from './standing.ts';
 import { nextLooks, worth, WORTH_LOOKING_BITS, type Look } from './nextLook.ts';
 import { drawSpecimen, type Specimen } from './specimen.ts';
-import { sistersOf } from './species.ts';
+import { isMaple, sistersOf } from './species.ts';
 import { SPECIES, type CharacterId, type LookSeason, type SpeciesId } from './table.ts';
 
 /**
@@ -28,19 +29,23 @@ export interface LookQuestion extends Shown {
   readonly choices: readonly CharacterId[];
 }
 
-/** What came of a question about a species. */
+/** What can be said of a tree, beside one of its species. */
+export const PRACTICE_WORDS = ['mapleOpen', 'notMaple', 'lookAgain'] as const;
+export type PracticeWord = (typeof PRACTICE_WORDS)[number];
+export type PracticeSaid = SpeciesId | PracticeWord;
+
+/** What came of a question about a tree. */
 export interface PracticeAnswer {
   readonly truth: SpeciesId;
-  /** null for "can't tell yet" */
-  readonly said: SpeciesId | null;
+  readonly said: PracticeSaid;
   readonly outcome: Outcome;
 }
 
 /**
- * right: so it is; honest: the clues settle nothing, and that was said; fair: the clues do point there, the tree was an
- * odd one; wrong: the clues point elsewhere.
+ * Held against what the clues allow to say, as in the woods, and not against what the tree turns out to be. sound: as much as they
+ * allow; early: more than they allow, lucky or not; late: less; wrong: they point elsewhere.
  */
-export type Outcome = 'right' | 'honest' | 'fair' | 'wrong';
+export type Outcome = 'sound' | 'early' | 'late' | 'wrong';
 
 export interface PracticeOptions {
   readonly table?: ClueTable;
@@ -59,18 +64,47 @@ const WEAK_CLUE_SHOWN = 0.3;
 /** A look this near to the best one counts as well chosen. */
 export const GOOD_LOOK = 0.8;
 
-/** Draws a trunk whose species is to be named from its looks, for practice. @param season of the looks */
+/** What the clues of a question come to: each is drawn as often, whatever the woods hold. */
+const ASKED: Readonly<Record<Verdict, number>> = { settled: 0.3, notMaple: 0.25, mapleOpen: 0.2, lookAgain: 0.25 };
+/** So many trees are drawn at most until one has clues of the kind that is wanted. */
+const MOST_TRIES = 60;
+
+/**
+ * Draws a tree of which is to be said what its looks allow. Whoever always names something, and whoever never does, is wrong in
+ * most of them: what the clues come to is drawn first.
+ * @param season of the looks
+ */
 export function askSpecies(rng: Rng, season: LookSeason, options: PracticeOptions = {}): SpeciesQuestion {
+  const wanted = drawn(rng, ASKED);
+  let question = drawQuestion(rng, season, options);
+  for (let tries = 1; tries < MOST_TRIES && question.verdict !== wanted; tries++)
+    question = drawQuestion(rng, season, options);
+  const { specimen, shown, choices } = question;
+  return { kind: 'species', specimen, shown, choices };
+}
+
+function drawQuestion(rng: Rng, season: LookSeason, options: PracticeOptions) {
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
-  const shown = firstLooks(rng, specimen, 3 + Math.floor(rng.uniform() * 3), table);
-  const { candidates } = judge(shown, specimen.age, { table, season: specimen.season });
+  const shown = firstLooks(rng, specimen, 2 + Math.floor(rng.uniform() * 5), table);
+  const { candidates, verdict } = judge(shown, specimen.age, { table, season: specimen.season });
   const others = candidates
     .map((c) => c.species)
     .filter((id) => !sistersOf(specimen.species).includes(id))
     .slice(0, CHOICES - 1);
   const choices = SPECIES.map((s) => s.id).filter((id) => id === specimen.species || others.includes(id));
-  return { kind: 'species', specimen, shown, choices };
+  return { specimen, shown, choices, verdict };
+}
+
+/** One of several, each as often as its share. */
+function drawn<T extends string>(rng: Rng, shares: Readonly<Record<T, number>>): T {
+  let left = rng.uniform();
+  const all = Object.entries(shares) as [T, number][];
+  for (const [each, share] of all) {
+    left -= share;
+    if (left < 0) return each;
+  }
+  return all.at(-1)![0];
 }
 
 /** Asks what to look at next; null when too little is left to see for a fair choice. */
@@ -78,13 +112,7 @@ export function askLook(rng: Rng, season: LookSeason, options: PracticeOptions =
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
   const shown = firstLooks(rng, specimen, 1 + Math.floor(rng.uniform() * 2), table);
-  const left = nextLooks(shown, specimen.age, season, { table });
-  const best = left[0];
-  if (!best || worth(best) < 5 * WORTH_LOOKING_BITS || left.length < 4) return null;
-  const rest = left.slice(1);
-  const others = [0, 1, 2].map(() => rest.splice(Math.floor(rng.uniform() * rest.length), 1)[0]!.character);
-  const choices = table.characters.map((c) => c.id).filter((id) => id === best.character || others.includes(id));
-  return { kind: 'look', specimen, shown, choices };
+  return looksFor(rng, { specimen, shown }, table);
 }
 
 /** What somebody has seen after some looks: the branching, twigs or bark as they caught the eye, now and then a weak clue. */
@@ -117,21 +145,52 @@ function shuffled<T>(rng: Rng, values: readonly T[]): T[] {
   return result;
 }
 
-/** How an answer stands against the tree and against the clues that were shown. */
+/** How an answer stands against the clues that were shown. */
 export function gradeSpecies(
   question: SpeciesQuestion,
-  said: SpeciesId | null,
+  said: PracticeSaid,
   table: ClueTable = SHIPPED_TABLE
 ): { answer: PracticeAnswer; judgement: Judgement } {
   const { specimen, shown } = question;
   const judgement = judge(shown, specimen.age, { table, season: specimen.season });
-  const outcome = ((): Outcome => {
-    if (said === null)
-      return judgement.verdict === 'lookAgain' || judgement.verdict === 'mapleOpen' ? 'honest' : 'wrong';
-    if (sistersOf(specimen.species).includes(said)) return 'right';
-    return sistersOf(judgement.candidates[0]!.species).includes(said) ? 'fair' : 'wrong';
-  })();
-  return { answer: { truth: specimen.species, said, outcome }, judgement };
+  return { answer: { truth: specimen.species, said, outcome: outcomeOf(said, judgement) }, judgement };
+}
+
+/** A species that the clues give less is not to be thought of. */
+const PLAUSIBLE = 0.05;
+
+function outcomeOf(said: PracticeSaid, { verdict, pMaple, candidates }: Judgement): Outcome {
+  if (said === 'lookAgain') return verdict === 'lookAgain' ? 'sound' : 'late';
+  if (said === 'mapleOpen') {
+    if (verdict === 'mapleOpen') return 'sound';
+    if (verdict === 'settled') return 'late';
+    return verdict === 'lookAgain' && pMaple >= 0.5 ? 'early' : 'wrong';
+  }
+  if (said === 'notMaple') {
+    if (verdict === 'notMaple') return 'sound';
+    return verdict === 'lookAgain' && pMaple < 0.5 ? 'early' : 'wrong';
+  }
+  const meant = sistersOf(said);
+  const share = candidates.reduce((sum, c) => sum + (meant.includes(c.species) ? c.probability : 0), 0);
+  if (verdict === 'settled') return meant.includes(candidates[0]!.species) ? 'sound' : 'wrong';
+  if (share < PLAUSIBLE || (verdict === 'mapleOpen' && !isMaple(said))) return 'wrong';
+  if (verdict === 'notMaple' && !isMaple(said)) return share >= 0.5 ? 'sound' : 'early';
+  return verdict === 'notMaple' ? 'wrong' : 'early';
+}
+
+/** What somebody who said "look again" would look at; null where there is no fair choice. */
+export function lookAfter(rng: Rng, question: SpeciesQuestion, table: ClueTable = SHIPPED_TABLE): LookQuestion | null {
+  return looksFor(rng, question, table);
+}
+
+function looksFor(rng: Rng, { specimen, shown }: Shown, table: ClueTable): LookQuestion | null {
+  const left = nextLooks(shown, specimen.age, specimen.season, { table });
+  const best = left[0];
+  if (!best || worth(best) < 5 * WORTH_LOOKING_BITS || left.length < 4) return null;
+  const rest = left.slice(1);
+  const others = [0, 1, 2].map(() => rest.splice(Math.floor(rng.uniform() * rest.length), 1)[0]!.character);
+  const choices = table.characters.map((c) => c.id).filter((id) => id === best.character || others.includes(id));
+  return { kind: 'look', specimen, shown, choices };
 }
 
 /** How well a look was chosen: all looks that were offered, best first, and whether the chosen one is near the best. */
@@ -147,6 +206,8 @@ export function gradeLook(
   return { good: own !== undefined && worth(own) >= GOOD_LOOK * worth(looks[0]!), looks };
 }
 
+const isSpecies = (said: PracticeSaid): said is SpeciesId => !(PRACTICE_WORDS as readonly string[]).includes(said);
+
 /** Two species and how often one was taken for the other. */
 export interface ConfusionPair {
   readonly a: SpeciesId;
@@ -159,16 +220,14 @@ export interface ConfusionPair {
 /** The score by confusion pair, the worst first. Trees never taken for another make no pair. */
 export function confusionPairs(answers: readonly PracticeAnswer[]): ConfusionPair[] {
   const pairs = new Map<string, { a: SpeciesId; b: SpeciesId }>();
-  for (const { truth, said, outcome } of answers) {
-    if (said === null || outcome === 'right') continue;
+  for (const { truth, said } of answers) {
+    if (!isSpecies(said) || sistersOf(truth).includes(said)) continue;
     const [a, b] = [truth, said].sort() as [SpeciesId, SpeciesId];
     pairs.set(`${a}/${b}`, { a, b });
   }
   return [...pairs.values()]
     .map(({ a, b }) => {
-      const within = answers.filter(
-        ({ truth, said }) => (truth === a || truth === b) && said !== null && (said === a || said === b)
-      );
+      const within = answers.filter(({ truth, said }) => (truth === a || truth === b) && (said === a || said === b));
       return { a, b, met: within.length, confused: within.filter(({ truth, said }) => truth !== said).length };
     })
     .sort((x, y) => y.confused / y.met - x.confused / x.met || y.confused - x.confused);
@@ -178,7 +237,9 @@ export function confusionPairs(answers: readonly PracticeAnswer[]): ConfusionPai
 function practicePrior(answers: readonly PracticeAnswer[]): Prior {
   return Object.fromEntries(
     SPECIES.map(({ id, regionalShare }) => {
-      const misses = answers.filter((a) => a.outcome === 'wrong' && (a.truth === id || a.said === id)).length;
+      const misses = answers.filter(
+        (a) => (a.outcome === 'wrong' || a.outcome === 'early') && (a.truth === id || a.said === id)
+      ).length;
       return [id, regionalShare ** EVENNESS * (1 + MISS_WEIGHT * Math.min(misses, 5))];
     })
   );

@@ -7,12 +7,18 @@
     gradeSpecies,
     LOOK_SEASONS,
     lookSeasonOf,
+    lookAfter,
+    PRACTICE_WORDS,
     speciesById,
     worth,
     type CharacterId,
+    type Judgement,
     type LookSeason,
+    type Outcome,
     type PracticeAnswer,
     type PracticeQuestion,
+    type PracticeSaid,
+    type PracticeWord,
     type SpeciesId
   } from '@baumkin/core/identify';
   import { seededRng } from '@baumkin/core/math';
@@ -34,10 +40,24 @@
 
   // Practice may differ from one day to the next; nothing that is kept rests on it.
   const rng = seededRng(Math.floor(Math.random() * 2 ** 31));
+  const OUTCOMES: Readonly<Record<Outcome, string>> = {
+    sound: 'As much as these clues allow.',
+    early: 'Too soon: these clues do not carry that yet.',
+    late: 'These clues allow more than that.',
+    wrong: 'Not by these clues.'
+  };
+  const WORDS: Readonly<Record<PracticeWord, string>> = {
+    mapleOpen: 'A maple, which one is open',
+    notMaple: 'No maple',
+    lookAgain: 'Look again'
+  };
+  /** Keys of what is no species; 1 to 6 go to the stations. */
+  const WORD_KEYS: Readonly<Record<string, PracticeWord>> = { '8': 'mapleOpen', '9': 'notMaple', '0': 'lookAgain' };
+  const keyOf = (word: PracticeWord) => Object.keys(WORD_KEYS).find((key) => WORD_KEYS[key] === word);
   let season = $state<LookSeason>('bare');
   let mode = $state<'species' | 'look'>('species');
   let question = $state.raw<PracticeQuestion | null>(null);
-  let said = $state<SpeciesId | CharacterId | 'cannotTell' | null>(null);
+  let said = $state<PracticeSaid | CharacterId | null>(null);
   let answers = $state.raw<readonly PracticeAnswer[]>([]);
   let looksAsked = $state({ asked: 0, good: 0 });
   let heading = $state<HTMLHeadingElement | null>(null);
@@ -45,7 +65,8 @@
   onMount(async () => {
     season = lookSeasonOf(bush.today);
     const kept = await store.practice.where('memberId').equals(memberId).toArray();
-    answers = kept.toSorted((a, b) => a.at - b.at).map((entry) => entry.answer);
+    // Answers of an earlier way of scoring cannot be held against what the clues allowed.
+    answers = kept.toSorted((a, b) => a.at - b.at).flatMap(({ answer }) => (answer.outcome in OUTCOMES ? answer : []));
     ask();
   });
 
@@ -60,15 +81,13 @@
   }
 
   const graded = $derived(
-    question?.kind === 'species' && said !== null
-      ? gradeSpecies(question, said === 'cannotTell' ? null : (said as SpeciesId), table)
-      : null
+    question?.kind === 'species' && said !== null ? gradeSpecies(question, said as PracticeSaid, table) : null
   );
   const gradedLook = $derived(
     question?.kind === 'look' && said !== null ? gradeLook(question, said as CharacterId, table) : null
   );
 
-  async function answer(choice: SpeciesId | CharacterId | 'cannotTell'): Promise<void> {
+  async function answer(choice: PracticeSaid | CharacterId): Promise<void> {
     if (said !== null || !question) return;
     said = choice;
     if (question.kind === 'look') {
@@ -81,19 +100,31 @@
   }
 
   const pairs = $derived(confusionPairs(answers).slice(0, 6));
-  const right = $derived(answers.filter((a) => a.outcome !== 'wrong').length);
+  const many = (outcome: Outcome) => answers.filter((a) => a.outcome === outcome).length;
+  /** Who would look again is asked at what. */
+  const after = $derived(
+    question?.kind === 'species' && graded?.answer.said === 'lookAgain' && graded.answer.outcome === 'sound'
+      ? lookAfter(rng, question, table)
+      : null
+  );
+  function askWhat(): void {
+    question = after;
+    said = null;
+    heading?.focus();
+  }
 
   async function forget(): Promise<void> {
     await store.practice.where('memberId').equals(memberId).delete();
     answers = [];
   }
 
-  const OUTCOMES = {
-    right: 'Right.',
-    honest: 'Right to wait: these clues settle nothing yet.',
-    fair: 'A fair answer, and still another tree: this one is not typical.',
-    wrong: 'Not this time.'
+  const ALLOWED: Readonly<Record<Judgement['verdict'], string>> = {
+    settled: 'the species is settled',
+    mapleOpen: 'a maple, and which one stays open',
+    notMaple: 'no maple, and left alone',
+    lookAgain: 'look again before a drill is touched'
   };
+  const isWord = (answer: PracticeSaid): answer is PracticeWord => answer in WORDS;
   const shown = $derived(question ? table.characters.filter((c) => question!.shown[c.id] !== undefined) : []);
   const labelOf = (id: CharacterId, state: string) => table.character(id).states.find((s) => s.id === state)!;
   const choiceName = (choice: string) =>
@@ -119,7 +150,7 @@
       const choice = question?.choices['abcdefghijk'.indexOf(event.key)];
       if (said !== null || !question) return;
       if (choice && event.key.length === 1) void answer(choice);
-      else if (event.key === '0' && question.kind === 'species') void answer('cannotTell');
+      else if (question.kind === 'species' && WORD_KEYS[event.key]) void answer(WORD_KEYS[event.key]!);
       else return;
     }
     event.preventDefault();
@@ -182,27 +213,31 @@
           >
         {/each}
         {#if question.kind === 'species'}
-          <button
-            class="btn max-md:w-full {said === 'cannotTell' ? 'btn-neutral' : 'btn-outline'}"
-            disabled={said !== null && said !== 'cannotTell'}
-            aria-pressed={said === 'cannotTell'}
-            onclick={() => answer('cannotTell')}
-            >I can’t tell yet <kbd class="font-sans text-xs opacity-70 max-md:hidden">0</kbd></button
-          >
+          <span class="basis-full"></span>
+          {#each PRACTICE_WORDS as word (word)}
+            {@const allowed = graded !== null && graded.judgement.verdict === word}
+            <button
+              class="btn max-md:w-full {said === word ? 'btn-neutral' : allowed ? 'btn-secondary' : 'btn-outline'}"
+              disabled={said !== null && said !== word && !allowed}
+              aria-pressed={said === word}
+              onclick={() => answer(word)}
+              >{WORDS[word]} <kbd class="font-sans text-xs opacity-70 max-md:hidden">{keyOf(word)}</kbd></button
+            >
+          {/each}
         {/if}
       </div>
       <div role="status" class="mt-4 max-w-3xl">
         {#if graded}
           <div
-            class="border-l-[6px] pl-4 {graded.answer.outcome === 'wrong' ? 'border-primary' : 'border-secondary'}"
+            class="border-l-[6px] pl-4 {graded.answer.outcome === 'sound' ? 'border-secondary' : 'border-primary'}"
             data-testid="graded"
           >
             <p class="font-slab text-xl font-semibold">{OUTCOMES[graded.answer.outcome]}</p>
             <p class="mt-1">
-              {#if said !== 'cannotTell' && said !== graded.answer.truth && graded.answer.outcome === 'right'}It is a {speciesById(
-                  graded.answer.truth
-                ).name}, which winter clues do not tell from {speciesById(said as SpeciesId).name}.
-              {:else}It is {speciesById(graded.answer.truth).name}.{/if}
+              It is {speciesById(graded.answer.truth).name}{graded.answer.outcome === 'early' &&
+              said === graded.answer.truth
+                ? ', as you said: that was luck'
+                : ''}. In the woods: {ALLOWED[graded.judgement.verdict]}.
               {becauseWords(graded.judgement.because)}
               The clues give {speciesById(graded.judgement.candidates[0]!.species).name}
               {inHundred(graded.judgement.candidates[0]!.probability)}.
@@ -214,10 +249,13 @@
                   .join(', ')}. Broken twigs and odd bark happen: look in several places.
               </p>
             {/if}
-            <button class="btn mt-3 btn-primary" onclick={ask}>Next tree</button>
+            <div class="mt-3 flex flex-wrap gap-2">
+              <button class="btn btn-primary" onclick={ask}>Next tree</button>
+              {#if after}<button class="btn" onclick={askWhat}>Look at what?</button>{/if}
+            </div>
           </div>
-          {#if graded.answer.outcome === 'wrong' || graded.answer.outcome === 'fair'}
-            {@const other = said === 'cannotTell' ? graded.judgement.rival : (said as SpeciesId)}
+          {#if graded.answer.outcome === 'wrong' || graded.answer.outcome === 'early'}
+            {@const other = isWord(graded.answer.said) ? graded.judgement.rival : graded.answer.said}
             <h2 class="mt-5 mb-1">How to tell them apart</h2>
             <SideBySide
               a={graded.answer.truth}
@@ -263,12 +301,16 @@
     <h2>Your score</h2>
     {#if answers.length === 0 && looksAsked.asked === 0}
       <p>
-        Name the tree, or say that you can’t tell yet: where the clues settle nothing, that is the right answer. What
-        you mix up comes back more often. The score stays on this device.
+        Say as much as the clues allow and no more, as before a drill: a name, a maple, no maple, or look again. A name
+        that happens to be right counts for nothing where the clues do not carry it. What you mix up comes back more
+        often. The score stays on this device.
       </p>
     {/if}
     {#if answers.length > 0}
-      <p data-testid="score"><b>{right} of {answers.length}</b> answered well.</p>
+      <p data-testid="score">
+        <b>{many('sound')} of {answers.length}</b> as the clues allow; {many('early')} too soon, {many('late')} too late,
+        {many('wrong')} against them.
+      </p>
       {#if pairs.length > 0}
         <table class="border-collapse text-left text-sm">
           <thead><tr><th class="py-1 pr-3">Taken for one another</th><th class="py-1">times</th></tr></thead>
