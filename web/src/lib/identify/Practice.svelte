@@ -198,11 +198,13 @@
       <div class="flex flex-wrap gap-2">
         {#each question.choices as choice, i (choice)}
           {@const isTruth = said !== null && question.kind === 'species' && choice === question.specimen.species}
-          {@const isBest = gradedLook?.looks[0]?.character === choice}
+          {@const isBest =
+            gradedLook?.looks[0]?.character === choice ||
+            (graded?.judgement.verdict === 'settled' && graded.judgement.candidates[0]!.species === choice)}
           <button
             class="btn max-md:w-full {said === choice
               ? 'btn-neutral'
-              : isTruth || isBest
+              : isBest
                 ? 'btn-secondary'
                 : 'btn-outline'}"
             disabled={said !== null && said !== choice && !isTruth && !isBest}
