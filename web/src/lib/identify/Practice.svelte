@@ -202,11 +202,7 @@
             gradedLook?.looks[0]?.character === choice ||
             (graded?.judgement.verdict === 'settled' && graded.judgement.candidates[0]!.species === choice)}
           <button
-            class="btn max-md:w-full {said === choice
-              ? 'btn-neutral'
-              : isBest
-                ? 'btn-secondary'
-                : 'btn-outline'}"
+            class="btn max-md:w-full {said === choice ? 'btn-neutral' : isBest ? 'btn-secondary' : 'btn-outline'}"
             disabled={said !== null && said !== choice && !isTruth && !isBest}
             aria-pressed={said === choice}
             onclick={() => answer(choice)}
