@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 
 import {
   groupFaults,
-  likelyTag,
+  LikelyTags,
   linesLeftOut,
   namedIn,
   planImport,
@@ -241,10 +241,32 @@ describe('words and days as people write them', () => {
     expect(orderOf(['13/05/2024', '03/25/2024'])).toBeNull();
   });
   it('a mistyped tag has one that it may mean, or several and then none', () => {
-    expect(likelyTag('1O2', ['101', '102', '103'])).toBe('102');
-    expect(likelyTag('1022', ['1002', '1023'])).toBeNull();
-    expect(likelyTag('120', ['102', '77'])).toBe('102');
-    expect(likelyTag('99', ['102', '77'])).toBeNull();
+    const likely = (written: string, tags: readonly string[]) => new LikelyTags(tags).of(written);
+    expect(likely('1O2', ['101', '102', '103'])).toBe('102');
+    expect(likely('1022', ['1002', '1023'])).toBeNull();
+    expect(likely('120', ['102', '77'])).toBe('102');
+    expect(likely('99', ['102', '77'])).toBeNull();
+  });
+});
+
+describe('words that are names in the language of the program', () => {
+  it('are words like others, in tags, species and headings', () => {
+    const text =
+      'tag,species,constructor,__proto__\nconstructor,constructor,a,b\n__proto__,toString,c,d\nvalueOf,maple,e,f';
+    const first = plan(text, {});
+    expect(first.bad.map(({ fault, word }) => [fault, word])).toEqual([
+      ['speciesWord', 'constructor'],
+      ['speciesWord', 'tostring']
+    ]);
+    expect(() => structuredClone(first)).not.toThrow();
+    expect(first.trees.map(({ tag }) => tag)).toEqual(['valueOf']);
+    const known = stored([], plan('tag\n1\n2\n3\nvalueOf', {}));
+    const strange = plan(
+      'tag,species\n1,maple\n2,maple\nconstructor,maple\n__proto__,maple',
+      { tags: { x: '1' } },
+      known
+    );
+    expect(strange.bad.map(({ fault }) => fault)).toEqual(['strangeTag', 'strangeTag']);
   });
 });
 

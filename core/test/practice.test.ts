@@ -11,7 +11,7 @@ import {
   nextLooks,
   SHIPPED_TABLE,
   sistersOf,
-  lookAfter,
+  looksFrom,
   PRACTICE_WORDS,
   type PracticeAnswer,
   type PracticeSaid,
@@ -120,7 +120,7 @@ describe('answers', () => {
 
   it('"look again" are asked at what', () => {
     const source = seededRng(9);
-    const asked = questions.flatMap((question) => lookAfter(source, question) ?? []);
+    const asked = questions.flatMap((question) => looksFrom(source, question) ?? []);
     expect(asked.length).toBeGreaterThan(5);
     for (const question of asked) {
       const best = nextLooks(question.shown, question.specimen.age, question.specimen.season)[0]!.character;

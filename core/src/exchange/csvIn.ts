@@ -5,7 +5,7 @@ import { orderOf, type DateOrder } from './dateIn.ts';
 import { BadCell, type BadRow } from './faults.ts';
 import { brief, tableIn, type Row } from './grid.ts';
 import { understandColumns, type ColumnUse, type Role } from './roles.ts';
-import type { ImportTold } from './told.ts';
+import { toldOf, type ImportTold } from './told.ts';
 import { speciesInWord, speciesWord, type SpeciesSaid } from './species.ts';
 import {
   MAX_COLUMNS,
@@ -233,7 +233,7 @@ class RowReader {
   #species(written: string): SpeciesSaid | null {
     if (written === '') return null;
     const word = speciesWord(written);
-    const told = this.options.told?.species?.[word];
+    const told = toldOf(this.options.told?.species, word);
     const known = told ? { said: told, sure: true } : speciesInWord(word);
     const before = this.#words.get(word);
     this.#words.set(word, {

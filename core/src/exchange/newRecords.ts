@@ -1,6 +1,6 @@
 import { wrapDegrees } from '../math/index.ts';
 import { toDiameter } from '../measure/index.ts';
-import { declaration, effectiveRecords, type WorkRecord } from '../records/index.ts';
+import { declaration, type WorkRecord } from '../records/index.ts';
 import type { ImportOptions } from './plan.ts';
 import type { Statement } from './statement.ts';
 
@@ -15,9 +15,6 @@ const SAME_HOLE = { bearingDeg: 1, heightMm: 11 };
 export function envelopeOf(treeId: string, { makeId, now }: ImportOptions) {
   return (on: string) => ({ id: makeId(), treeId, on, recordedAt: now, correctsId: null, withdrawn: false });
 }
-
-/** What the book holds of a tree: what was withdrawn or corrected is not there any more, and a file may bring it back. */
-export const heldOf = (records: readonly WorkRecord[]): readonly WorkRecord[] => effectiveRecords(records);
 
 /** The last that was settled of a tree's species. */
 export function settledIn(has: readonly WorkRecord[]): Extract<WorkRecord, { kind: 'determination' }> | null {

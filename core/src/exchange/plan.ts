@@ -2,6 +2,7 @@ import { toLocalMetres, type LatLon } from '../geometry/index.ts';
 import { type ColumnQuestion, type MixedColumn, type SizeExpectation } from '../measure/index.ts';
 import {
   deriveTree,
+  effectiveRecords,
   registryLine,
   standSchema,
   tagKey,
@@ -13,7 +14,7 @@ import {
 import { POSITION_SD_M } from '../stand/index.ts';
 import type { BadRow } from './faults.ts';
 import { FileQuestions } from './fileQuestions.ts';
-import { envelopeOf, heldOf, newDetermination, newHoles, newReading, newRemarks } from './newRecords.ts';
+import { envelopeOf, newDetermination, newHoles, newReading, newRemarks } from './newRecords.ts';
 import type { ImportTold } from './told.ts';
 import type { StatedPosition, StatedStand, Statement, StatementFile } from './statement.ts';
 
@@ -67,6 +68,8 @@ export interface ImportPlan {
   readonly question: ColumnQuestion | null;
   /** some sizes of a column that seem to be another quantity or unit than the others */
   readonly mixed: MixedColumn | null;
+  /** what tags that the bush does not have most likely mean */
+  readonly likelyTags: ReadonlyMap<string, string>;
 }
 
 /** Places nearer each other than this are the same place, metres. */
@@ -161,7 +164,8 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
         counts.places += 1;
       }
     }
-    const has = heldOf(there?.records ?? []);
+    // What was withdrawn or corrected is not there any more: a file may bring it back.
+    const has = effectiveRecords(there?.records ?? []);
     const determined = questions.bookHolds(statement, there) ? [] : newDetermination(statement, treeId, has, options);
     records.push(...determined);
     counts.determinations += determined.length;
@@ -190,7 +194,8 @@ export function planImport(file: StatementFile, known: readonly KnownTree[], opt
     counts,
     bad: bad.sort((a, b) => a.line - b.line),
     question: questions.column,
-    mixed: questions.mixed
+    mixed: questions.mixed,
+    likelyTags: questions.likelyTags
   };
 }
 

@@ -48,38 +48,40 @@ const BY_NAME = new Map<string, SpeciesId>([
  * Short words of lists and the symbols of the national plant list of the United States (from memory). They can mean something
  * else where another hand wrote them, so they are proposed and shown.
  */
-const SHORT: Readonly<Record<string, SpeciesId>> = {
-  sm: 'sugarMaple',
-  acsa3: 'sugarMaple',
-  acsa: 'sugarMaple',
-  hm: 'sugarMaple',
-  rm: 'redMaple',
-  acru: 'redMaple',
-  acsa2: 'silverMaple',
-  silv: 'silverMaple',
-  bm: 'blackMaple',
-  acni5: 'blackMaple',
-  nm: 'norwayMaple',
-  acpl: 'norwayMaple',
-  be: 'boxElder',
-  acne2: 'boxElder',
-  acpe: 'stripedMaple',
-  wa: 'whiteAsh',
-  fram2: 'whiteAsh',
-  ab: 'beech',
-  fagr: 'beech',
-  yb: 'yellowBirch',
-  beal2: 'yellowBirch',
-  pb: 'paperBirch',
-  bepa: 'paperBirch',
-  ro: 'redOak',
-  quru: 'redOak',
-  bc: 'blackCherry',
-  prse2: 'blackCherry',
-  bw: 'basswood',
-  tiam: 'basswood',
-  osvi: 'hophornbeam'
-};
+const SHORT: ReadonlyMap<string, SpeciesId> = new Map(
+  Object.entries({
+    sm: 'sugarMaple',
+    acsa3: 'sugarMaple',
+    acsa: 'sugarMaple',
+    hm: 'sugarMaple',
+    rm: 'redMaple',
+    acru: 'redMaple',
+    acsa2: 'silverMaple',
+    silv: 'silverMaple',
+    bm: 'blackMaple',
+    acni5: 'blackMaple',
+    nm: 'norwayMaple',
+    acpl: 'norwayMaple',
+    be: 'boxElder',
+    acne2: 'boxElder',
+    acpe: 'stripedMaple',
+    wa: 'whiteAsh',
+    fram2: 'whiteAsh',
+    ab: 'beech',
+    fagr: 'beech',
+    yb: 'yellowBirch',
+    beal2: 'yellowBirch',
+    pb: 'paperBirch',
+    bepa: 'paperBirch',
+    ro: 'redOak',
+    quru: 'redOak',
+    bc: 'blackCherry',
+    prse2: 'blackCherry',
+    bw: 'basswood',
+    tiam: 'basswood',
+    osvi: 'hophornbeam'
+  } as const)
+);
 
 /** What a word of a species column says: a species, a maple of some kind, or that nobody settled it. */
 export type SpeciesSaid = SpeciesId | 'mapleOpen' | 'open';
@@ -108,7 +110,7 @@ export function speciesInWord(written: string): { readonly said: SpeciesSaid; re
       ({ latin: of }) => of.toLowerCase().startsWith(latin[1]!) && of.toLowerCase().endsWith(` ${latin[2]!}`)
     );
   if (meant?.length === 1) return { said: meant[0]!.id, sure: true };
-  const short = SHORT[word.replace(/[. -]/g, '')];
+  const short = SHORT.get(word.replace(/[. -]/g, ''));
   return short ? { said: short, sure: false } : null;
 }
 

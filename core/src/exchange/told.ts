@@ -31,3 +31,7 @@ export const importToldSchema = z
   })
   .partial();
 export type ImportTold = z.infer<typeof importToldSchema>;
+
+/** What was told of a word that somebody wrote: words are whatever a file holds, "constructor" too. */
+export const toldOf = <T>(told: Readonly<Record<string, T>> | undefined, word: string): T | undefined =>
+  told && Object.hasOwn(told, word) ? told[word] : undefined;

@@ -112,7 +112,7 @@ export function askLook(rng: Rng, season: LookSeason, options: PracticeOptions =
   const { table = SHIPPED_TABLE } = options;
   const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
   const shown = firstLooks(rng, specimen, 1 + Math.floor(rng.uniform() * 2), table);
-  return looksFor(rng, { specimen, shown }, table);
+  return looksFrom(rng, { specimen, shown }, table);
 }
 
 /** What somebody has seen after some looks: the branching, twigs or bark as they caught the eye, now and then a weak clue. */
@@ -178,12 +178,8 @@ function outcomeOf(said: PracticeSaid, { verdict, pMaple, candidates }: Judgemen
   return verdict === 'notMaple' ? 'wrong' : 'early';
 }
 
-/** What somebody who said "look again" would look at; null where there is no fair choice. */
-export function lookAfter(rng: Rng, question: SpeciesQuestion, table: ClueTable = SHIPPED_TABLE): LookQuestion | null {
-  return looksFor(rng, question, table);
-}
-
-function looksFor(rng: Rng, { specimen, shown }: Shown, table: ClueTable): LookQuestion | null {
+/** The looks that somebody may choose from before a tree; null where there is no fair choice. */
+export function looksFrom(rng: Rng, { specimen, shown }: Shown, table: ClueTable = SHIPPED_TABLE): LookQuestion | null {
   const left = nextLooks(shown, specimen.age, specimen.season, { table });
   const best = left[0];
   if (!best || worth(best) < 5 * WORTH_LOOKING_BITS || left.length < 4) return null;

@@ -3,20 +3,14 @@
   import { toast } from 'svelte-sonner';
 
   import { api, asked } from '$lib/client/api.ts';
+  import type { ApiPaths } from '$lib/server/contract.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { counted } from '$lib/labels/counted.ts';
   import { broughtWords } from '$lib/labels/importing.ts';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
 
   /** What files brought in: a wrong one is taken back whole, but for what somebody worked on since. */
-  interface Brought {
-    readonly id: string;
-    readonly name: string;
-    readonly at: string;
-    readonly by: string;
-    readonly counts: Readonly<Record<string, number>>;
-    readonly takenBack: boolean;
-  }
+  type Brought = ApiPaths['/bushes/{bush}/imports']['get']['gives']['imports'][number];
   /** counts up whenever a file came in */
   const { came }: { came: number } = $props();
   const bush = useBush();

@@ -129,7 +129,12 @@
           </div>
         </div>
       {/if}
-      {#if importing.questions.length > 0}<ImportQuestions {importing} table={file.table} {mixed} />{/if}
+      {#if importing.questions.length > 0}<ImportQuestions
+          {importing}
+          table={file.table}
+          {mixed}
+          likelyTags={plan.likelyTags}
+        />{/if}
       {#if file.table}<ColumnsUnderstood {importing} table={file.table} heading={file.heading} />
       {:else if file.ignoredColumns.length > 0}<p>Not used: {file.ignoredColumns.join(', ')}.</p>{/if}
       {#if counts.newTrees > 0 || importing.newTrees === false}

@@ -2,6 +2,7 @@
   import type { FaultGroup, SpeciesSaid, TableUnderstood } from '@baumkin/core/exchange';
   import type { MixedColumn } from '@baumkin/core/measure';
   import { tagKey } from '@baumkin/core/records';
+  import { SvelteMap } from 'svelte/reactivity';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
@@ -14,28 +15,28 @@
     importing: Importing;
     table: TableUnderstood | null;
     mixed: MixedColumn | null;
+    /** what mistyped tags most likely mean */
+    likelyTags: ReadonlyMap<string, string>;
   }
-  const { importing, table, mixed }: Props = $props();
+  const { importing, table, mixed, likelyTags }: Props = $props();
   const bush = useBush();
   const groups = $derived(importing.questions);
   const words = $derived(groups.filter(({ fault }) => fault === 'speciesWord'));
   const others = $derived(groups.filter(({ fault }) => fault !== 'speciesWord' && fault !== 'strangeTag'));
-  const hint = ({ rows }: FaultGroup) => /Is it (.+)\?$/.exec(rows[0]!.reason)?.[1] ?? null;
+  const hint = ({ word }: FaultGroup) => likelyTags.get(word!) ?? null;
   /** Those that are like a tag of the bush first. */
   const strange = $derived(
     groups.filter(({ fault }) => fault === 'strangeTag').toSorted((a, b) => Number(!hint(a)) - Number(!hint(b)))
   );
-  const likely = $derived(
-    Object.fromEntries(strange.flatMap((group) => (hint(group) ? [[tagKey(group.word!), hint(group)!]] : [])))
-  );
+  const likely = $derived(Object.fromEntries(Array.from(likelyTags, ([written, meant]) => [tagKey(written), meant])));
   const strangeRows = $derived(strange.flatMap(({ rows }) => rows));
   /** So many mistyped tags are shown one by one. */
   const TAGS_SHOWN = 12;
   const SAMPLE = 3;
 
   /** What was chosen for a word; else what is proposed. */
-  let chosen = $state<Record<string, SpeciesSaid | ''>>({});
-  const saidOf = (word: string) => chosen[word] ?? table?.words.find((each) => each.word === word)?.said ?? '';
+  const chosen = new SvelteMap<string, SpeciesSaid | ''>();
+  const saidOf = (word: string) => chosen.get(word) ?? table?.words.find((each) => each.word === word)?.said ?? '';
   function useWords(): void {
     const species: Record<string, SpeciesSaid> = {};
     for (const { word } of words) {
@@ -71,7 +72,7 @@
               <select
                 class="select w-full min-w-0 select-sm"
                 value={saidOf(word!)}
-                onchange={(event) => (chosen[word!] = event.currentTarget.value as SpeciesSaid)}
+                onchange={(event) => chosen.set(word!, event.currentTarget.value as SpeciesSaid | '')}
               >
                 <option value="">leave these rows out</option>
                 {#each SAID_LABELS as [id, name] (id)}<option value={id}>{name}</option>{/each}

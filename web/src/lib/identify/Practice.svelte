@@ -7,7 +7,7 @@
     gradeSpecies,
     LOOK_SEASONS,
     lookSeasonOf,
-    lookAfter,
+    looksFrom,
     PRACTICE_WORDS,
     speciesById,
     worth,
@@ -104,7 +104,7 @@
   /** Who would look again is asked at what. */
   const after = $derived(
     question?.kind === 'species' && graded?.answer.said === 'lookAgain' && graded.answer.outcome === 'sound'
-      ? lookAfter(rng, question, table)
+      ? looksFrom(rng, question, table)
       : null
   );
   function askWhat(): void {
