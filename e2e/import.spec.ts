@@ -1,5 +1,7 @@
 import { expect, test } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
 
+import { OFFICE_OPEN } from '../core/test/workbooks.ts';
 import { IN_HOLES, IN_TREES, messyHoles, messyTrees } from '../core/test/messyFile.ts';
 import { bringIn, expectAccessible, expectFits, signUpWithBush, treesOf } from './support.ts';
 
@@ -73,6 +75,8 @@ test('a messy list is understood, asked about once, and comes in without a silen
   await sure.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText(/^Taken back: \d{4} records, 0 trees\.$/)).toBeVisible();
   await expect(brought).toContainText('taken back');
+  // What is gone again is new again in the file that lies here still.
+  await expect(preview).toContainText(/New in holes\.csv: \d{4} tapholes/);
   expect(await treesOf(page, bushId)).toHaveLength(IN_TREES.trees - left);
   await expectAccessible(page);
 
@@ -81,4 +85,21 @@ test('a messy list is understood, asked about once, and comes in without a silen
   await expect(preview).toContainText('3 new trees');
   await preview.getByLabel('What “Tiefe” tells').selectOption('note');
   await expect(preview).toContainText('2 notes');
+});
+
+test('a workbook opens at the sheet that tells of trees', async ({ page }) => {
+  await signUpWithBush(page, 'Sheets');
+  const notes =
+    '<worksheet><sheetData><row r="1"><c r="A1" t="inlineStr"><is><t>Plan of the winter</t></is></c></row></sheetData></worksheet>';
+  const parts = { ...OFFICE_OPEN, 'xl/worksheets/sheet1.xml': notes };
+  const bytes = zipSync(Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, strToU8(text)])));
+  await page
+    .getByLabel('File', { exact: true })
+    .setInputFiles({ name: 'trees.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) });
+  await expect(page.getByTestId('preview')).toContainText('2 new trees, 2 readings, 2 species');
+  const sheets = page.getByLabel(/The workbook has 2 sheets/);
+  await expect(sheets.locator('option:checked')).toHaveText('Trees');
+  await expectAccessible(page);
+  await sheets.selectOption('Plan');
+  await expect(page.getByRole('alert')).toContainText('None of the columns is seen to be the tag of a tree');
 });

@@ -12,7 +12,8 @@
   /** What files brought in: a wrong one is taken back whole, but for what somebody worked on since. */
   type Brought = ApiPaths['/bushes/{bush}/imports']['get']['gives']['imports'][number];
   /** counts up whenever a file came in */
-  const { came }: { came: number } = $props();
+  const { came, ongone }: { came: number; /** something that it brought is gone again */ ongone: () => void } =
+    $props();
   const bush = useBush();
   let imports = $state.raw<readonly Brought[]>([]);
   let problem = $state('');
@@ -47,6 +48,7 @@
       `Taken back: ${counted(records, 'record')}, ${counted(trees, 'tree')}.${treesThatStay > 0 ? ` ${counted(treesThatStay, 'tree keeps', 'trees keep')} what came, for something was written since.` : ''}`
     );
     await bush.refresh();
+    ongone();
     await look();
   }
 </script>

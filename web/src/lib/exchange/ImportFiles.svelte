@@ -181,7 +181,7 @@
     </div>
   {/if}
   {#if came > 0}<KnownNow />{/if}
-  <BroughtIn {came} />
+  <BroughtIn {came} ongone={() => importing.read()} />
 {:else}
   <p class="mt-1">Bringing files in is the steward’s to do.</p>
 {/if}

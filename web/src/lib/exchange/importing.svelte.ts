@@ -93,11 +93,17 @@ export class Importing {
     if (isPacked(new Uint8Array(beginning))) {
       const bytes = new Uint8Array(await file.arrayBuffer());
       this.sheets = (await this.#work((worker) => worker.sheets(bytes))) ?? [];
-      if (this.sheets.length > 0) await this.takeSheet(0);
+      await this.#takeFirstOfTrees();
       return;
     }
     this.#text = decodeText(await file.arrayBuffer());
     await this.read();
+  }
+
+  /** Reads the first sheet that tells of trees: before it may stand a plan, or a page of notes. */
+  async #takeFirstOfTrees(): Promise<void> {
+    for (let i = 0; i < this.sheets.length && this.preview === null; i++) await this.takeSheet(i);
+    if (this.preview === null && this.sheets.length > 1) await this.takeSheet(0);
   }
 
   /** Reads another sheet of the workbook. */
