@@ -191,13 +191,4 @@ test('dead ends say what to do', async ({ page }) => {
   await expect(page.getByText('This is not a maple: it is left untapped.')).toBeVisible();
   await page.goto(`/bush/${own}/thin/${three!.id}`);
   await expect(page.getByRole('link', { name: 'Measure this tree first' })).toBeVisible();
-
-  // People: unknown names are answered, known ones let in.
-  await page.goto(`/bush/${own}/exchange`);
-  await page.getByLabel('Sign-in name').fill('nobody.here');
-  await page.getByRole('button', { name: 'Let in, or change the role' }).click();
-  await expect(page.getByRole('alert')).toContainText('Nobody here signs in as');
-  await page.getByLabel('Sign-in name').fill('tomke');
-  await page.getByRole('button', { name: 'Let in, or change the role' }).click();
-  await expect(page.getByText('Tomke Brookpail')).toBeVisible();
 });

@@ -38,7 +38,7 @@ const tally = { passed: 0, failed: 0 };
 const TODAY = '2026-11-23';
 
 /** The interface tests that take about as long as all the others together. */
-const SECOND_LANE = ['bench', 'import', 'morning', 'offline', 'own-trees', 'path', 'thin'];
+const SECOND_LANE = ['bench', 'import', 'morning', 'offline', 'own-trees', 'path', 'people', 'thin'];
 
 /** @param {string} name @param {string} command @param {string[]} args @param {Record<string, string>} [env] */
 async function step(name, command, args, env) {

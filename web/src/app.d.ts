@@ -6,6 +6,8 @@ declare global {
   namespace App {
     interface Locals {
       member: Member | null;
+      /** by which she is signed in; null for a program */
+      session?: { readonly id: string; readonly device: string } | null;
       /** the request comes from a program with a member's key */
       byToken?: boolean;
     }

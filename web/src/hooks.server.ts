@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { error, json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 
-import { memberByToken, memberOf } from '$lib/server/accounts.ts';
+import { memberByToken } from '$lib/server/accounts.ts';
 import { missingColumns, pendingMigrations, tables } from '$lib/server/db/index.ts';
 import { forRequest, log, notedRequest, requestId } from '$lib/server/log.ts';
 import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
+import { sessionOf } from '$lib/server/sessions.ts';
 
 export const init: ServerInit = async () => {
   // Without this the idle connections would hold the process for a while after it was asked to stop.
@@ -21,8 +22,13 @@ export const init: ServerInit = async () => {
 const SHELL = '/bush/shell';
 /** What any door but that of archives takes at most. */
 const MOST_BYTES = 64_000_000;
+/** The page of an invitation: whoever has its link may see it, and the link is a secret. */
+const INVITATION = '/join/';
 /** Pages that anybody may see. */
 const OPEN = ['/sign-in', '/sign-up', SHELL];
+const isOpen = (path: string) => OPEN.includes(path) || path.startsWith(INVITATION);
+
+const withoutSecrets = (path: string) => (path.startsWith(INVITATION) ? `${INVITATION}…` : path);
 
 /** What the interface is, and what an archive is made of: no secrets. */
 const DESCRIPTIONS = ['/api/v1/openapi.json', '/api/v1/archive.schema.json'];
@@ -34,7 +40,7 @@ export const handle: Handle = (input) => {
     try {
       return await handled(input);
     } finally {
-      notedRequest(request.method, url.pathname, performance.now() - begun);
+      notedRequest(request.method, withoutSecrets(url.pathname), performance.now() - begun);
     }
   });
 };
@@ -42,7 +48,9 @@ export const handle: Handle = (input) => {
 const handled: Handle = async ({ event, resolve }) => {
   const { url, request, cookies } = event;
   const token = cookies.get(SESSION_COOKIE);
-  event.locals.member = token ? await memberOf(token) : null;
+  const known = token ? await sessionOf(token) : null;
+  event.locals.member = known?.member ?? null;
+  event.locals.session = known?.session ?? null;
 
   // Archives are as long as the bush is old; whatever else is read has bounds of its own, or those of a form.
   if (request.body && !url.pathname.endsWith('/archive')) {
@@ -54,6 +62,7 @@ const handled: Handle = async ({ event, resolve }) => {
     if (bearer !== undefined) {
       const program = await memberByToken(bearer);
       event.locals.member = program?.member ?? null;
+      event.locals.session = null;
       event.locals.byToken = true;
       if (program && !program.mayWrite && request.method !== 'GET')
         return json({ message: 'This key only reads.' }, { status: 403 });
@@ -64,7 +73,7 @@ const handled: Handle = async ({ event, resolve }) => {
       return json({ message: 'This request comes from another site.' }, { status: 403 });
     if (!event.locals.member && !DESCRIPTIONS.includes(url.pathname))
       return json({ message: 'Sign in first.' }, { status: 401 });
-  } else if (!event.locals.member && event.route.id !== null && !OPEN.includes(url.pathname)) {
+  } else if (!event.locals.member && event.route.id !== null && !isOpen(url.pathname)) {
     redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
   }
   const response = await resolve(event);
@@ -76,6 +85,6 @@ const handled: Handle = async ({ event, resolve }) => {
 export const handleError: HandleServerError = ({ error, event, status, message }) => {
   if (status === 404) return { message: 'There is nothing at this address.' };
   const id = requestId() ?? randomUUID();
-  log.error({ id, path: event.url.pathname, err: error }, message);
+  log.error({ id, path: withoutSecrets(event.url.pathname), err: error }, message);
   return { message: 'Something went wrong here, and nothing was changed. Try again.', id };
 };

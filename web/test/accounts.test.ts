@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 
-import { closeSession, createAccount, memberOf, signIn } from '../src/lib/server/accounts.ts';
-import { admit, bushesOf, bushFor, createBush, membersOf, peopleOf, showHoles } from '../src/lib/server/bushes.ts';
+import { createAccount, signIn } from '../src/lib/server/accounts.ts';
+import { bushesOf, bushFor, createBush } from '../src/lib/server/bushes.ts';
 import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
-import { emptyDatabase, useFreshDatabase } from './database.ts';
+import { changeRole, membersOf, peopleOf, showHoles } from '../src/lib/server/members.ts';
+import { closeSession, openSession, sessionOf } from '../src/lib/server/sessions.ts';
+import { emptyDatabase, letIn, useFreshDatabase } from './database.ts';
 
 useFreshDatabase();
 
@@ -47,19 +49,19 @@ describe('accounts', () => {
     expect((await signIn('nobody', password, '::1')).outcome).toBe('wrong');
     const welcome = await signIn(' ADA ', password, '::1');
     if (welcome.outcome !== 'welcome') throw new Error(welcome.outcome);
-    expect(await memberOf(welcome.token)).toMatchObject({ id: member.id, signInName: 'ada' });
+    const { token } = await openSession(welcome.userId);
+    expect((await sessionOf(token))!.member).toMatchObject({ id: member.id, signInName: 'ada' });
     expect((await User.findByPk(member.id))!.passwordHash).toMatch(/^\$argon2id\$/);
-    expect((await Session.findAll()).map((s) => s.tokenHash)).not.toContain(welcome.token);
-    await closeSession(welcome.token);
-    expect(await memberOf(welcome.token)).toBeNull();
+    expect((await Session.findAll()).map((s) => s.tokenHash)).not.toContain(token);
+    await closeSession(token);
+    expect(await sessionOf(token)).toBeNull();
   });
 
   it('sessions end', async () => {
-    await account('bea');
-    const welcome = await signIn('bea', password, '::1', new Date('2026-01-01'));
-    if (welcome.outcome !== 'welcome') throw new Error(welcome.outcome);
-    expect(await memberOf(welcome.token, new Date('2026-02-01'))).not.toBeNull();
-    expect(await memberOf(welcome.token, new Date('2026-04-01'))).toBeNull();
+    const { id } = await account('bea');
+    const { token } = await openSession(id, 'a phone', new Date('2026-01-01'));
+    expect(await sessionOf(token, new Date('2026-02-01'))).toMatchObject({ session: { device: 'a phone' } });
+    expect(await sessionOf(token, new Date('2026-04-01'))).toBeNull();
   });
 
   it('shut the door after too many tries, for a while, and only for that name', async () => {
@@ -82,9 +84,11 @@ describe('membership', () => {
   it('opens a bush to its members alone, each with a role', async () => {
     const [steward, crew, stranger] = await Promise.all([account('fay'), account('gil'), account('hob')]);
     const bushId = await createBush(steward.id, 'Fay’s Bush');
-    await admit(bushId, steward.id, 'gil', 'viewer');
-    await admit(bushId, steward.id, ' Gil', 'crew');
-    await expect(admit(bushId, steward.id, 'nobody-here', 'crew')).rejects.toMatchObject({ code: 'unknownName' });
+    const by = { bushId, byId: steward.id };
+    await letIn(by, crew.id, 'viewer');
+    await changeRole(by, crew.id, 'crew');
+    // Nobody is put into a bush: she comes by an invitation.
+    await expect(changeRole(by, stranger.id, 'crew')).rejects.toMatchObject({ code: 'notHere' });
     expect((await bushFor(steward.id, bushId))!.role).toBe('steward');
     expect((await bushFor(crew.id, bushId))!.role).toBe('crew');
     expect(await bushFor(stranger.id, bushId)).toBeNull();
@@ -98,12 +102,13 @@ describe('membership', () => {
   it('a member decides what the others see of her own holes, and another role leaves that as it is', async () => {
     const [steward, crew] = await Promise.all([account('ida'), account('jon')]);
     const bushId = await createBush(steward.id, 'Ida’s Bush');
-    await admit(bushId, steward.id, 'jon', 'crew');
+    const by = { bushId, byId: steward.id };
+    await letIn(by, crew.id, 'crew');
     const shown = async () => (await peopleOf(bushId)).filter((p) => p.showsHoles).map((p) => p.id);
     expect(await shown()).toEqual([]);
     await showHoles(bushId, crew.id, true);
-    await admit(bushId, steward.id, 'jon', 'viewer');
-    await admit(bushId, steward.id, 'jon', 'viewer');
+    await changeRole(by, crew.id, 'viewer');
+    await changeRole(by, crew.id, 'viewer');
     expect(await shown()).toEqual([crew.id]);
   });
 });

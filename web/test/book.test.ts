@@ -9,19 +9,12 @@ import { describe, expect, it } from 'vitest';
 import { makeToken, memberByToken, signIn, takeTokenBack, tokensOf } from '../src/lib/server/accounts.ts';
 import { bushFile } from '../src/lib/server/bushFiles.ts';
 import { restoreText, writeArchive } from './archives.ts';
-import {
-  bushesOf,
-  bushFor,
-  createBush,
-  upsertShape,
-  deleteShape,
-  peopleOf,
-  standsOf
-} from '../src/lib/server/bushes.ts';
+import { bushesOf, bushFor, createBush, upsertShape, deleteShape, standsOf } from '../src/lib/server/bushes.ts';
 import { connect, migrate, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { loadDemo } from '../../demo/load.ts';
 import { setBaseMap, baseMapOf } from '../src/lib/server/baseMap.ts';
+import { peopleOf } from '../src/lib/server/members.ts';
 import { openApi } from '../src/lib/server/openapi.ts';
 import { recordsByTree } from '../src/lib/server/recordRows.ts';
 import { storeRecords } from '../src/lib/server/records.ts';

@@ -13,24 +13,17 @@ import { describe, expect, it, vi } from 'vitest';
 import { tries } from '../../testing/long.ts';
 import { createAccount } from '../src/lib/server/accounts.ts';
 import { restoreText, writeArchive } from './archives.ts';
-import {
-  admit,
-  bushFor,
-  changeSettings,
-  createBush,
-  deleteShape,
-  showHoles,
-  upsertShape
-} from '../src/lib/server/bushes.ts';
+import { bushFor, changeSettings, createBush, deleteShape, upsertShape } from '../src/lib/server/bushes.ts';
 import { changesAfter, type Changes, type Registered } from '../src/lib/server/changes.ts';
 import { Bush, Change, Membership, Snapshot, SnapshotPart, TreeRecord } from '../src/lib/server/db/index.ts';
 import { listen } from '../src/lib/server/listeners.ts';
+import { showHoles } from '../src/lib/server/members.ts';
 import { storeRecords } from '../src/lib/server/records.ts';
 import { snapshotOf, snapshotPart, type SnapshotHead, type SnapshotTrees } from '../src/lib/server/snapshot.ts';
 import { reorderWalk, treeLife, treesOf } from '../src/lib/server/trees.ts';
 import { GET as glance } from '../src/routes/api/v1/bushes/[bush]/+server.ts';
 import { book, entry, hill, NOW, reading } from './doorsSupport.ts';
-import { useFreshDatabase } from './database.ts';
+import { letIn, useFreshDatabase } from './database.ts';
 
 useFreshDatabase();
 
@@ -306,7 +299,7 @@ describe('those who listen', () => {
     const { bushId, treeIds, userId, send } = await book();
     const name = `c-${randomUUID().slice(0, 8)}`;
     const other = await createAccount({ name, displayName: 'Crew', password: 'eleven pails of sap' });
-    await admit(bushId, userId, name, 'crew');
+    await letIn({ bushId, byId: userId }, other.id, 'crew');
     const reader = listen(bushId, other.id).getReader();
     const told = async () =>
       JSON.parse(new TextDecoder().decode((await reader.read()).value).split('data: ')[1]!) as unknown;

@@ -1,8 +1,11 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { afterAll, beforeAll } from 'vitest';
 
+import type { Role } from '@baumkin/core/records';
 import { createAccount } from '../src/lib/server/accounts.ts';
 import { createBush } from '../src/lib/server/bushes.ts';
+import { invite, joinBy } from '../src/lib/server/invitations.ts';
+import type { MemberChangeBy } from '../src/lib/server/members.ts';
 import { connect, migrate, tables, TreeRecord } from '../src/lib/server/db/index.ts';
 
 const base = process.env.DATABASE_URL ?? '';
@@ -34,6 +37,11 @@ export function useFreshDatabase(): void {
     await tables().sequelize.close();
     await database.drop();
   });
+}
+
+/** Somebody comes into a bush as people do: by an invitation of its steward. */
+export async function letIn(by: MemberChangeBy, userId: string, role: Role): Promise<void> {
+  await joinBy(await invite(by.bushId, by.byId, { role, note: '', forMany: false, days: 1 }), userId);
 }
 
 /** Somebody with a bush of three trees. */

@@ -1,11 +1,12 @@
 import type { Role } from '@baumkin/core/records';
 import { isHttpError, type RequestEvent } from '@sveltejs/kit';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { handle } from '../src/hooks.server.ts';
 import { createAccount, makeToken } from '../src/lib/server/accounts.ts';
 import { PATHS, SCHEMAS, type Method, type Operation } from '../src/lib/server/contract.ts';
 import { Membership } from '../src/lib/server/db/index.ts';
+import { openSession } from '../src/lib/server/sessions.ts';
 import { snapshotOf } from '../src/lib/server/snapshot.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
 
@@ -34,9 +35,15 @@ const LEAST = {
   'put /bushes/{bush}/base-map': 'steward',
   'delete /bushes/{bush}/base-map': 'steward',
   'get /bushes/{bush}/members': 'viewer',
-  'post /bushes/{bush}/members': 'steward',
   'patch /bushes/{bush}/members': 'viewer',
+  'patch /bushes/{bush}/members/{member}': 'steward',
+  'delete /bushes/{bush}/members/{member}': 'steward',
+  'delete /bushes/{bush}/membership': 'viewer',
   'delete /bushes/{bush}/members/{member}/sessions': 'steward',
+  'get /bushes/{bush}/invitations': 'steward',
+  'post /bushes/{bush}/invitations': 'steward',
+  'delete /bushes/{bush}/invitations/{invitation}': 'steward',
+  'get /bushes/{bush}/devices': 'steward',
   'post /bushes/{bush}/import': 'steward',
   'get /bushes/{bush}/imports': 'steward',
   'delete /bushes/{bush}/imports/{import}': 'steward',
@@ -49,6 +56,14 @@ const LEAST = {
   'delete /tokens/{token}': 'person'
 } as const satisfies Record<string, Role | 'anybody' | 'person'>;
 type Address = keyof typeof LEAST;
+/** Who belongs to a bush is for people to say: a key that was lost opens no other door. */
+const IN_PERSON: readonly Address[] = [
+  'patch /bushes/{bush}/members/{member}',
+  'delete /bushes/{bush}/members/{member}',
+  'delete /bushes/{bush}/membership',
+  'post /bushes/{bush}/invitations',
+  'delete /bushes/{bush}/invitations/{invitation}'
+];
 const ADDRESSES = Object.entries(LEAST) as [Address, (typeof LEAST)[Address]][];
 
 useFreshDatabase();
@@ -61,6 +76,7 @@ const path: Record<string, string> = {
   feature: crypto.randomUUID(),
   token: crypto.randomUUID(),
   import: crypto.randomUUID(),
+  invitation: crypto.randomUUID(),
   file: 'trees.csv',
   number: '0',
   part: '0'
@@ -69,7 +85,10 @@ const path: Record<string, string> = {
 const query: Record<string, string> = {};
 const makings: Promise<void>[] = [];
 const keys = {} as Record<Role | 'readOnly', string>;
+const sessions = {} as Record<Role, string>;
 let elsewhere: string;
+/** the role of everybody in the bush, which tests below change or take */
+const roleOf = new Map<string, Role>();
 
 async function keyOf(memberId: string, mayWrite: boolean): Promise<string> {
   return (await makeToken(memberId, { name: 'a program', mayWrite, days: 30 })).token;
@@ -77,13 +96,19 @@ async function keyOf(memberId: string, mayWrite: boolean): Promise<string> {
 
 beforeAll(async () => {
   const { userId, bushId, treeIds } = await bushWithTrees();
-  Object.assign(path, { bush: bushId, tree: treeIds[0], member: userId });
+  const { id: member } = await createAccount({ name: 'other', displayName: 'Other', password: 'a long enough one' });
+  await Membership.create({ userId: member, bushId, role: 'crew' });
+  roleOf.set(member, 'crew');
+  Object.assign(path, { bush: bushId, tree: treeIds[0], member });
   keys.steward = await keyOf(userId, true);
   keys.readOnly = await keyOf(userId, false);
+  sessions.steward = (await openSession(userId)).token;
   for (const role of ['crew', 'viewer'] as const) {
     const { id } = await createAccount({ name: role, displayName: role, password: 'a long enough one' });
     await Membership.create({ userId: id, bushId, role });
+    roleOf.set(id, role);
     keys[role] = await keyOf(id, true);
+    sessions[role] = (await openSession(id)).token;
   }
   const { feed, number } = await snapshotOf(bushId, { background: (making) => void makings.push(making) });
   await Promise.all(makings);
@@ -92,8 +117,16 @@ beforeAll(async () => {
   elsewhere = await keyOf((await bushWithTrees()).userId, true);
 });
 
-/** Asks an address by way of the door that every request comes through. @param key of a program; null for nobody */
-async function answerOf(address: Address, key: string | null): Promise<Response> {
+afterEach(async () => {
+  for (const [userId, role] of roleOf) await Membership.update({ role }, { where: { userId, bushId: path.bush } });
+});
+
+/**
+ * Asks an address by way of the door that every request comes through.
+ * @param key of a program; null for nobody
+ * @param session of a person, who comes without a key
+ */
+async function answerOf(address: Address, key: string | null, session?: string): Promise<Response> {
   const [method, where] = address.split(' ') as [Method, string];
   const file = `../src/routes/api/v1${where.replaceAll('{', '[').replaceAll('}', ']')}/+server.ts`;
   const params = Object.fromEntries([...where.matchAll(/\{(\w+)\}/g)].map(([, name]) => [name, path[name!]!]));
@@ -105,7 +138,7 @@ async function answerOf(address: Address, key: string | null): Promise<Response>
     headers: key === null ? {} : { authorization: `Bearer ${key}` },
     ...(method === 'get' ? {} : { body: '{}' })
   });
-  const event = { url, request, params, locals: {}, cookies: { get: () => undefined }, route: { id: where } };
+  const event = { url, request, params, locals: {}, cookies: { get: () => session }, route: { id: where } };
   const resolve = async (given: unknown) => {
     try {
       return await (
@@ -119,8 +152,8 @@ async function answerOf(address: Address, key: string | null): Promise<Response>
   return handle({ event: event as unknown as RequestEvent, resolve: resolve as never });
 }
 
-async function ask(address: Address, key: string | null): Promise<number> {
-  const { status, body } = await answerOf(address, key);
+async function ask(address: Address, key: string | null, session?: string): Promise<number> {
+  const { status, body } = await answerOf(address, key, session);
   // Events go on for as long as somebody listens.
   await body?.cancel();
   return status;
@@ -129,7 +162,11 @@ async function ask(address: Address, key: string | null): Promise<number> {
 /** Got in: the answer itself, or what is wrong with an empty body or file, or that what is here forbids it. */
 const GOT_IN = [200, 204, 400, 409, 422];
 /** Whoever may ask for these is told that there is none. */
-const NONE_THERE: readonly Address[] = ['get /bushes/{bush}/base-map', 'delete /bushes/{bush}/imports/{import}'];
+const NONE_THERE: readonly Address[] = [
+  'get /bushes/{bush}/base-map',
+  'delete /bushes/{bush}/imports/{import}',
+  'delete /bushes/{bush}/invitations/{invitation}'
+];
 const gotIn = (address: Address, status: number) =>
   GOT_IN.includes(status) || (status === 404 && NONE_THERE.includes(address));
 
@@ -165,8 +202,10 @@ describe('the interface', () => {
       return;
     }
     const rank = ['viewer', 'crew', 'steward'] as const;
+    const inPerson = IN_PERSON.includes(address);
     for (const role of rank) {
-      const status = await ask(address, keys[role]);
+      if (inPerson) expect(await ask(address, keys[role]), `a program, ${role}`).toBe(403);
+      const status = inPerson ? await ask(address, null, sessions[role]) : await ask(address, keys[role]);
       if (least === 'anybody' || rank.indexOf(role) >= rank.indexOf(least))
         expect(status, role).toSatisfy((s: number) => gotIn(address, s));
       else expect(status, role).toBe(403);

@@ -287,7 +287,8 @@ export class DeviceBook {
   async #follow(book: BookState, anew: number): Promise<Synced> {
     let { number } = book;
     for (;;) {
-      const query = { feed: book.feed, after: String(number) };
+      const waiting = await store.outbox.where('bushId').equals(this.bushId).count();
+      const query = { feed: book.feed, after: String(number), waiting: String(waiting) };
       const params = { path: { bush: this.bushId }, query };
       const answer = await answered(api.GET('/bushes/{bush}/changes', { params }));
       if (answer.problem !== null) {

@@ -60,7 +60,10 @@
   {#if bush.overview}<span class="whitespace-nowrap max-md:hidden">Season {bush.season}</span>{/if}
   <a
     href="/bush/{bush.id}/exchange"
-    class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files and people</a
+    class="ml-auto text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden">Files</a
+  >
+  <a href="/bush/{bush.id}/people" class="text-sm whitespace-nowrap underline-offset-4 hover:underline max-md:hidden"
+    >People</a
   >
   {#if bush.openQuestions > 0}<a
       class="ml-auto flex min-h-11 items-center text-sm font-bold whitespace-nowrap underline underline-offset-4 md:ml-0"
@@ -106,7 +109,7 @@
 <!-- What the line has no room for on a phone. -->
 <ModalDialog bind:open={more} title="More">
   <ul class="flex flex-col text-lg">
-    {#each [['Walk the tapping round', '/walk'], ['State of the bush', ''], ['Map', '/map'], ['Questions', '/questions'], ['Files and people', '/exchange']] as [label, path] (path)}
+    {#each [['Walk the tapping round', '/walk'], ['State of the bush', ''], ['Map', '/map'], ['Questions', '/questions'], ['Files', '/exchange'], ['People', '/people']] as [label, path] (path)}
       <li class="border-b border-base-300">
         <a class="flex min-h-12 items-center" href="/bush/{bush.id}{path}" onclick={() => (more = false)}>{label}</a>
       </li>

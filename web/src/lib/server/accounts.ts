@@ -1,11 +1,12 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { lineOfText, nameKey } from '@baumkin/core/records';
 import { hash, verify } from '@node-rs/argon2';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { z } from 'zod';
 
-import { AccessToken, Session, SignInAttempt, User } from './db/index.ts';
+import { AccessToken, SignInAttempt, User } from './db/index.ts';
 import { Refused } from './refusals.ts';
+import { hashOf } from './sessions.ts';
 
 /** Somebody who is signed in. */
 export interface Member {
@@ -30,14 +31,13 @@ export const accountSchema = z.object({
   password: z.string().min(10, 'At least 10 characters; a short sentence is good.').max(200)
 });
 
-const SESSION_DAYS = 60;
 /** Failed tries within the window before the door stays shut for a while; by name and by address. */
 const TRIES = { byName: 8, byAddress: 40, windowMs: 15 * 60_000 };
 /** A well-formed hash of nothing: a name that does not exist takes as long to refuse as a wrong password. */
 let decoy: Promise<string> | undefined;
 
 export type SignInResult =
-  | { readonly outcome: 'welcome'; readonly token: string; readonly expires: Date }
+  | { readonly outcome: 'welcome'; readonly userId: string }
   | { readonly outcome: 'wrong' }
   | { readonly outcome: 'wait' };
 
@@ -76,7 +76,7 @@ export async function signIn(name: string, password: string, address: string, no
     return { outcome: 'wrong' };
   }
   await SignInAttempt.destroy({ where: { key: keys.name } });
-  return { outcome: 'welcome', ...(await openSession(user.id, now)) };
+  return { outcome: 'welcome', userId: user.id };
 }
 
 async function tooManyTries(keys: { name: string; address: string }, now: Date): Promise<boolean> {
@@ -87,33 +87,6 @@ async function tooManyTries(keys: { name: string; address: string }, now: Date):
     SignInAttempt.count({ where: { key: keys.address } })
   ]);
   return byName >= TRIES.byName || byAddress >= TRIES.byAddress;
-}
-
-/** Opens a session; the token goes into the cookie, only its hash into the table. */
-export async function openSession(userId: string, now = new Date()): Promise<{ token: string; expires: Date }> {
-  const token = randomBytes(32).toString('base64url');
-  const expires = new Date(now.getTime() + SESSION_DAYS * 86_400_000);
-  await Session.create({ tokenHash: hashToken(token), userId, expiresAt: expires });
-  await Session.destroy({ where: { expiresAt: { [Op.lt]: now } } });
-  return { token, expires };
-}
-
-/** Who holds this token, or null. */
-export async function memberOf(token: string, now = new Date()): Promise<Member | null> {
-  const session = await Session.findOne({ where: { tokenHash: hashToken(token), expiresAt: { [Op.gt]: now } } });
-  if (!session) return null;
-  const user = await User.findByPk(session.userId);
-  return user ? { id: user.id, signInName: user.signInName, displayName: user.displayName } : null;
-}
-
-/** Ends a session: its cookie opens nothing from now on. */
-export async function closeSession(token: string): Promise<void> {
-  await Session.destroy({ where: { tokenHash: hashToken(token) } });
-}
-
-/** Signs somebody out wherever she is signed in. Programs with a key of hers are left. */
-export async function closeSessionsOf(userId: string): Promise<void> {
-  await Session.destroy({ where: { userId } });
 }
 
 /** A member's key for a program, as she sees it: never the key itself. */
@@ -152,7 +125,7 @@ export async function makeToken(
     userId,
     name,
     mayWrite,
-    tokenHash: hashToken(token),
+    tokenHash: hashOf(token),
     createdAt: now,
     expiresAt
   });
@@ -182,13 +155,9 @@ export async function memberByToken(
   now = new Date()
 ): Promise<{ member: Member; mayWrite: boolean } | null> {
   if (!token.startsWith(TOKEN_MARK)) return null;
-  const row = await AccessToken.findOne({ where: { tokenHash: hashToken(token), expiresAt: { [Op.gt]: now } } });
+  const row = await AccessToken.findOne({ where: { tokenHash: hashOf(token), expiresAt: { [Op.gt]: now } } });
   const user = row && (await User.findByPk(row.userId));
   return user
     ? { member: { id: user.id, signInName: user.signInName, displayName: user.displayName }, mayWrite: row.mayWrite }
     : null;
-}
-
-function hashToken(token: string): string {
-  return createHash('sha256').update(token).digest('hex');
 }

@@ -8,6 +8,7 @@ import type { Role } from '@baumkin/core/records';
 import type { z } from 'zod';
 
 import { bushFor, type BushAccess } from './bushes.ts';
+import { dropBook } from './heldBooks.ts';
 import { statusOf } from './refusals.ts';
 import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
@@ -22,16 +23,18 @@ const gunzipped = promisify(gunzip);
  */
 export async function requireBush(locals: App.Locals, bushId: string, needed: Role = 'viewer'): Promise<BushAccess> {
   const bush = locals.member && (await bushFor(locals.member.id, bushId));
+  // This answer has a device drop what it holds of the bush.
+  if (!bush && locals.session) await dropBook(bushId, locals.session.id);
   if (!bush) error(404, 'There is no such bush, or you are not a member of it.');
   const rank: Record<Role, number> = { viewer: 0, crew: 1, steward: 2 };
   if (rank[bush.role] < rank[needed]) error(403, `That needs the ${needed}'s role; yours is ${bush.role}.`);
   return bush;
 }
 
-/** The member herself, not a program with a key of hers: only she hands out keys. */
+/** The member herself, not a program with a key of hers: only people hand out keys, and say who belongs to a bush. */
 export function requireUser(locals: App.Locals): NonNullable<App.Locals['member']> {
   if (!locals.member) error(401, 'Sign in first.');
-  if (locals.byToken) error(403, 'Keys are made and taken back by people, not by programs.');
+  if (locals.byToken) error(403, 'That is for people to do, not for programs.');
   return locals.member;
 }
 

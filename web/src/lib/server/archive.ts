@@ -14,6 +14,7 @@ import { baseMapOf, keepBaseMap } from './baseMap.ts';
 import type { BushAccess } from './bushes.ts';
 import { writeToBush } from './bushWrite.ts';
 import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
+import { FORMER } from './members.ts';
 import { storeMany } from './recordRows.ts';
 import { Refused } from './refusals.ts';
 import { GIVEN_UP_MS, snapshotHead, snapshotOf, snapshotTrees } from './snapshot.ts';
@@ -195,7 +196,7 @@ async function authorsIn(
       { id: own, signInName: `archive:${own}`, displayName: name, passwordHash: '-', createdAt: now },
       { transaction }
     );
-    await Membership.create({ userId: own, bushId, role: 'former' }, { transaction });
+    await Membership.create({ userId: own, bushId, role: FORMER }, { transaction });
   }
   return authors;
 }

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
   bushSettingsSchema,
-  nameKey,
   siteFeatureSchema,
   type BushSettings,
   type Role,
@@ -13,8 +12,9 @@ import type { z } from 'zod';
 import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
 import { writeToBush, type BushWrite } from './bushWrite.ts';
+import { FORMER } from './members.ts';
 import { leaveStand } from './treeRegistry.ts';
-import { Bush, BushChange, FeatureRow, Membership, StandRow, tables, User } from './db/index.ts';
+import { Bush, BushChange, FeatureRow, Membership, StandRow, tables } from './db/index.ts';
 import { Refused } from './refusals.ts';
 
 /** A bush as one of its members sees it. */
@@ -27,9 +27,6 @@ export interface BushAccess {
   readonly version: number;
   readonly origin: { readonly lat: number; readonly lon: number } | null;
 }
-
-/** Who wrote records of a bush once and has no way in any more. */
-export const FORMER = 'former';
 
 /** The bushes that a member belongs to. */
 export async function bushesOf(userId: string): Promise<BushAccess[]> {
@@ -200,73 +197,4 @@ export async function shapesOf(
 /** The features of a bush that can be read. */
 export async function featuresOf(bushId: string): Promise<SiteFeature[]> {
   return (await shapesOf(bushId)).features;
-}
-
-/**
- * Lets somebody with an account into a bush, or changes what she may do. Two stewards who demote each other at once come one
- * after the other, and the second is none any more.
- * @param byId the steward who does it
- * @throws Refused 'unknownName', Refused 'lastSteward', Refused 'noSteward'
- */
-export async function admit(bushId: string, byId: string, signInName: string, role: Role): Promise<void> {
-  const user = await User.findOne({ where: { signInName: nameKey(signInName) } });
-  if (!user)
-    throw new Refused('unknownName', `Nobody here signs in as "${signInName}". Ask them to make an account first.`);
-  await writeToBush(bushId, async (write) => {
-    const { transaction } = write;
-    const stewards = await Membership.findAll({ where: { bushId, role: 'steward' }, transaction });
-    if (!stewards.some(({ userId }) => userId === byId)) throw new Refused('noSteward');
-    if (role !== 'steward' && !stewards.some(({ userId }) => userId !== user.id)) throw new Refused('lastSteward');
-    // A change of role leaves her own choice of what the others see.
-    const known = await Membership.findOne({ where: { userId: user.id, bushId }, transaction });
-    if (known) await known.update({ role }, { transaction });
-    else await Membership.create({ userId: user.id, bushId, role }, { transaction });
-    write.touches('people');
-  });
-}
-
-/** Who belongs to a bush. */
-export async function membersOf(
-  bushId: string
-): Promise<{ id: string; displayName: string; signInName: string; role: Role }[]> {
-  const all = await namedIn(bushId);
-  return all.flatMap(({ user: { id, displayName, signInName }, role }) =>
-    role === FORMER ? [] : [{ id, displayName, signInName, role: role as Role }]
-  );
-}
-
-/** Lets the others of a bush see a member's share of brown wood under her name, or no more. */
-export async function showHoles(bushId: string, userId: string, showsHoles: boolean): Promise<void> {
-  await writeToBush(bushId, async (write) => {
-    await Membership.update({ showsHoles }, { where: { userId, bushId }, transaction: write.transaction });
-    write.touches('people');
-  });
-}
-
-/** Everybody whom a record of a bush may name: its members, and those who were. */
-export async function peopleOf(
-  bushId: string,
-  transaction?: Transaction
-): Promise<{ id: string; name: string; showsHoles: boolean }[]> {
-  return (await namedIn(bushId, transaction)).map(({ user, showsHoles }) => ({
-    id: user.id,
-    name: user.displayName,
-    showsHoles
-  }));
-}
-
-async function namedIn(
-  bushId: string,
-  transaction?: Transaction
-): Promise<{ user: User; role: string; showsHoles: boolean }[]> {
-  const memberships = await Membership.findAll({ where: { bushId }, transaction });
-  const users = await User.findAll({
-    where: { id: memberships.map((m) => m.userId) },
-    order: [['displayName', 'ASC']],
-    transaction
-  });
-  return users.map((user) => {
-    const { role, showsHoles } = memberships.find((m) => m.userId === user.id)!;
-    return { user, role, showsHoles };
-  });
 }

@@ -9,11 +9,12 @@ import {
 import { Op, type Transaction } from 'sequelize';
 
 import { baseMapFitOf } from './baseMap.ts';
-import { accessOf, peopleOf, shapesOf, type BushAccess, type Damaged } from './bushes.ts';
+import { accessOf, shapesOf, type BushAccess, type Damaged } from './bushes.ts';
 import type { Touched } from './bushWrite.ts';
 import type { AnswerOf } from './contract.ts';
 import { Bush, Change, TreeRecord } from './db/index.ts';
 import { reading } from './db/reading.ts';
+import { peopleOf } from './members.ts';
 import { bushRecordsOf, recordsWhere } from './recordRows.ts';
 import { Refused } from './refusals.ts';
 import { walkOf } from './treeRegistry.ts';

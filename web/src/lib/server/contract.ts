@@ -51,6 +51,18 @@ const versioned = z.object({ version: z.number().int() });
 const members = z.object({
   members: z.array(z.object({ id: z.uuid(), displayName: z.string(), signInName: z.string(), role: roleSchema }))
 });
+const invitations = z.array(
+  z.object({
+    id: z.uuid(),
+    role: roleSchema,
+    note: z.string(),
+    forMany: z.boolean(),
+    by: z.string(),
+    expiresAt: z.iso.datetime(),
+    open: z.boolean(),
+    joined: z.array(z.string())
+  })
+);
 const imported = z.object({
   counts: z.object({
     newTrees: z.number().int(),
@@ -116,7 +128,7 @@ export const SCHEMAS = {
   FeatureChange: requests.feature,
   Deletion: requests.deletion,
   BaseMapChange: requests.baseMap,
-  MemberChange: requests.member,
+  RoleChange: requests.role,
   OwnFigures: requests.ownFigures,
   Import: requests.import,
   Imported: imported,
@@ -140,6 +152,21 @@ export const SCHEMAS = {
   Restored: z.object({ trees: z.number().int(), records: z.number().int() }),
   Versioned: versioned,
   Members: members,
+  NewInvitation: requests.invitation,
+  Invited: z.object({ code: z.string().describe('the link is /join/ and this; told this once'), invitations }),
+  Invitations: z.object({ invitations }),
+  Held: z.object({
+    held: z.array(
+      z.object({
+        memberId: z.uuid(),
+        device: z.string(),
+        behind: z.number().int().describe('changes that it has not been told of'),
+        waiting: z.number().int().describe('records that waited there to be sent'),
+        seenAt: z.iso.datetime(),
+        signedIn: z.boolean()
+      })
+    )
+  }),
   Bushes: z.object({ bushes: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string() })) }),
   Overview: glance,
   Kept: glance,
@@ -228,7 +255,11 @@ export const PATHS = {
   '/bushes/{bush}/changes': {
     get: {
       says: 'What changed in the bush after one number of its feed, in pages; 304 to a matching If-None-Match where nothing did, 410 where you have to begin anew with a snapshot',
-      asks: { feed: 'the feed of your number', after: 'the number up to which you know' },
+      asks: {
+        feed: 'the feed of your number',
+        after: 'the number up to which you know',
+        waiting: 'how many records wait to be sent where you are; may be left out'
+      },
       gives: 'Changes'
     }
   },
@@ -282,12 +313,43 @@ export const PATHS = {
   },
   '/bushes/{bush}/members': {
     get: { says: 'Who belongs to the bush', gives: 'Members' },
-    post: { says: 'Let somebody in, or change a role', takes: 'MemberChange', gives: 'Members', needs: 'steward' },
     patch: {
       says: 'Let the others see your own share of brown wood under your name, or no more',
       takes: 'OwnFigures',
       status: 204
     }
+  },
+  '/bushes/{bush}/members/{member}': {
+    patch: {
+      says: 'Change what a member may do; in person only',
+      takes: 'RoleChange',
+      gives: 'Members',
+      needs: 'steward'
+    },
+    delete: {
+      says: 'Take a member’s way in; in person only. What she wrote stays, under her name',
+      status: 204,
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/membership': {
+    delete: { says: 'Leave the bush; in person only. What you wrote stays, under your name', status: 204 }
+  },
+  '/bushes/{bush}/invitations': {
+    get: { says: 'Ways in that were handed out', gives: 'Invitations', needs: 'steward' },
+    post: {
+      says: 'Make a way in; in person only',
+      takes: 'NewInvitation',
+      gives: 'Invited',
+      needs: 'steward',
+      status: 201
+    }
+  },
+  '/bushes/{bush}/invitations/{invitation}': {
+    delete: { says: 'End it; in person only', gives: 'Invitations', needs: 'steward' }
+  },
+  '/bushes/{bush}/devices': {
+    get: { says: 'Which devices hold the bush, as they said last', gives: 'Held', needs: 'steward' }
   },
   '/bushes/{bush}/members/{member}/sessions': {
     delete: { says: 'Sign a member out everywhere: a phone was lost, say', status: 204, needs: 'steward' }

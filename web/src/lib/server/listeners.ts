@@ -1,6 +1,6 @@
 import { Op } from 'sequelize';
 
-import { FORMER } from './bushes.ts';
+import { FORMER } from './members.ts';
 import { Bush, Membership } from './db/index.ts';
 import { log } from './log.ts';
 

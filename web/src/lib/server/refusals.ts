@@ -23,7 +23,11 @@ const REFUSALS = {
     says: 'A bush without a steward helps nobody: make somebody else its steward first.'
   },
   noSteward: { status: 403, says: 'Only a steward of this bush can do that.' },
-  unknownName: { status: 404, says: 'Nobody here signs in by that name. Ask them to make an account first.' }
+  noInvitation: {
+    status: 410,
+    says: 'This invitation has ended: it was used, taken back, or ran out. Ask whoever sent it for another.'
+  },
+  tooManyInvitations: { status: 409, says: 'There are 20 open invitations already. End one first.' }
 } as const;
 export type RefusalCode = keyof typeof REFUSALS;
 

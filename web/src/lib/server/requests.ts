@@ -10,6 +10,8 @@ import { LENGTH_UNITS } from '@baumkin/core/units';
 import { importToldSchema } from '@baumkin/core/exchange';
 import { z } from 'zod';
 
+import { invitationSchema } from './invitations.ts';
+
 /**
  * What may be sent to the interface. The routes check by these schemas, and the description of the interface is made
  * from them.
@@ -29,7 +31,8 @@ export const requests = {
   feature: z.object({ version, feature: siteFeatureSchema }),
   deletion: z.object({ version }),
   baseMap: z.object({ fit: baseMapFitSchema, pictureBase64: z.string().max(17_000_000) }),
-  member: z.object({ signInName: z.string().trim().min(1).max(80), role: roleSchema }),
+  role: z.object({ role: roleSchema }),
+  invitation: invitationSchema,
   ownFigures: z.object({ showsHoles: z.boolean() }),
   import: z.object({
     text: z.string(),
@@ -61,7 +64,8 @@ export const MAX_BYTES: Readonly<Record<keyof typeof requests, number>> = {
   feature: 500_000,
   deletion: 1000,
   baseMap: 17_000_000,
-  member: 10_000,
+  role: 1000,
+  invitation: 10_000,
   ownFigures: 1000,
   import: 8_000_000
 };

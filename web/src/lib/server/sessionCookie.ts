@@ -1,11 +1,13 @@
-import type { Cookies } from '@sveltejs/kit';
+import type { Cookies, RequestEvent } from '@sveltejs/kit';
 
 import { LEFT_COOKIE } from '../leftCookie.ts';
+import { deviceOf, openSession } from './sessions.ts';
 
 export const SESSION_COOKIE = 'baumkin_session';
 
-/** Gives the browser its session: kept from scripts and other sites, and sent by TLS alone where that is spoken. */
-export function setSessionCookie(cookies: Cookies, url: URL, token: string, expires: Date): void {
+/** Opens a session for the browser that asks: kept from scripts and other sites, and sent by TLS alone where that is spoken. */
+export async function signInHere({ cookies, url, request }: RequestEvent, userId: string): Promise<void> {
+  const { token, expires } = await openSession(userId, deviceOf(request));
   cookies.set(SESSION_COOKIE, token, {
     path: '/',
     httpOnly: true,

@@ -23,7 +23,7 @@
       {/each}
     </ul>
   {:else}
-    <p>You belong to no bush yet. Make one here, or ask its steward to let you in.</p>
+    <p>You belong to no bush yet. Make one here, or ask a steward for an invitation to hers.</p>
   {/if}
   <form method="POST" class="flex flex-col gap-3 border-t border-base-300 pt-4" use:enhance>
     <label class="flex flex-col gap-1">

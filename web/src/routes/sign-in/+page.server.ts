@@ -2,7 +2,7 @@ import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 
 import { signIn, signInSchema } from '$lib/server/accounts.ts';
-import { setSessionCookie } from '$lib/server/sessionCookie.ts';
+import { signInHere } from '$lib/server/sessionCookie.ts';
 
 /** Whom the page offers to sign in as, where the server was started to show a demo. */
 const demoSchema = z.object({ bush: z.string(), name: z.string(), password: z.string() });
@@ -14,7 +14,8 @@ export function load({ locals, url }) {
 }
 
 export const actions = {
-  default: async ({ request, cookies, url, getClientAddress }) => {
+  default: async (event) => {
+    const { request, url, getClientAddress } = event;
     const form = Object.fromEntries(await request.formData());
     const name = String(form.name ?? '');
     const parsed = signInSchema.safeParse(form);
@@ -26,7 +27,7 @@ export const actions = {
       case 'wait':
         return fail(429, { name, message: 'Too many tries. Wait a quarter of an hour and try again.' });
       case 'welcome':
-        setSessionCookie(cookies, url, result.token, result.expires);
+        await signInHere(event, result.userId);
         redirect(303, target(url));
     }
   }

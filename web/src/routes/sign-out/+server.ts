@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 
-import { closeSession } from '$lib/server/accounts.ts';
+import { closeSession } from '$lib/server/sessions.ts';
 import { dropSessionCookie, SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
 
 export async function POST({ cookies, url }) {

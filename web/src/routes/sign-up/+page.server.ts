@@ -1,19 +1,19 @@
 import { userFacing } from '@baumkin/core/errors';
 import { fail, redirect } from '@sveltejs/kit';
 
-import { accountSchema, createAccount, openSession } from '$lib/server/accounts.ts';
-import { setSessionCookie } from '$lib/server/sessionCookie.ts';
+import { accountSchema, createAccount } from '$lib/server/accounts.ts';
+import { signInHere } from '$lib/server/sessionCookie.ts';
 
 export const actions = {
-  default: async ({ request, cookies, url }) => {
+  default: async (event) => {
+    const { request } = event;
     const form = Object.fromEntries(await request.formData());
     const kept = { name: String(form.name ?? ''), displayName: String(form.displayName ?? '') };
     const parsed = accountSchema.safeParse(form);
     if (!parsed.success) return fail(400, { ...kept, message: parsed.error.issues[0]!.message });
     try {
       const member = await createAccount(parsed.data);
-      const { token, expires } = await openSession(member.id);
-      setSessionCookie(cookies, url, token, expires);
+      await signInHere(event, member.id);
     } catch (error) {
       const told = userFacing(error);
       if (told) return fail(409, { ...kept, message: told.message });

@@ -1,11 +1,10 @@
 <script lang="ts">
-  import Members from '$lib/exchange/Members.svelte';
   import ImportFiles from '$lib/exchange/ImportFiles.svelte';
   import ExportFiles from '$lib/exchange/ExportFiles.svelte';
   import Tokens from '$lib/exchange/Tokens.svelte';
 </script>
 
-<h1>Files and people</h1>
+<h1>Files and programs</h1>
 <div class="mt-4 grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
   <div class="flex min-w-0 flex-col gap-8">
     <section aria-labelledby="in">
@@ -18,10 +17,6 @@
     </section>
   </div>
   <div class="flex flex-col gap-8">
-    <section aria-labelledby="people">
-      <h2 id="people">People</h2>
-      <Members />
-    </section>
     <section aria-labelledby="tokens">
       <h2 id="tokens">Programs</h2>
       <Tokens />

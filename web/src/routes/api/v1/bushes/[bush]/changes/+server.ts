@@ -4,6 +4,10 @@ import { error } from '@sveltejs/kit';
 import { answering, packedJson, requireBush } from '$lib/server/api.ts';
 import { changesAfter } from '$lib/server/changes.ts';
 import { today } from '$lib/server/clock.ts';
+import { noteBook } from '$lib/server/heldBooks.ts';
+
+/** More than that may wait on no device, whatever it says. */
+const MOST_WAITING = 1_000_000;
 
 /** What changed after one number of the feed. */
 export async function GET({ params, url, locals, request }) {
@@ -12,6 +16,15 @@ export async function GET({ params, url, locals, request }) {
   if (!Number.isSafeInteger(after) || after < 0)
     error(400, 'Say after which number: after=0, or one that you were told.');
   const changes = await answering(changesAfter(bush.id, url.searchParams.get('feed') ?? '', after));
+  const waiting = Number(url.searchParams.get('waiting') ?? NaN);
+  if (locals.session && Number.isSafeInteger(waiting) && waiting >= 0)
+    await noteBook({
+      bushId: bush.id,
+      userId: locals.member!.id,
+      session: locals.session,
+      number: changes.to,
+      waiting: Math.min(waiting, MOST_WAITING)
+    });
   // Whoever may do something else than before is told so, though nothing in the bush is other.
   const [day, memberId] = [today(), locals.member!.id];
   const etag = `"${changes.feed} ${changes.to} ${bush.role} ${memberId} ${day}"`;

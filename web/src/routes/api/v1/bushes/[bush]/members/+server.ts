@@ -1,18 +1,10 @@
 import { json } from '@sveltejs/kit';
 
-import { answering, requireBush, readRequest } from '$lib/server/api.ts';
-import { admit, membersOf, showHoles } from '$lib/server/bushes.ts';
+import { requireBush, readRequest } from '$lib/server/api.ts';
+import { membersOf, showHoles } from '$lib/server/members.ts';
 
 export async function GET({ params, locals }) {
   const bush = await requireBush(locals, params.bush);
-  return json({ members: await membersOf(bush.id) });
-}
-
-/** Lets somebody in, or changes a role. */
-export async function POST({ params, locals, request }) {
-  const bush = await requireBush(locals, params.bush, 'steward');
-  const { signInName, role } = await readRequest('member', request);
-  await answering(admit(bush.id, locals.member!.id, signInName, role));
   return json({ members: await membersOf(bush.id) });
 }
 

@@ -1,7 +1,7 @@
-import { closeSessionsOf } from '$lib/server/accounts.ts';
 import { answering, requireBush } from '$lib/server/api.ts';
-import { membersOf } from '$lib/server/bushes.ts';
+import { membersOf } from '$lib/server/members.ts';
 import { Refused } from '$lib/server/refusals.ts';
+import { closeSessionsOf } from '$lib/server/sessions.ts';
 
 /** Signs a member out everywhere. What waits on her devices stays there until she signs in again. */
 export async function DELETE({ params, locals }) {

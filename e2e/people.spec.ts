@@ -1,0 +1,89 @@
+import { expect, test, type Page } from '@playwright/test';
+
+import { bushIdOf, expectAccessible, signUpWithBush } from './support.ts';
+
+/** A helper's phone: another browser, which knows nothing of the steward's. */
+async function aPhone(page: Page): Promise<Page> {
+  const context = await page
+    .context()
+    .browser()!
+    .newContext({
+      baseURL: new URL(page.url()).origin,
+      viewport: { width: 390, height: 844 },
+      hasTouch: true
+    });
+  return context.newPage();
+}
+
+test('a helper is in the round by a link, with two fields; is seen with her phone, and sent away', async ({ page }) => {
+  const bush = await signUpWithBush(page, 'Invited Bush');
+  await page.getByRole('link', { name: 'People', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Ask somebody in' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel('For whom, for your own list').fill('Saturday');
+  await page.getByRole('button', { name: 'Make the invitation' }).click();
+  const link = await page.getByTestId('link').innerText();
+  expect(link).toMatch(/\/join\/[\w-]{22}$/);
+  await expect(page.getByRole('img', { name: /phone’s camera/ })).toBeVisible();
+  await expect(page.getByTestId('invitations')).toContainText('Saturday');
+
+  const phone = await aPhone(page);
+  await phone.goto(link);
+  await expect(phone.getByRole('heading', { name: 'Come into Invited Bush' })).toBeVisible();
+  await expectAccessible(phone);
+  await phone.getByLabel('Your name, as others see it').fill(`Jule Moss ${Date.now()}`);
+  await phone.getByLabel(/^A password/).fill('a long enough password');
+  await expect(phone.getByLabel('You sign in as')).toHaveValue(/^jule\.moss\.\d+$/);
+  await phone.getByRole('button', { name: 'Come in' }).click();
+  await phone.waitForURL(new RegExp(`/bush/${bush}/walk`));
+
+  // The link was for one.
+  const late = await aPhone(page);
+  await late.goto(link);
+  await expect(late.getByText(/This invitation has ended/)).toBeVisible();
+  await late.context().close();
+
+  // The steward sees who came, and what is on which device.
+  const members = page.getByTestId('members');
+  await expect(async () => {
+    await page.reload();
+    await expect(members).toContainText(/on .*, seen today .*has the whole bush as it is, nothing waited there/);
+  }).toPass();
+  await expect(page.getByText(/^Came by invitations that have ended: Jule Moss/)).toBeVisible();
+  const jule = members.getByRole('listitem').filter({ hasText: 'Jule Moss' });
+  await jule.getByRole('combobox').selectOption('viewer');
+  await expect(jule).toContainText('looks and changes nothing');
+  await jule.getByRole('button', { name: /^Take Jule Moss .* out/ }).click();
+  await jule.getByRole('button', { name: 'Take out' }).click();
+  await expect(members).not.toContainText('Jule Moss');
+
+  // Her phone hears of it, and drops what it held.
+  await phone.goto(`/bush/${bush}`);
+  await expect(phone.getByText(/There is no such bush, or you are not a member of it/)).toBeVisible();
+  await phone.context().close();
+});
+
+test('who has an account comes in with one touch; the last steward cannot leave, a helper can', async ({ page }) => {
+  await signUpWithBush(page, 'Second Bush');
+  const bush = bushIdOf(page);
+  await page.goto(`/bush/${bush}/people`);
+  await page.getByRole('button', { name: 'For all of a crew' }).click();
+  await page.getByRole('button', { name: 'Make the invitation' }).click();
+  const link = await page.getByTestId('link').innerText();
+  await page.getByRole('button', { name: 'Leave this bush' }).click();
+  await page.getByRole('button', { name: 'Leave the bush' }).click();
+  await expect(page.getByRole('alert')).toContainText('A bush without a steward helps nobody');
+
+  const other = await aPhone(page);
+  await signUpWithBush(other, 'Their own');
+  await other.goto(link);
+  await other.getByRole('button', { name: /^Come in as/ }).click();
+  await other.waitForURL(new RegExp(`/bush/${bush}`));
+  await other.goto(`/bush/${bush}/people`);
+  await expect(other.getByRole('heading', { name: 'Ask somebody in' })).toBeHidden();
+  await other.getByRole('button', { name: 'Leave this bush' }).click();
+  await other.getByRole('button', { name: 'Leave the bush' }).click();
+  await other.waitForURL(/\/bushes/);
+  await expect(other.getByText('Second Bush')).toBeHidden();
+  await other.context().close();
+});

@@ -1,0 +1,105 @@
+import type { Role } from '@baumkin/core/records';
+import { Op, type Transaction } from 'sequelize';
+
+import { writeToBush } from './bushWrite.ts';
+import { BushChange, Membership, User } from './db/index.ts';
+import { Refused } from './refusals.ts';
+
+/** Who wrote records of a bush once and has no way in any more. */
+export const FORMER = 'former';
+
+/** Who belongs to a bush. */
+export interface MemberHere {
+  readonly id: string;
+  readonly displayName: string;
+  readonly signInName: string;
+  readonly role: Role;
+}
+
+/** Who belongs to a bush, by name. */
+export async function membersOf(bushId: string): Promise<MemberHere[]> {
+  const all = await namedIn(bushId);
+  return all.flatMap(({ user: { id, displayName, signInName }, role }) =>
+    role === FORMER ? [] : [{ id, displayName, signInName, role: role as Role }]
+  );
+}
+
+/** Who changes what somebody may do in which bush. */
+export interface MemberChangeBy {
+  readonly bushId: string;
+  readonly byId: string;
+}
+
+/**
+ * Changes what a member may do. Two stewards who demote each other at once come one after the other, and the second is none any more.
+ * @throws Refused 'notHere', Refused 'lastSteward', Refused 'noSteward'
+ */
+export const changeRole = (by: MemberChangeBy, memberId: string, role: Role): Promise<void> =>
+  changeMember(by, memberId, role);
+
+/**
+ * Takes a member's way into the bush: a steward that of somebody else, anybody her own. What she wrote stays under her name.
+ * @throws Refused 'notHere', Refused 'lastSteward', Refused 'noSteward'
+ */
+export const removeMember = (by: MemberChangeBy, memberId: string): Promise<void> => changeMember(by, memberId, FORMER);
+
+async function changeMember(
+  { bushId, byId }: MemberChangeBy,
+  memberId: string,
+  role: Role | typeof FORMER
+): Promise<void> {
+  await writeToBush(bushId, async (write) => {
+    const { transaction, now } = write;
+    const stewards = await Membership.findAll({ where: { bushId, role: 'steward' }, transaction });
+    const isSteward = (userId: string) => stewards.some((each) => each.userId === userId);
+    const leaves = role === FORMER && memberId === byId;
+    if (!leaves && !isSteward(byId)) throw new Refused('noSteward');
+    if (role !== 'steward' && isSteward(memberId) && stewards.length === 1) throw new Refused('lastSteward');
+    // A change of role leaves her own choice of what the others see.
+    const where = { userId: memberId, bushId, role: { [Op.ne]: FORMER } };
+    const known = await Membership.findOne({ where, transaction });
+    if (!known) throw new Refused('notHere');
+    await known.update({ role }, { transaction });
+    await BushChange.create(
+      { bushId, authorId: byId, at: now, settings: { member: memberId, role: role === FORMER ? null : role } },
+      { transaction }
+    );
+    write.touches('people');
+  });
+}
+
+/** Lets the others of a bush see a member's share of brown wood under her name, or no more. */
+export async function showHoles(bushId: string, userId: string, showsHoles: boolean): Promise<void> {
+  await writeToBush(bushId, async (write) => {
+    await Membership.update({ showsHoles }, { where: { userId, bushId }, transaction: write.transaction });
+    write.touches('people');
+  });
+}
+
+/** Everybody whom a record of a bush may name: its members, and those who were. */
+export async function peopleOf(
+  bushId: string,
+  transaction?: Transaction
+): Promise<{ id: string; name: string; showsHoles: boolean }[]> {
+  return (await namedIn(bushId, transaction)).map(({ user, showsHoles }) => ({
+    id: user.id,
+    name: user.displayName,
+    showsHoles
+  }));
+}
+
+async function namedIn(
+  bushId: string,
+  transaction?: Transaction
+): Promise<{ user: User; role: string; showsHoles: boolean }[]> {
+  const memberships = await Membership.findAll({ where: { bushId }, transaction });
+  const users = await User.findAll({
+    where: { id: memberships.map((m) => m.userId) },
+    order: [['displayName', 'ASC']],
+    transaction
+  });
+  return users.map((user) => {
+    const { role, showsHoles } = memberships.find((m) => m.userId === user.id)!;
+    return { user, role, showsHoles };
+  });
+}
