@@ -31,7 +31,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
       createdAt: now
     }))
   );
-  const bushId = randomUUID();
+  const { bushId } = invented;
   await tables().sequelize.transaction(async (transaction) => {
     await User.bulkCreate(
       people.map(({ role: _role, ...user }) => user),

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 
-import { bushIdOf, expectAccessible, signUpWithBush } from './support.ts';
+import { bushIdOf, expectAccessible, postRecords, signUpWithBush, treesOf } from './support.ts';
 
 /** A helper's phone: another browser, which knows nothing of the steward's. */
 async function aPhone(page: Page): Promise<Page> {
@@ -86,4 +86,25 @@ test('who has an account comes in with one touch; the last steward cannot leave,
   await other.waitForURL(/\/bushes/);
   await expect(other.getByText('Second Bush')).toBeHidden();
   await other.context().close();
+});
+
+test('somebody looks around without an account, in a copy that goes with her', async ({ page }) => {
+  await page.goto('/sign-in');
+  await page.getByRole('link', { name: /^Look around in/ }).click();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Make my copy' }).click();
+  await page.waitForURL(/\/bush\/[0-9a-f-]{36}/);
+  await expect(page.getByRole('heading', { name: /^A copy of / })).toBeVisible();
+  const bush = bushIdOf(page);
+  const [first] = await treesOf(page, bush);
+  await postRecords(page, bush, [
+    { kind: 'mark', treeId: first!.id, on: '2026-11-23', purpose: 'watch', reason: 'a fine crown' }
+  ]);
+  await page.goto('/bushes');
+  await expect(page.getByText(/^Gone by itself on /)).toBeVisible();
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.waitForURL(/sign-in/);
+  // Nobody comes back to it, and a program's address of it is one of nothing.
+  await page.goto(`/bush/${bush}`);
+  await page.waitForURL(/sign-in/);
 });

@@ -16,6 +16,8 @@ export default defineConfig({
   use: {
     baseURL: process.env.BAUMKIN_URL,
     viewport: { width: 1280, height: 800 },
+    // Units follow the clock's place where nothing was chosen.
+    timezoneId: 'UTC',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

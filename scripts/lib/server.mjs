@@ -59,6 +59,8 @@ export async function startServer(options) {
       // it just being closed.
       KEEP_ALIVE_TIMEOUT: '75',
       BAUMKIN_DEMO: demo ? JSON.stringify(demoSignIn) : '',
+      // The demo is there to be looked at: by whoever comes, in copies that end by themselves.
+      ...(demo ? { BAUMKIN_EXAMPLE: invented.bushId, BAUMKIN_GUESTS: '1' } : {}),
       BAUMKIN_DEVICES: JSON.stringify(devices),
       BAUMKIN_WEATHER: JSON.stringify(weather),
       ...(today ? { BAUMKIN_TODAY: today } : {})

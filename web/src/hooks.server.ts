@@ -25,7 +25,7 @@ const MOST_BYTES = 64_000_000;
 /** The page of an invitation: whoever has its link may see it, and the link is a secret. */
 const INVITATION = '/join/';
 /** Pages that anybody may see. */
-const OPEN = ['/sign-in', '/sign-up', SHELL];
+const OPEN = ['/sign-in', '/sign-up', '/look-around', SHELL];
 const isOpen = (path: string) => OPEN.includes(path) || path.startsWith(INVITATION);
 
 const withoutSecrets = (path: string) => (path.startsWith(INVITATION) ? `${INVITATION}…` : path);

@@ -8,5 +8,5 @@
   <h1>{page.status === 404 ? 'There is no such page' : 'That did not work'}</h1>
   <p>{page.error?.message}</p>
   {#if page.error?.id}<p class="aside">In the server’s log under {page.error.id}.</p>{/if}
-  <p><a class="btn btn-primary" href="/">Back to the bush</a></p>
+  <p><a class="btn btn-primary" href="/">{page.status === 410 ? 'Sign in' : 'Back to the bush'}</a></p>
 </main>

@@ -1,5 +1,10 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { onMount } from 'svelte';
+
+  import { api, asked } from '$lib/client/api.ts';
+  import { preferences } from '$lib/client/preferences.svelte.ts';
+  import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -12,6 +17,11 @@
    */
   const bush = useBush();
   const FEW = [1, 2, 3, 4, 5, 6];
+  /** what can be had a copy of, to play in */
+  let example = $state<string | null>(null);
+  onMount(async () => {
+    example = (await asked(api.GET('/bushes', {}))).data?.example ?? null;
+  });
   async function begin(many: number): Promise<void> {
     const entries = Array.from({ length: many }, (_, i) => ({
       treeId: crypto.randomUUID(),
@@ -54,7 +64,7 @@
           >
           <p>Number the trees as you come to them, on a map that grows with them.</p>
         </li>
-        <li class="border-y border-base-300 py-3">
+        <li class="border-t border-base-300 py-3">
           <a
             class="inline-flex min-h-11 items-center font-slab text-xl font-semibold link-hover"
             href="/bush/{bush.id}/exchange">A list in a file</a
@@ -62,6 +72,27 @@
           <p>
             A spreadsheet with a number and a girth for each tree is enough. Nothing is stored before you have seen it.
           </p>
+        </li>
+        {#if example !== null}
+          <li class="border-t border-base-300 py-3">
+            <a class="inline-flex min-h-11 items-center font-slab text-xl font-semibold link-hover" href="/look-around"
+              >Nothing yet: look around first</a
+            >
+            <p>In a copy of {example} to play in. It goes away by itself.</p>
+          </li>
+        {/if}
+        <li class="flex flex-wrap items-center gap-x-4 gap-y-1 border-y border-base-300 py-3">
+          <span>Your tape and your measures are in</span>
+          <ToggleGroup
+            label="Units"
+            look="boxes"
+            options={[
+              { id: 'inch', label: 'inches, feet' },
+              { id: 'metric', label: 'centimetres, metres' }
+            ]}
+            value={preferences.units}
+            onchange={(units) => preferences.setUnits(units)}
+          />
         </li>
       </ul>
     {:else}

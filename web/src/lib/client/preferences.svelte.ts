@@ -19,6 +19,8 @@ import {
   type UnitSystem
 } from '@baumkin/core/units';
 
+import { unitsWhere } from './unitsWhere.ts';
+
 const KEY = 'baumkin-preferences';
 type Theme = 'snow' | 'night';
 
@@ -34,7 +36,7 @@ class Preferences {
   /** Reads what was kept; the system's own theme where nothing was. */
   restore(): void {
     const kept = readKept();
-    this.units = kept.units ?? 'metric';
+    this.units = kept.units ?? unitsWhere(Intl.DateTimeFormat().resolvedOptions().timeZone);
     this.aloud = kept.aloud ?? false;
     this.body = kept.body ?? null;
     this.theme = kept.theme ?? (window.matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'snow');

@@ -105,10 +105,10 @@
     {@const waits = theirs.reduce((sum, { waiting }) => sum + waiting, 0)}
     <li class="border-b border-base-300 py-3">
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-        <h3 class="min-w-0 grow text-lg font-semibold">
-          {member.displayName}
-          <span class="aside font-normal">{isMe ? 'you, ' : ''}signs in as {member.signInName}</span>
-        </h3>
+        <div class="flex min-w-0 grow flex-wrap items-baseline gap-x-2">
+          <h3 class="text-lg font-semibold">{member.displayName}</h3>
+          <span class="aside">{isMe ? 'you; ' : ''}signs in as {member.signInName}</span>
+        </div>
         {#if bush.mayDecide}
           <select
             class="select w-auto min-w-36 select-sm max-md:min-h-11"
@@ -121,6 +121,7 @@
       </div>
       <p class="aside">{ROLE_MEANS[member.role]}</p>
       {@render devices(theirs)}
+      {#if bush.mayDecide && theirs.length === 0}<p class="aside">No device of theirs holds the bush.</p>{/if}
       {#if asking?.id === member.id && asking.what === 'signOut'}
         {@render ask(
           `Sign ${member.displayName} out on every device? What waits there is sent when they sign in again.`,

@@ -56,15 +56,12 @@ export async function readPieces(
 
 /** Puts what comes in aside, so that it can be read more than once; it is gone once the work is done. */
 export async function spooled<T>(
-  body: ReadableStream<Uint8Array> | null,
+  body: AsyncIterable<string | Uint8Array> | null,
   work: (source: ArchiveSource) => Promise<T>
 ): Promise<T> {
   const path = join(tmpdir(), `baumkin-archive-${randomUUID()}.json`);
   try {
-    await pipeline(
-      body ? Readable.fromWeb(body as never) : Readable.from([]),
-      createWriteStream(path, { mode: 0o600 })
-    );
+    await pipeline(Readable.from(body ?? []), createWriteStream(path, { mode: 0o600 }));
     return await work(() => createReadStream(path));
   } finally {
     await rm(path, { force: true });

@@ -26,12 +26,18 @@ export interface BushAccess {
   /** of the settings: whoever changes them names the version that she saw */
   readonly version: number;
   readonly origin: { readonly lat: number; readonly lon: number } | null;
+  /** a copy to play in is gone after this; null for a bush that stays */
+  readonly playUntil: Date | null;
 }
 
+/** A copy to play in that is over is as good as gone. */
+const stands = (now: Date) => ({ playUntil: { [Op.or]: [null, { [Op.gt]: now }] } });
+
 /** The bushes that a member belongs to. */
-export async function bushesOf(userId: string): Promise<BushAccess[]> {
+export async function bushesOf(userId: string, now = new Date()): Promise<BushAccess[]> {
   const memberships = await Membership.findAll({ where: { userId, role: { [Op.ne]: FORMER } } });
-  const bushes = await Bush.findAll({ where: { id: memberships.map((m) => m.bushId) }, order: [['name', 'ASC']] });
+  const where = { id: memberships.map((m) => m.bushId), ...stands(now) };
+  const bushes = await Bush.findAll({ where, order: [['name', 'ASC']] });
   return bushes.map((bush) => ({
     ...accessOf(bush),
     role: memberships.find((m) => m.bushId === bush.id)!.role as Role
@@ -39,24 +45,33 @@ export async function bushesOf(userId: string): Promise<BushAccess[]> {
 }
 
 /** A member's way into a bush; null when there is none, whether the bush exists or not. */
-export async function bushFor(userId: string, bushId: string): Promise<BushAccess | null> {
+export async function bushFor(userId: string, bushId: string, now = new Date()): Promise<BushAccess | null> {
   const membership = await Membership.findOne({ where: { userId, bushId, role: { [Op.ne]: FORMER } } });
-  const bush = membership && (await Bush.findByPk(bushId));
+  const bush = membership && (await Bush.findOne({ where: { id: bushId, ...stands(now) } }));
   return bush ? { ...accessOf(bush), role: membership.role as Role } : null;
 }
 
 /** What a bush is, whoever looks. */
 export function accessOf(bush: Bush): Omit<BushAccess, 'role'> {
-  const { id, name, version, originLat, originLon } = bush;
+  const { id, name, version, originLat, originLon, playUntil } = bush;
   const origin = originLat !== null && originLon !== null ? { lat: originLat, lon: originLon } : null;
-  return { id, name, settings: bushSettingsSchema.parse(bush.settings), version, origin };
+  return { id, name, settings: bushSettingsSchema.parse(bush.settings), version, origin, playUntil };
 }
 
-/** Makes a bush; whoever makes it is its steward. */
-export async function createBush(userId: string, name: string, now = new Date()): Promise<string> {
+/**
+ * Makes a bush; whoever makes it is its steward.
+ * @param playUntil when it ends by itself, where it is a copy to play in
+ */
+export async function createBush(
+  userId: string,
+  name: string,
+  now = new Date(),
+  playUntil: Date | null = null
+): Promise<string> {
   const id = randomUUID();
   await tables().sequelize.transaction(async (transaction) => {
-    await Bush.create({ id, name, settings: {}, originLat: null, originLon: null, createdAt: now }, { transaction });
+    const nowhere = { settings: {}, originLat: null, originLon: null };
+    await Bush.create({ id, name, ...nowhere, createdAt: now, playUntil }, { transaction });
     await Membership.create({ userId, bushId: id, role: 'steward' }, { transaction });
   });
   return id;

@@ -167,7 +167,10 @@ export const SCHEMAS = {
       })
     )
   }),
-  Bushes: z.object({ bushes: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string() })) }),
+  Bushes: z.object({
+    bushes: z.array(z.object({ id: z.uuid(), name: z.string(), role: z.string() })),
+    example: z.string().nullable().describe('the bush of which one can have a copy to play in')
+  }),
   Overview: glance,
   Kept: glance,
   Life: z.object({ records: z.array(recordSchema) }),

@@ -133,11 +133,12 @@ export async function invitedTo(code: string, now = new Date()): Promise<Invited
 /**
  * Lets somebody in by an invitation. Who is in already loses nothing by it.
  * @returns the bush
- * @throws Refused 'noInvitation'
+ * @throws Refused 'noInvitation', Refused 'forAnAccount' for a guest, who ends by herself and would leave records without a writer
  */
 export async function joinBy(code: string, userId: string, now = new Date()): Promise<string> {
   const before = await opened(code, now);
   if (!before) throw new Refused('noInvitation');
+  if ((await User.findByPk(userId))?.guestUntil) throw new Refused('forAnAccount');
   const { bushId } = before.row;
   await writeToBush(
     bushId,

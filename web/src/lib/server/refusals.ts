@@ -23,6 +23,12 @@ const REFUSALS = {
     says: 'A bush without a steward helps nobody: make somebody else its steward first.'
   },
   noSteward: { status: 403, says: 'Only a steward of this bush can do that.' },
+  forAnAccount: { status: 403, says: 'You are a guest here. Come in with an account of your own.' },
+  noExample: { status: 404, says: 'Whoever runs this server offers no example to play in.' },
+  tooManyCopies: {
+    status: 429,
+    says: 'Many play here just now. Wait an hour and try again; nothing was made.'
+  },
   noInvitation: {
     status: 410,
     says: 'This invitation has ended: it was used, taken back, or ran out. Ask whoever sent it for another.'

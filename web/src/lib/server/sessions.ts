@@ -47,7 +47,7 @@ export async function sessionOf(
 ): Promise<{ readonly member: Member; readonly session: { readonly id: string; readonly device: string } } | null> {
   const session = await Session.findOne({ where: { tokenHash: hashOf(token), expiresAt: { [Op.gt]: now } } });
   const user = session && (await User.findByPk(session.userId));
-  if (!user) return null;
+  if (!user || (user.guestUntil && user.guestUntil <= now)) return null;
   const { id, signInName, displayName } = user;
   return { member: { id, signInName, displayName }, session: { id: session.id, device: session.device } };
 }

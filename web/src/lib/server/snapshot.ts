@@ -1,7 +1,7 @@
 import type { WorkRecord } from '@baumkin/core/records';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { col, Op, UniqueConstraintError, type Transaction } from 'sequelize';
+import { ForeignKeyConstraintError, col, Op, UniqueConstraintError, type Transaction } from 'sequelize';
 
 import { asWhole, registered, type BushAsWhole, type Registered } from './changes.ts';
 import type { AnswerOf } from './contract.ts';
@@ -64,7 +64,8 @@ export async function snapshotOf(
       lastMade = making.catch(() => undefined);
       // Once it has begun, nobody waits for its end: what fails is given up, and made anew by whoever asks next.
       making.catch((error: unknown) => {
-        log.error({ err: error, bushId }, 'A snapshot was not made');
+        // A bush that was thrown away meanwhile needs none.
+        if (!(error instanceof ForeignKeyConstraintError)) log.error({ err: error, bushId }, 'A snapshot was not made');
         reject(error instanceof Error ? error : new Error(String(error)));
       });
       background(making);

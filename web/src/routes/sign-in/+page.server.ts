@@ -2,15 +2,17 @@ import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 
 import { signIn, signInSchema } from '$lib/server/accounts.ts';
+import { exampleBush, takesGuests } from '$lib/server/playing.ts';
 import { signInHere } from '$lib/server/sessionCookie.ts';
 
 /** Whom the page offers to sign in as, where the server was started to show a demo. */
 const demoSchema = z.object({ bush: z.string(), name: z.string(), password: z.string() });
 
-export function load({ locals, url }) {
+export async function load({ locals, url }) {
   if (locals.member) redirect(303, target(url));
   const demo = process.env.BAUMKIN_DEMO ? demoSchema.parse(JSON.parse(process.env.BAUMKIN_DEMO)) : null;
-  return { demo };
+  const example = takesGuests() ? await exampleBush() : null;
+  return { demo, example: example?.name ?? null };
 }
 
 export const actions = {

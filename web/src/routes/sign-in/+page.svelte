@@ -58,5 +58,8 @@
       <button class="btn mt-2 btn-outline btn-sm" onclick={offerDemo}>Fill that in</button>
     </div>
   {/if}
+  {#if data.example !== null}
+    <p><a class="link" href="/look-around">Look around in {data.example}</a> without an account.</p>
+  {/if}
   <p class="aside">New here? <a class="link" href="/sign-up">Make an account</a>.</p>
 </Threshold>

@@ -20,6 +20,8 @@ export class User extends Model<InferAttributes<User>, InferCreationAttributes<U
   declare displayName: string;
   declare passwordHash: string;
   declare createdAt: Date;
+  /** until when a guest, who has no password, is in; null for everybody else */
+  declare guestUntil: CreationOptional<Date | null>;
 }
 
 export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
@@ -97,6 +99,8 @@ export class Bush extends Model<InferAttributes<Bush>, InferCreationAttributes<B
   declare changes: CreationOptional<number>;
   /** another one where whoever follows its changes has to begin anew */
   declare feedId: CreationOptional<string>;
+  /** a copy to play in is gone after this; null for a bush that stays */
+  declare playUntil: CreationOptional<Date | null>;
 }
 
 /** One write to a bush, by its number. */
@@ -234,7 +238,8 @@ export function defineModels(sequelize: Sequelize): Tables {
       signInName: text(80),
       displayName: text(80),
       passwordHash: text(255),
-      createdAt: { type: DataTypes.DATE(3), allowNull: false }
+      createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      guestUntil: { type: DataTypes.DATE(3), allowNull: true }
     },
     { sequelize, tableName: 'users' }
   );
@@ -314,7 +319,8 @@ export function defineModels(sequelize: Sequelize): Tables {
       originLon: doubleOrNull(),
       createdAt: { type: DataTypes.DATE(3), allowNull: false },
       changes: { ...bigint(), defaultValue: 0 },
-      feedId: { ...uuid(), defaultValue: DataTypes.UUIDV4 }
+      feedId: { ...uuid(), defaultValue: DataTypes.UUIDV4 },
+      playUntil: { type: DataTypes.DATE(3), allowNull: true }
     },
     { sequelize, tableName: 'bushes' }
   );

@@ -4,12 +4,16 @@ import { error, fail, redirect } from '@sveltejs/kit';
 
 import { accountSchema, createAccount } from '$lib/server/accounts.ts';
 import { invitedTo, joinBy, type InvitedTo } from '$lib/server/invitations.ts';
+import { isGuest } from '$lib/server/playing.ts';
 import { Refused, statusOf } from '$lib/server/refusals.ts';
 import { signInHere } from '$lib/server/sessionCookie.ts';
 
 export async function load({ params, locals, setHeaders }) {
   setHeaders({ 'cache-control': 'private, no-store' });
-  return { invited: await asked(params.code), name: locals.member?.displayName ?? null };
+  const { member } = locals;
+  // Who only looks around comes in as somebody else.
+  const isHere = member !== null && !(await isGuest(member.id));
+  return { invited: await asked(params.code), name: isHere ? member.displayName : null };
 }
 
 /** @throws 410 where the link opens nothing any more */

@@ -2,7 +2,10 @@ import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
 
 import { addColumnOnce, addIndexOnce } from './tools.ts';
 
-/** Ways into a bush that end by themselves, and what each signed-in device holds of which bush. */
+/**
+ * Ways into a bush that end by themselves, what each signed-in device holds of which bush, and bushes and accounts to play with, which end by
+ * themselves too.
+ */
 export async function up(query: QueryInterface): Promise<void> {
   const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
@@ -31,6 +34,9 @@ export async function up(query: QueryInterface): Promise<void> {
   await query.changeColumn('sessions', 'id', uuid());
   await addIndexOnce(query, 'sessions', ['id'], { unique: true });
   await addColumnOnce(query, 'sessions', 'device', { ...text(60), defaultValue: '' });
+
+  await addColumnOnce(query, 'bushes', 'playUntil', { type: DataTypes.DATE(3), allowNull: true });
+  await addColumnOnce(query, 'users', 'guestUntil', { type: DataTypes.DATE(3), allowNull: true });
 
   await query.createTable('heldBooks', {
     bushId: { ...bush(), primaryKey: true },

@@ -1,0 +1,125 @@
+import { randomUUID } from 'node:crypto';
+import { env } from 'node:process';
+import { Op } from 'sequelize';
+
+import { archiveText, restoreArchive } from './archive.ts';
+import { spooled } from './archiveStream.ts';
+import { accessOf, bushFor, createBush, type BushAccess } from './bushes.ts';
+import { Bush, Membership, SignInAttempt, TreeRecord, User } from './db/index.ts';
+import { FORMER } from './members.ts';
+import { Refused } from './refusals.ts';
+
+/*
+ * A bush to play in: a copy of the one that whoever runs the server names (`BAUMKIN_EXAMPLE`, the id of a bush), for members, and where
+ * `BAUMKIN_GUESTS` says so for whoever comes by, without an account. Copies and guests end by themselves.
+ */
+
+const HOUR_MS = 3_600_000;
+/** How long a copy stands; a guest's goes with its guest. */
+const DAYS_TO_PLAY = 7;
+const GUEST_DAYS = 1;
+/** Copies on a server at once. */
+const MOST_COPIES = 40;
+/** Guests of one address within an hour: a school has one address. */
+const GUESTS_AN_HOUR = 30;
+
+const hoursFrom = (now: Date, hours: number) => new Date(now.getTime() + hours * HOUR_MS);
+
+/** Whoever may have a copy without an account. */
+export const takesGuests = (): boolean => env.BAUMKIN_GUESTS === '1';
+
+/** The bush that can be copied to play in; null where there is none. */
+export async function exampleBush(): Promise<(BushAccess & { readonly trees: number }) | null> {
+  const id = env.BAUMKIN_EXAMPLE;
+  const bush = id ? await Bush.findByPk(id) : null;
+  return bush && { ...accessOf(bush), role: 'viewer', trees: await TreeRecord.count({ where: { bushId: bush.id } }) };
+}
+
+/**
+ * A copy of the example for somebody to play in; the one that she has, where she has one.
+ * @returns the copy's id
+ * @throws Refused 'noExample', Refused 'tooManyCopies'
+ */
+export async function copyToPlay(userId: string, now = new Date()): Promise<string> {
+  const example = await exampleBush();
+  if (!example) throw new Refused('noExample');
+  await clearPlayed(now);
+  const copies = await Bush.findAll({ where: { playUntil: { [Op.ne]: null } }, attributes: ['id'] });
+  const mine = await Membership.findOne({ where: { userId, bushId: copies.map(({ id }) => id), role: 'steward' } });
+  if (mine) return mine.bushId;
+  if (copies.length >= MOST_COPIES) throw new Refused('tooManyCopies');
+  const user = await User.findByPk(userId, { rejectOnEmpty: true });
+  const until = user.guestUntil ?? hoursFrom(now, 24 * DAYS_TO_PLAY);
+  const id = await createBush(userId, `A copy of ${example.name}`.slice(0, 80), now, until);
+  try {
+    const copy = (await bushFor(userId, id, now))!;
+    await spooled(archiveText(example, now), (source) => restoreArchive(copy, userId, source, now));
+  } catch (error) {
+    await remove([id]);
+    throw error;
+  }
+  return id;
+}
+
+/**
+ * Somebody who only looks around: an account without a password, which ends by itself.
+ * @throws Refused 'noExample' where none are taken, Refused 'tooManyCopies'
+ */
+export async function welcomeGuest(address: string, now = new Date()): Promise<string> {
+  if (!takesGuests() || !(await exampleBush())) throw new Refused('noExample');
+  const key = `guest:${address}`;
+  await SignInAttempt.create({ key, at: now });
+  const at = { [Op.gt]: hoursFrom(now, -1) };
+  if ((await SignInAttempt.count({ where: { key, at } })) > GUESTS_AN_HOUR) throw new Refused('tooManyCopies');
+  const id = randomUUID();
+  await User.create({
+    id,
+    signInName: `guest:${id}`,
+    displayName: 'Guest',
+    passwordHash: '-',
+    createdAt: now,
+    guestUntil: hoursFrom(now, 24 * GUEST_DAYS)
+  });
+  return id;
+}
+
+/** Is somebody here only to look around? */
+export const isGuest = async (userId: string): Promise<boolean> =>
+  ((await User.findByPk(userId))?.guestUntil ?? null) !== null;
+
+/** Throws a copy away, by the hand of who plays in it. @throws Refused 'notHere' */
+export async function throwAway(bushId: string, userId: string): Promise<void> {
+  const bush = await bushFor(userId, bushId);
+  if (bush?.role !== 'steward' || bush.playUntil === null) throw new Refused('notHere');
+  await remove([bushId]);
+}
+
+/** A guest who signs out takes her copy along: she could not come back to it. Of anybody else nothing is ended. */
+export async function endGuest(userId: string): Promise<void> {
+  if (!(await isGuest(userId))) return;
+  const hers = await Membership.findAll({ where: { userId } });
+  const copies = await Bush.findAll({
+    where: { id: hers.map(({ bushId }) => bushId), playUntil: { [Op.ne]: null } },
+    attributes: ['id']
+  });
+  await remove(copies.map(({ id }) => id));
+  await User.destroy({ where: { id: userId } });
+}
+
+/** Throws away what is over: copies, and the guests who played in them. */
+export async function clearPlayed(now = new Date()): Promise<void> {
+  const over = await Bush.findAll({ where: { playUntil: { [Op.lte]: now } }, attributes: ['id'] });
+  await remove(over.map(({ id }) => id));
+  await User.destroy({ where: { guestUntil: { [Op.lte]: now } } });
+}
+
+/** Bushes with all that was written in them, and the names that came along with nothing else to their name. */
+async function remove(bushIds: readonly string[]): Promise<void> {
+  for (const bushId of bushIds) {
+    const former = await Membership.findAll({ where: { bushId, role: FORMER } });
+    await Bush.destroy({ where: { id: bushId } });
+    const ids = former.map(({ userId }) => userId);
+    const elsewhere = new Set((await Membership.findAll({ where: { userId: ids } })).map(({ userId }) => userId));
+    await User.destroy({ where: { id: ids.filter((id) => !elsewhere.has(id)), passwordHash: '-', guestUntil: null } });
+  }
+}
