@@ -202,6 +202,18 @@ test('a visitor practises, is told why, and finds the score again', async ({ pag
   await signIn(page, { name: 'visitor', password: 'pale-shavings' });
   const bushId = bushIdOf(page);
   await page.goto(`/bush/${bushId}/identify/practice`);
+  // Two at a time, the easiest first: shown side by side before they are asked.
+  await expect(page.getByRole('heading', { name: 'Sugar maple, or American beech?' })).toBeVisible();
+  await expect(page.getByText(/What tells them, the surest first: branching/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Ask me' }).click();
+  await page.keyboard.press('0');
+  await expect(page.getByTestId('graded')).toContainText('In the woods, where other trees stand as well');
+  await page.getByTestId('graded').getByRole('button', { name: 'Next tree' }).click();
+  await expect(page.getByText('New', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Begin the score anew' }).click();
+
+  await page.getByRole('button', { name: 'What is it?' }).click();
   await expect(page.getByRole('heading', { name: 'What is this tree?' })).toBeVisible();
   await expect(page.getByText('Say as much as the clues allow and no more')).toBeVisible();
   await expectAccessible(page);

@@ -168,3 +168,42 @@ test('two readings under each other’s tags are found and put back with one cli
   }
   expect(found).toBe(true);
 });
+
+test('a tape is laid round a practice trunk by keyboard and finger, and each mistake has its price', async ({
+  page
+}) => {
+  await signIn(page, { name: 'visitor', password: 'pale-shavings' });
+  await page.goto(`/bush/${bushIdOf(page)}/measure/practice`);
+  const laid = page.getByTestId('laid');
+  await expect(laid).toContainText('100 cm above the ground, and level');
+  await expectAccessible(page);
+  for (let i = 0; i < 5; i++) await page.getByTestId('measure-trunk').press('ArrowUp');
+  await expect(laid).toContainText('110 cm');
+  await page.getByRole('button', { name: 'Turn right' }).click();
+  await expect(laid).toContainText('2° off level');
+  await page.getByLabel('I write down').fill('many');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByRole('alert')).toBeVisible();
+  await page.getByLabel('I write down').fill('700 cm');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByTestId('measured')).toContainText(/The tape lay too low.*The tape shows something else/);
+  await expect(page.getByTestId('measured')).toContainText(/too thick: what it grows in about \d+ years/);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Next trunk' }).click();
+  await expect(page.getByRole('button', { name: 'I stand uphill' })).toBeVisible();
+  await expect(page.getByTestId('measure-score')).toContainText('0 of 1 trunk');
+});
+
+test('a stick held across is put right for what lies behind it', async ({ page }) => {
+  await signIn(page);
+  const bush = bushIdOf(page);
+  const [first] = await treesOf(page, bush);
+  await page.goto(`/bush/${bush}/measure/${first!.id}`);
+  await page.getByRole('button', { name: 'Diameter, across' }).click();
+  await page.getByLabel('Measured with').selectOption({ label: 'any stick held across, ± 15 mm' });
+  await page.getByTestId('reading').fill('31.5 cm');
+  // 315 mm seen from 650: (315² + 315·√(315² + 4·650²)) / 1300 = 400.4 mm.
+  await expect(page.getByTestId('conversion')).toContainText('diameter 40.0 cm');
+  await page.getByLabel('Your eye was off the stick by').fill('60 cm');
+  await expect(page.getByTestId('conversion')).toContainText('diameter 40.8 cm');
+});

@@ -250,3 +250,19 @@ test('without a map: the crown card gives marks, freed sides and the list', asyn
   await expectAccessible(page);
   await expectFits(page);
 });
+
+test('a practice crown is judged side by side, and its dieback within two steps of five', async ({ page }) => {
+  await signIn(page, { name: 'visitor', password: 'pale-shavings' });
+  await page.goto(`/bush/${bushIdOf(page)}/thin/practice`);
+  await page.getByRole('button', { name: 'North: free' }).click();
+  await expect(page.getByRole('button', { name: 'North: blocked' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByLabel('Dieback, per cent').fill('20');
+  await expect(page.getByTestId('said-dieback')).toHaveText('20 %');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'That is what I see' }).click();
+  await expect(page.getByTestId('crown-judged')).toContainText(/sides? (is|are) free/);
+  await expect(page.getByTestId('crown-judged')).toContainText(/are dead; you said 20/);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Next crown' }).click();
+  await expect(page.getByTestId('crown-score')).toContainText('of 4 sides right');
+});

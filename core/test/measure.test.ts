@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 
 import {
   biltmoreMark,
+  diameterFromStick,
   BREAST_HEIGHT_US_MM,
   combinedDiameter,
   diameterAt,
@@ -47,6 +48,7 @@ describe('diameter', () => {
     [30, 20.23]
   ])('a Biltmore stick marks %d in at %d in', (diameter, mark) => {
     expect(biltmoreMark(diameter, 25)).toBeCloseTo(mark, 2);
+    expect(diameterFromStick(mark, 25)).toBeCloseTo(diameter, 1);
   });
 });
 

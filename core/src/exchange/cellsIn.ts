@@ -87,6 +87,7 @@ const METHOD_WORDS: readonly [RegExp, MeasureMethod][] = [
   [/^(girth ?tape|tape)$/i, 'girthTape'],
   [/^calipers?$/i, 'calipers'],
   [/^(biltmore|stick)( stick)?$/i, 'biltmore'],
+  [/^(plain|ordinary) (stick|ruler)$/i, 'plainStick'],
   [/^(hug|eye|bucket|by eye|estimate)$/i, 'hug']
 ];
 
@@ -94,7 +95,11 @@ const METHOD_WORDS: readonly [RegExp, MeasureMethod][] = [
 export function methodIn(written: string, column: 'girth' | 'diameter'): MeasureMethod {
   if (written === '') return column === 'girth' ? 'girthTape' : 'diameterTape';
   const found = METHOD_WORDS.find(([pattern]) => pattern.test(written));
-  if (!found) throw new BadCell('method', `"${brief(written)}" is none of: diameter tape, tape, calipers, stick, hug.`);
+  if (!found)
+    throw new BadCell(
+      'method',
+      `"${brief(written)}" is none of: diameter tape, tape, calipers, stick, plain stick, hug.`
+    );
   return found[1];
 }
 

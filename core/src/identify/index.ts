@@ -3,6 +3,7 @@ export * from './conflicts.ts';
 export * from './judge.ts';
 export * from './meaning.ts';
 export * from './nextLook.ts';
+export * from './lessons.ts';
 export * from './practice.ts';
 export * from './specimen.ts';
 export * from './species.ts';

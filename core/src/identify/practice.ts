@@ -13,7 +13,8 @@ import { SPECIES, type CharacterId, type LookSeason, type SpeciesId } from './ta
  */
 export type PracticeQuestion = SpeciesQuestion | LookQuestion;
 
-interface Shown {
+/** A tree, and what was seen of it. */
+export interface Shown {
   readonly specimen: Specimen;
   /** the clues that are shown */
   readonly shown: Evidence;
@@ -39,6 +40,8 @@ export interface PracticeAnswer {
   readonly truth: SpeciesId;
   readonly said: PracticeSaid;
   readonly outcome: Outcome;
+  /** the two kinds of the lesson that it was asked in */
+  readonly pair?: { readonly a: SpeciesId; readonly b: SpeciesId };
 }
 
 /**
@@ -83,10 +86,15 @@ export function askSpecies(rng: Rng, season: LookSeason, options: PracticeOption
   return { kind: 'species', specimen, shown, choices };
 }
 
+/** A tree of those that the prior holds, and what somebody has seen of it after some looks. */
+export function drawShown(rng: Rng, season: LookSeason, prior: Prior, table: ClueTable): Shown {
+  const specimen = drawSpecimen(rng, season, { table, prior });
+  return { specimen, shown: firstLooks(rng, specimen, 2 + Math.floor(rng.uniform() * 5), table) };
+}
+
 function drawQuestion(rng: Rng, season: LookSeason, options: PracticeOptions) {
   const { table = SHIPPED_TABLE } = options;
-  const specimen = drawSpecimen(rng, season, { table, prior: practicePrior(options.answers ?? []) });
-  const shown = firstLooks(rng, specimen, 2 + Math.floor(rng.uniform() * 5), table);
+  const { specimen, shown } = drawShown(rng, season, practicePrior(options.answers ?? []), table);
   const { candidates, verdict } = judge(shown, specimen.age, { table, season: specimen.season });
   const others = candidates
     .map((c) => c.species)

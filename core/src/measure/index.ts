@@ -4,5 +4,6 @@ export * from './growth.ts';
 export * from './guard.ts';
 export * from './method.ts';
 export * from './mixedColumn.ts';
+export * from './practice.ts';
 export * from './rings.ts';
 export * from './sizes.ts';

@@ -10,6 +10,7 @@ export const METHOD_WORD: Readonly<Record<MeasureMethod, string>> = {
   girthTape: 'tape',
   calipers: 'calipers',
   biltmore: 'stick',
+  plainStick: 'plain stick',
   hug: 'hug'
 };
 

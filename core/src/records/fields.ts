@@ -22,7 +22,14 @@ export const oneOf = <T extends string>(...values: [T, ...T[]]) => z.enum(values
 /** A species of the clue table. */
 export const speciesIdSchema = z.enum(SPECIES.map((s) => s.id) as [SpeciesId, ...SpeciesId[]]);
 /** How a trunk was measured. */
-export const methodSchema = oneOf<MeasureMethod>('diameterTape', 'girthTape', 'calipers', 'biltmore', 'hug');
+export const methodSchema = oneOf<MeasureMethod>(
+  'diameterTape',
+  'girthTape',
+  'calipers',
+  'biltmore',
+  'plainStick',
+  'hug'
+);
 /** Where a crown stands in the canopy. */
 export const crownClassSchema = oneOf<CrownClass>('dominant', 'codominant', 'intermediate', 'suppressed', 'open');
 /** What of a trunk was measured. */

@@ -1,7 +1,6 @@
-import type { BarkSpot } from '../geometry/index.ts';
-import { mean, normaliseBearing, sampleDeviation, seededRng } from '../math/index.ts';
+import { mean, sampleDeviation } from '../math/index.ts';
 import type { ColumnModel } from '../trunk/index.ts';
-import { HiddenTrunk, liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
+import { liveThrough, type PlacementRule, type RuleTree } from './rules.ts';
 import { FORESIGHT_IDS, type Foresight } from './foresight.ts';
 import { kernelFor } from './kernel.ts';
 import { carryOn } from './carry.ts';
@@ -85,7 +84,8 @@ export function foresightFrontier(tree: RuleTree, model: ColumnModel): FrontierP
   });
 }
 
-const ruleOf = (id: PlacementStrategyId, tree: RuleTree, model: ColumnModel, seasons: number): PlacementRule => {
+/** A way of placing as it is lived: a habit, or the plan. */
+export const ruleOf = (id: PlacementStrategyId, tree: RuleTree, model: ColumnModel, seasons: number): PlacementRule => {
   const rule = placementStrategyById(id).rule;
   if (rule) return rule;
   const plan = livedRotation(tree, model, seasons);
@@ -142,64 +142,4 @@ export function compareStrategies(tree: RuleTree, model: ColumnModel, options: C
     });
   }
   return lived.sort((a, b) => a.late - b.late);
-}
-
-/** A trunk to practise on, with its past as it was recorded. */
-export interface PracticeTrunk {
-  readonly tree: RuleTree;
-  readonly past: readonly (BarkSpot & {
-    readonly seasonsAgo: number;
-    readonly buriedMm: number;
-    readonly depthMm: number;
-  })[];
-}
-
-/** Seasons that the practice lasts. */
-export const PRACTICE_SEASONS = 10;
-
-/** A trunk of middling size that was tapped on its sunny side for twelve seasons and by nobody's plan since. */
-export function practiceTrunk(seed: number): PracticeTrunk {
-  const rng = seededRng(seed);
-  const ringMm = 1 + 0.8 * rng.uniform();
-  const depthMm = 38.1;
-  const past = Array.from({ length: 14 }, (_, i) => {
-    const seasonsAgo = 14 - i;
-    const sunny = rng.uniform() < 0.7;
-    return {
-      seasonsAgo,
-      bearingDeg: normaliseBearing(sunny ? rng.normal(180, 35) : 360 * rng.uniform()),
-      heightMm: 700 + 600 * rng.uniform(),
-      buriedMm: seasonsAgo * ringMm,
-      depthMm
-    };
-  });
-  const woodRadiusMm = 150 + 50 * rng.uniform();
-  const tree = { woodRadiusMm, ringMm, bitMm: 7.9375, depthMm, lowestMm: 600, highestMm: 1400, taps: 1, past };
-  return { tree, past };
-}
-
-/** The truth of a practice trunk, the same for everybody who drills it. */
-export function hiddenTruth({ tree }: PracticeTrunk, model: ColumnModel, seed: number): HiddenTrunk {
-  return new HiddenTrunk(tree, model, seededRng(seed + 1));
-}
-
-/** What others would have lost on the same trunk, by season. */
-export function othersOnPractice(
-  practice: PracticeTrunk,
-  model: ColumnModel,
-  seed: number
-): { readonly id: PlacementStrategyId; readonly lost: readonly number[] }[] {
-  return (['sunny', 'pattern', 'rotation'] as const).map((id) => {
-    const rule = ruleOf(id, practice.tree, model, PRACTICE_SEASONS);
-    const hidden = hiddenTruth(practice, model, seed);
-    const whim = seededRng(seed + 2);
-    const meant: (readonly BarkSpot[])[] = [];
-    const lost = Array.from({ length: PRACTICE_SEASONS }, (_, season) => {
-      const spots = rule(season, practice.tree, meant, whim);
-      meant.push(spots);
-      const drilled = hidden.drill(season, spots);
-      return drilled.reduce((sum, hole) => sum + hole.lost, 0) / Math.max(1, drilled.length);
-    });
-    return { id, lost };
-  });
 }

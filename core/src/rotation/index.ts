@@ -1,5 +1,13 @@
 export { carryOn, renew, ROTATION_PLANNER, TRUST, UNSETTLED, type Renewed } from './carry.ts';
-export * from './compare.ts';
+export {
+  compareStrategies,
+  foresightFrontier,
+  livedRotation,
+  rotationTaskOf,
+  type CompareOptions,
+  type FrontierPoint,
+  type LivedStrategy
+} from './compare.ts';
 export * from './foresight.ts';
 export * from './kernel.ts';
 export * from './pace.ts';
@@ -14,6 +22,7 @@ export {
   type PlacementTask
 } from './placementTask.ts';
 export * from './plan.ts';
+export * from './practiceTrunk.ts';
 export * from './price.ts';
 export { HiddenTrunk, liveThrough, type Drilled, type PlacementRule, type RuleRun, type RuleTree } from './rules.ts';
 export * from './strategies.ts';

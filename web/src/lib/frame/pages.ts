@@ -32,7 +32,8 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
     pages: [
       { slug: 'growth', name: 'Growth', load: () => import('../measure/GrowthPage.svelte') },
       { slug: 'plots', name: 'Plots', load: () => import('../measure/PlotsPage.svelte') },
-      { slug: 'gauges', name: 'Gauges', load: () => import('../measure/GaugesPage.svelte') }
+      { slug: 'gauges', name: 'Gauges', load: () => import('../measure/GaugesPage.svelte') },
+      { slug: 'practice', name: 'Practice', load: () => import('../measure/MeasuringPractice.svelte') }
     ]
   },
   count: {
@@ -62,7 +63,8 @@ export const PAGES: Readonly<Record<Station, StationPages>> = {
       { slug: 'plan', name: 'The plan', load: () => import('../thin/PlanPage.svelte') },
       { slug: 'years', name: 'Thirty years', load: () => import('../thin/YearsPage.svelte') },
       { slug: 'list', name: 'Marking list', load: () => import('../thin/ListPage.svelte') },
-      { slug: 'young', name: 'Next generation', load: () => import('../thin/YoungPage.svelte') }
+      { slug: 'young', name: 'Next generation', load: () => import('../thin/YoungPage.svelte') },
+      { slug: 'practice', name: 'Practice crown', load: () => import('../thin/CrownPractice.svelte') }
     ]
   },
   season: {

@@ -1,21 +1,28 @@
 <script lang="ts">
   import {
     askLook,
+    askPair,
     askSpecies,
     confusionPairs,
     gradeLook,
+    gradePair,
     gradeSpecies,
     LOOK_SEASONS,
     lookSeasonOf,
     looksFrom,
+    nextPair,
+    standings,
     PRACTICE_WORDS,
     speciesById,
+    TOLD_BELOW,
     worth,
     type CharacterId,
+    type DatedAnswer,
+    type PairQuestion,
+    type PairToTell,
     type Judgement,
     type LookSeason,
     type Outcome,
-    type PracticeAnswer,
     type PracticeQuestion,
     type PracticeSaid,
     type PracticeWord,
@@ -31,6 +38,8 @@
   import { capital } from '$lib/words/capital.ts';
 
   import Drawing from './Drawing.svelte';
+  import Lessons from './Lessons.svelte';
+  import NewPair from './NewPair.svelte';
   import SideBySide from './SideBySide.svelte';
 
   /** Telling trees before a drill is touched: specimens from the clue table, with its noise. */
@@ -55,10 +64,13 @@
   const WORD_KEYS: Readonly<Record<string, PracticeWord>> = { '8': 'mapleOpen', '9': 'notMaple', '0': 'lookAgain' };
   const keyOf = (word: PracticeWord) => Object.keys(WORD_KEYS).find((key) => WORD_KEYS[key] === word);
   let season = $state<LookSeason>('bare');
-  let mode = $state<'species' | 'look'>('species');
-  let question = $state.raw<PracticeQuestion | null>(null);
+  let mode = $state<'pair' | 'species' | 'look'>('pair');
+  /** a pair that comes for the first time is shown before it is asked */
+  let isNew = $state.raw<PairToTell | null>(null);
+  let question = $state.raw<PracticeQuestion | PairQuestion | null>(null);
   let said = $state<PracticeSaid | CharacterId | null>(null);
-  let answers = $state.raw<readonly PracticeAnswer[]>([]);
+  let dated = $state.raw<readonly DatedAnswer[]>([]);
+  const answers = $derived(dated.map(({ answer }) => answer));
   let looksAsked = $state({ asked: 0, good: 0 });
   let heading = $state<HTMLHeadingElement | null>(null);
 
@@ -66,12 +78,20 @@
     season = lookSeasonOf(bush.today);
     const kept = await store.practice.where('memberId').equals(memberId).toArray();
     // Answers of an earlier way of scoring cannot be held against what the clues allowed.
-    answers = kept.toSorted((a, b) => a.at - b.at).flatMap(({ answer }) => (answer.outcome in OUTCOMES ? answer : []));
+    dated = kept.toSorted((a, b) => a.at - b.at).filter(({ answer }) => answer.outcome in OUTCOMES);
     ask();
   });
 
   function ask(): void {
-    said = null;
+    [said, isNew] = [null, null];
+    if (mode === 'pair') {
+      const now = Date.now();
+      const next = nextPair(standings(season, dated, now, table), now);
+      isNew = next.asked === 0 ? next.pair : null;
+      question = askPair(rng, season, next.pair, table);
+      heading?.focus();
+      return;
+    }
     const options = { table, answers: answers.slice(-60) };
     let next: PracticeQuestion | null = null;
     for (let tries = 0; next === null && tries < 40; tries++)
@@ -80,9 +100,26 @@
     heading?.focus();
   }
 
-  const graded = $derived(
-    question?.kind === 'species' && said !== null ? gradeSpecies(question, said as PracticeSaid, table) : null
+  const gradedPair = $derived(
+    question?.kind === 'pair' && said !== null ? gradePair(question, said as SpeciesId | 'lookAgain', table) : null
   );
+  const graded = $derived(
+    gradedPair ??
+      (question?.kind === 'species' && said !== null ? gradeSpecies(question, said as PracticeSaid, table) : null)
+  );
+  /** what the looks allow to say, marked once something was said */
+  const allowed = $derived.by((): PracticeSaid | CharacterId | null => {
+    if (gradedLook) return gradedLook.looks[0]!.character;
+    if (!graded) return null;
+    const { verdict, candidates } = graded.judgement;
+    const first = (gradedPair?.ofTwo.candidates ?? candidates)[0]!;
+    if (gradedPair) return first.probability >= 1 - TOLD_BELOW ? first.species : 'lookAgain';
+    return verdict === 'settled' ? first.species : verdict;
+  });
+  const words = $derived.by((): readonly PracticeWord[] => {
+    if (question?.kind === 'species') return PRACTICE_WORDS;
+    return question?.kind === 'pair' ? ['lookAgain'] : [];
+  });
   const gradedLook = $derived(
     question?.kind === 'look' && said !== null ? gradeLook(question, said as CharacterId, table) : null
   );
@@ -95,8 +132,9 @@
       return;
     }
     const { answer: entry } = graded!;
-    answers = [...answers, entry];
-    await store.practice.add({ memberId, at: Date.now(), answer: entry });
+    const at = Date.now();
+    dated = [...dated, { at, answer: entry }];
+    await store.practice.add({ memberId, at, answer: entry });
   }
 
   const pairs = $derived(confusionPairs(answers).slice(0, 6));
@@ -115,7 +153,8 @@
 
   async function forget(): Promise<void> {
     await store.practice.where('memberId').equals(memberId).delete();
-    answers = [];
+    dated = [];
+    ask();
   }
 
   const ALLOWED: Readonly<Record<Judgement['verdict'], string>> = {
@@ -145,12 +184,13 @@
     const target = event.target as HTMLElement;
     if (event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog], input, select, textarea'))
       return;
+    if (isNew) return;
     if (said !== null && event.key === 'Enter' && !target.closest('button, a')) ask();
     else {
       const choice = question?.choices['abcdefghijk'.indexOf(event.key)];
       if (said !== null || !question) return;
       if (choice && event.key.length === 1) void answer(choice);
-      else if (question.kind === 'species' && WORD_KEYS[event.key]) void answer(WORD_KEYS[event.key]!);
+      else if (words.includes(WORD_KEYS[event.key]!)) void answer(WORD_KEYS[event.key]!);
       else return;
     }
     event.preventDefault();
@@ -164,6 +204,7 @@
       <ToggleGroup
         label="Practise"
         options={[
+          { id: 'pair', label: 'Two at a time' },
           { id: 'species', label: 'What is it?' },
           { id: 'look', label: 'What to look at next?' }
         ]}
@@ -177,9 +218,15 @@
         </select></label
       >
     </div>
-    {#if question}
+    {#if question && isNew}
+      <NewPair pair={isNew} {table} {season} age={question.specimen.age} onknown={() => (isNew = null)} />
+    {:else if question}
       <h1 id="question" tabindex="-1" bind:this={heading} class="outline-none">
-        {question.kind === 'species' ? 'What is this tree?' : 'What would you look at next?'}
+        {question.kind === 'look'
+          ? 'What would you look at next?'
+          : question.kind === 'pair'
+            ? `${capital(speciesById(question.pair.a).name)}, or ${speciesById(question.pair.b).name}?`
+            : 'What is this tree?'}
       </h1>
       <p class="aside mb-2">
         You stand before a tree with {AGE_NAMES[question.specimen.age]} bark. This is what you saw.
@@ -197,10 +244,8 @@
       </ul>
       <div class="flex flex-wrap gap-2">
         {#each question.choices as choice, i (choice)}
-          {@const isTruth = said !== null && question.kind === 'species' && choice === question.specimen.species}
-          {@const isBest =
-            gradedLook?.looks[0]?.character === choice ||
-            (graded?.judgement.verdict === 'settled' && graded.judgement.candidates[0]!.species === choice)}
+          {@const isTruth = said !== null && question.kind !== 'look' && choice === question.specimen.species}
+          {@const isBest = allowed === choice}
           <button
             class="btn max-md:w-full {said === choice ? 'btn-neutral' : isBest ? 'btn-secondary' : 'btn-outline'}"
             disabled={said !== null && said !== choice && !isTruth && !isBest}
@@ -210,16 +255,17 @@
             <kbd class="font-sans text-xs opacity-70 max-md:hidden">{'abcdefghijk'[i]}</kbd></button
           >
         {/each}
-        {#if question.kind === 'species'}
-          <span class="basis-full"></span>
-          {#each PRACTICE_WORDS as word (word)}
-            {@const allowed = graded !== null && graded.judgement.verdict === word}
+        {#if words.length > 0}
+          {#if question.kind === 'species'}<span class="basis-full"></span>{/if}
+          {#each words as word (word)}
+            {@const isBest = allowed === word}
             <button
-              class="btn max-md:w-full {said === word ? 'btn-neutral' : allowed ? 'btn-secondary' : 'btn-outline'}"
-              disabled={said !== null && said !== word && !allowed}
+              class="btn max-md:w-full {said === word ? 'btn-neutral' : isBest ? 'btn-secondary' : 'btn-outline'}"
+              disabled={said !== null && said !== word && !isBest}
               aria-pressed={said === word}
               onclick={() => answer(word)}
-              >{WORDS[word]} <kbd class="font-sans text-xs opacity-70 max-md:hidden">{keyOf(word)}</kbd></button
+              >{question.kind === 'pair' ? 'These looks do not tell' : WORDS[word]}
+              <kbd class="font-sans text-xs opacity-70 max-md:hidden">{keyOf(word)}</kbd></button
             >
           {/each}
         {/if}
@@ -235,10 +281,19 @@
               It is {speciesById(graded.answer.truth).name}{graded.answer.outcome === 'early' &&
               said === graded.answer.truth
                 ? ', as you said: that was luck'
-                : ''}. In the woods: {ALLOWED[graded.judgement.verdict]}.
-              {becauseWords(graded.judgement.because)}
-              The clues give {speciesById(graded.judgement.candidates[0]!.species).name}
-              {inHundred(graded.judgement.candidates[0]!.probability)}.
+                : ''}.
+              {#if gradedPair}
+                {@const [first] = gradedPair.ofTwo.candidates}
+                Of the two these looks make it {speciesById(first!.species).name}
+                {inHundred(first!.probability)}. In the woods, where other trees stand as well: {ALLOWED[
+                  graded.judgement.verdict
+                ]}.
+              {:else}
+                In the woods: {ALLOWED[graded.judgement.verdict]}.
+                {becauseWords(graded.judgement.because)}
+                The clues give {speciesById(graded.judgement.candidates[0]!.species).name}
+                {inHundred(graded.judgement.candidates[0]!.probability)}.
+              {/if}
             </p>
             {#if odd.length > 0}
               <p class="mt-1">
@@ -253,7 +308,11 @@
             </div>
           </div>
           {#if graded.answer.outcome === 'wrong' || graded.answer.outcome === 'early'}
-            {@const other = isWord(graded.answer.said) ? graded.judgement.rival : graded.answer.said}
+            {@const other = gradedPair
+              ? [gradedPair.answer.pair!.a, gradedPair.answer.pair!.b].find((id) => id !== graded.answer.truth)!
+              : isWord(graded.answer.said)
+                ? graded.judgement.rival
+                : graded.answer.said}
             <h2 class="mt-5 mb-1">How to tell them apart</h2>
             <SideBySide
               a={graded.answer.truth}
@@ -296,6 +355,7 @@
     {/if}
   </section>
   <aside class="flex flex-col gap-3" aria-label="Your score">
+    {#if mode === 'pair'}<Lessons {season} {dated} {table} />{/if}
     <h2>Your score</h2>
     {#if answers.length === 0 && looksAsked.asked === 0}
       <p>

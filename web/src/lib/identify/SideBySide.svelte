@@ -22,7 +22,8 @@
     table,
     age,
     season,
-    evidence
+    evidence,
+    these = false
   }: {
     a: SpeciesId;
     b: SpeciesId;
@@ -30,6 +31,8 @@
     age: AgeClass;
     season: LookSeason;
     evidence: Evidence;
+    /** these two and no others: there is none to choose */
+    these?: boolean;
   } = $props();
 
   interface Line {
@@ -75,21 +78,22 @@
         <th class="w-40 py-1 pr-3 font-normal"><span class="sr-only">Clue</span></th>
         {#each [0, 1] as side (side)}
           <th class="py-1 pr-3">
-            <select
-              class="select w-full max-w-56 select-sm"
-              aria-label={side === 0 ? 'First tree' : 'Second tree'}
-              value={side === 0 ? a : b}
-              onchange={(event) => {
-                const chosen = event.currentTarget.value as SpeciesId;
-                if (side === 0) a = chosen;
-                else b = chosen;
-              }}
-            >
-              {#each SPECIES as species (species.id)}<option value={species.id}>{capital(species.name)}</option>{/each}
-            </select>
+            {#if these}{capital(speciesById(side === 0 ? a : b).name)}{:else}<select
+                class="select w-full max-w-56 select-sm"
+                aria-label={side === 0 ? 'First tree' : 'Second tree'}
+                value={side === 0 ? a : b}
+                onchange={(event) => {
+                  const chosen = event.currentTarget.value as SpeciesId;
+                  if (side === 0) a = chosen;
+                  else b = chosen;
+                }}
+              >
+                {#each SPECIES as species (species.id)}<option value={species.id}>{capital(species.name)}</option
+                  >{/each}
+              </select>{/if}
           </th>
         {/each}
-        <th class="py-1 max-md:hidden">Seen here</th>
+        {#if !these}<th class="py-1 max-md:hidden">Seen here</th>{/if}
       </tr>
     </thead>
     <tbody>
@@ -109,10 +113,12 @@
               </div>
             </td>
           {/each}
-          <td class="py-1 max-md:hidden">
-            {#if seen}<b>{labelOf(character, seen)}</b><span class="aside block">{says(character, seen)}</span>
-            {:else}<span class="aside">not looked at</span>{/if}
-          </td>
+          {#if !these}
+            <td class="py-1 max-md:hidden">
+              {#if seen}<b>{labelOf(character, seen)}</b><span class="aside block">{says(character, seen)}</span>
+              {:else}<span class="aside">not looked at</span>{/if}
+            </td>
+          {/if}
         </tr>
       {/each}
     </tbody>

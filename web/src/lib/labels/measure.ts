@@ -1,4 +1,4 @@
-import type { LikelyCause, MeasureMethod, ReadingQuestion } from '@baumkin/core/measure';
+import type { LikelyCause, MeasureMethod, MeasuringFault, ReadingQuestion } from '@baumkin/core/measure';
 import type { RingCount } from '@baumkin/core/records';
 import type { LengthUse } from '@baumkin/core/units';
 
@@ -7,6 +7,7 @@ export const METHOD_LABEL: Readonly<Record<MeasureMethod, string>> = {
   girthTape: 'ordinary tape round the trunk',
   calipers: 'calipers',
   biltmore: 'Biltmore stick',
+  plainStick: 'any stick held across',
   hug: 'bucket, hug or eye'
 };
 
@@ -48,6 +49,21 @@ export function questionWords({ cause, seen, neighbourTag }: ReadingQuestion): s
       return 'The readings that came after it agree with each other and not with it. Look at the tag and the unit.';
   }
 }
+
+/** What was wrong with a reading on a practice trunk, and what to do instead. */
+export const MEASURING_FAULTS: Readonly<Record<MeasuringFault, string>> = {
+  fromDownhill: 'It was measured up from the downhill side. Stand uphill: breast height is counted from there.',
+  tooHigh: 'The tape lay too high. Mark breast height on your coat once, and measure there.',
+  tooLow: 'The tape lay too low. Mark breast height on your coat once, and measure there.',
+  onSwelling: 'The trunk is swollen there. Go up or down until it is not, and write down where you measured.',
+  notSquare: 'The tape lay askew. It goes round square to the trunk, however the trunk leans.',
+  bothStems: 'The tape went round both stems. A fork below breast height makes two trees, each on its own.',
+  girthAsDiameter: 'That is the way round, written down as the way across.',
+  diameterAsGirth: 'That is the way across, written down as the way round.',
+  inchAsCm: 'Those are inches, written down as centimetres.',
+  cmAsInch: 'Those are centimetres, written down as inches.',
+  misread: 'The tape shows something else. The figure is where its zero meets it.'
+};
 
 /** Counted rings in one sentence. */
 export function ringCountWords(

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { METHOD_SD_MM, toDiameter, type MeasureMethod } from '@baumkin/core/measure';
+  import { diameterFromStick, METHOD_SD_MM, toDiameter, type MeasureMethod } from '@baumkin/core/measure';
   import { parseTrunkLength, UnreadableLength, type TrunkQuantity } from '@baumkin/core/units';
   import { toast } from 'svelte-sonner';
 
@@ -52,7 +52,7 @@
 
   const METHODS: Record<'girth' | 'diameter', readonly MeasureMethod[]> = {
     girth: ['girthTape'],
-    diameter: ['diameterTape', 'calipers', 'biltmore', 'hug']
+    diameter: ['diameterTape', 'calipers', 'biltmore', 'plainStick', 'hug']
   };
 
   function setQuantity(quantity: 'girth' | 'diameter'): void {
@@ -60,10 +60,20 @@
     if (!METHODS[quantity].includes(method)) method = METHODS[quantity][0]!;
   }
 
+  /** how far the eye was from a stick held across: the edges of the trunk lie behind it */
+  let reachText = $state('');
+  const reachUsual = $derived(preferences.units === 'metric' ? '65 cm' : '25 in');
+  const isStick = $derived(chosen === 'diameter' && method === 'plainStick');
+
   const parsed = $derived.by(() => {
     if (text.trim() === '') return null;
     try {
       const length = parseTrunkLength(text, preferences.trunkUnit);
+      if (isStick) {
+        const reach = parseTrunkLength(reachText.trim() || reachUsual, preferences.trunkUnit);
+        const valueMm = diameterFromStick(length.valueMm, reach.valueMm);
+        return { ok: true as const, valueMm, quantity: 'diameter' as const, dbhMm: valueMm };
+      }
       const quantity: TrunkQuantity = length.quantity ?? chosen;
       return { ok: true as const, ...length, quantity, dbhMm: toDiameter(length.valueMm, quantity) };
     } catch (error) {
@@ -100,7 +110,7 @@
       kind: 'reading',
       quantity: parsed.quantity,
       valueMm: parsed.valueMm,
-      asWritten: text.trim(),
+      asWritten: isStick ? `${text.trim()} on a stick ${reachText.trim() || reachUsual} off` : text.trim(),
       method,
       heightMm: at.mm,
       confirmed,
@@ -184,6 +194,16 @@
                 >{/each}
             </select>
           </label>
+        {/if}
+        {#if isStick}
+          <label class="flex flex-wrap items-center gap-x-3"
+            >Your eye was off the stick by
+            <input class="input w-28" placeholder={reachUsual} bind:value={reachText} /></label
+          >
+          <p class="aside">
+            Hold it flat against the trunk, close one eye, and write what it shows from edge to edge: the edges lie
+            behind the stick, so the trunk is thicker than that. The figure below puts it right.
+          </p>
         {/if}
         <div class="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm">
           <label class="flex items-center gap-2"

@@ -1,7 +1,7 @@
 import type { WorkRecord } from '@baumkin/core/records';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import { ForeignKeyConstraintError, col, Op, UniqueConstraintError, type Transaction } from 'sequelize';
+import { col, ForeignKeyConstraintError, Op, UniqueConstraintError, type Transaction } from 'sequelize';
 
 import { asWhole, registered, type BushAsWhole, type Registered } from './changes.ts';
 import type { AnswerOf } from './contract.ts';

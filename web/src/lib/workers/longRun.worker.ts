@@ -5,6 +5,8 @@ import {
   compareStrategies,
   foresightFrontier,
   othersOnPractice,
+  type OthersOnPractice,
+  type PracticeKind,
   type RuleTree,
   type LivedStrategy
 } from '@baumkin/core/rotation';
@@ -49,7 +51,8 @@ const api = {
     found: calibrate(trees, model, bush, { onProgress: (done) => tell(told)(EXPECTING * done) })!,
     pooled: poolColumns(trees, model, bush, { onProgress: (done) => tell(told)(EXPECTING + (1 - EXPECTING) * done) })!
   }),
-  othersOnPractice,
+  othersOnPractice: (kind: PracticeKind, model: ColumnModel, seed: number, told: Told): OthersOnPractice[] =>
+    othersOnPractice(kind, model, seed, tell(told))!,
   foresightFrontier,
   planRounds,
   ownLoss,
