@@ -11,7 +11,12 @@ import { PlacedTrunk } from '@baumkin/core/rotation';
 import { envelopeOf } from './draw.ts';
 
 /** What of Corran Hill's own numbers is not as in any new bush. */
-export const SETTINGS = { paints: ['blue', 'white', 'violet'] } satisfies Partial<BushSettings>;
+export const SETTINGS = {
+  paints: ['blue', 'white', 'violet'],
+  openToVisitors: true,
+  visitorWords:
+    'Welcome to Corran Hill. The bush belongs to all who live below it, and has been tapped for longer than anybody remembers.\n\nThe path with the white posts is for you; the sugarhouse is open when there is steam over the roof.'
+} satisfies Partial<BushSettings>;
 
 const DAY = '2026-11-16';
 const SEASON = 2027;

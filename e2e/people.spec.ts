@@ -108,3 +108,29 @@ test('somebody looks around without an account, in a copy that goes with her', a
   await page.goto(`/bush/${bush}`);
   await page.waitForURL(/sign-in/);
 });
+
+test('a page for visitors is read without an account while it is open, and not after', async ({
+  page,
+  browser,
+  baseURL
+}) => {
+  const bush = await signUpWithBush(page, 'School Bush');
+  const visitors = await (await browser.newContext({ baseURL })).newPage();
+  await visitors.goto(`/visit/${bush}`);
+  await expect(visitors.getByText('There is nothing at this address.')).toBeVisible();
+  await page.goto(`/bush/${bush}/people`);
+  await page.getByRole('button', { name: 'Open a page for visitors' }).click();
+  await page.getByLabel('What you say to visitors').fill('Welcome to our trees.');
+  await page.getByLabel('What you say to visitors').blur();
+  await expectAccessible(page);
+  await expect(async () => {
+    await visitors.goto(await page.getByTestId('visit').innerText());
+    await expect(visitors.getByText('Welcome to our trees.')).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await expectAccessible(visitors);
+  await page.getByRole('button', { name: 'Close the page' }).click();
+  await expect(page.getByRole('button', { name: 'Open a page for visitors' })).toBeVisible();
+  const answer = await visitors.request.get(`/visit/${bush}`, { headers: { 'cache-control': 'no-cache' } });
+  expect(answer.status()).toBe(404);
+  await visitors.context().close();
+});

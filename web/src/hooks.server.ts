@@ -26,7 +26,9 @@ const MOST_BYTES = 64_000_000;
 const INVITATION = '/join/';
 /** Pages that anybody may see. */
 const OPEN = ['/sign-in', '/sign-up', '/look-around', SHELL];
-const isOpen = (path: string) => OPEN.includes(path) || path.startsWith(INVITATION);
+/** The pages that a bush’s stewards have opened to visitors; the others are not there. */
+const VISITORS = '/visit/';
+const isOpen = (path: string) => OPEN.includes(path) || path.startsWith(INVITATION) || path.startsWith(VISITORS);
 
 const withoutSecrets = (path: string) => (path.startsWith(INVITATION) ? `${INVITATION}…` : path);
 

@@ -41,6 +41,7 @@ export * from './tappedTrees.ts';
 export * from './thinStand.ts';
 export * from './thinnedSap.ts';
 export * from './thinningWorked.ts';
+export * from './visitors.ts';
 export * from './walkRound.ts';
 export * from './weather.ts';
 export * from './whatIsKnown.ts';

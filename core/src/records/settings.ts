@@ -126,6 +126,9 @@ export const bushSettingsSchema = z.object({
   paintPlace: z.enum(PAINT_PLACES).default('below'),
   /** what the trees to take are painted with */
   markPaint: lineOfText(60).default('a pale ring, a dot at the foot'),
+  /** is there a page for visitors, who have no account; and what the stewards say on it */
+  openToVisitors: z.boolean().default(false),
+  visitorWords: z.string().trim().max(1200).default(''),
   clueTable: adjustmentsSchema.default({}),
   /** how the bush collects where a tree belongs to no collecting place: vessel, what one holds in litres, what it is carried by */
   vessel: z.enum(VESSELS).default('bucket'),

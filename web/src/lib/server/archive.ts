@@ -118,7 +118,13 @@ async function restore(
     await mustBeEmpty(bush.id, transaction);
     const authors = await authorsIn(bush.id, head, writers, { now, transaction });
     await row.update(
-      { settings, originLat: origin?.lat ?? null, originLon: origin?.lon ?? null, version: row.version + 1 },
+      // Who reads an archive back has not opened the bush to visitors.
+      {
+        settings: { ...settings, openToVisitors: false },
+        originLat: origin?.lat ?? null,
+        originLon: origin?.lon ?? null,
+        version: row.version + 1
+      },
       { transaction }
     );
     await BushChange.create({ bushId: bush.id, authorId: memberId, at: now, settings }, { transaction });

@@ -2,6 +2,7 @@
   import { useBush } from '$lib/client/bush.svelte.ts';
   import Invite from '$lib/people/Invite.svelte';
   import Members from '$lib/people/Members.svelte';
+  import Visitors from '$lib/people/Visitors.svelte';
 
   const bush = useBush();
 </script>
@@ -13,9 +14,15 @@
     <Members />
   </section>
   {#if bush.mayDecide}
-    <section aria-labelledby="invite" class="max-lg:order-first">
-      <h2 id="invite">Ask somebody in</h2>
-      <Invite />
-    </section>
+    <div class="flex flex-col gap-8 max-lg:order-first">
+      <section aria-labelledby="invite">
+        <h2 id="invite">Ask somebody in</h2>
+        <Invite />
+      </section>
+      <section aria-labelledby="visitors">
+        <h2 id="visitors">Visitors</h2>
+        <Visitors />
+      </section>
+    </div>
   {/if}
 </div>
