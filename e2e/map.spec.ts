@@ -336,7 +336,7 @@ test('help, finding and the words of the trade lie on top of the map, in both si
       await expect(page.locator('.stand-map').first()).toBeVisible();
       await page.locator('body').click({ position: { x: 2, y: 400 } });
       for (const [key, title] of [
-        ['?', 'Keys and words'],
+        ['?', 'Help'],
         ['/', 'Find a tree by its tag']
       ] as const) {
         await page.keyboard.press(key);
@@ -349,8 +349,13 @@ test('help, finding and the words of the trade lie on top of the map, in both si
     if (width <= 768) {
       await page.getByRole('button', { name: 'More' }).click();
       expect(await covered('dialog[open]'), 'what a phone’s top line has no room for').toBe(0);
-      await page.getByRole('button', { name: 'Words of the trade' }).click();
-      await expect(page.getByRole('dialog', { name: 'Keys and words' })).toContainText('basal area');
+      await page.getByRole('button', { name: 'Help', exact: true }).click();
+      const help = page.getByRole('dialog', { name: 'Help' });
+      await expect(help).toContainText('Click where a tree stands');
+      await help.getByRole('button', { name: 'Words' }).click();
+      await help.getByLabel('Find a word').fill('cross-section');
+      await expect(page.getByTestId('words')).toContainText('basal area');
+      await expect(page.getByTestId('words')).not.toContainText('taphole:');
       await page.keyboard.press('Escape');
       await expect(page.getByRole('dialog')).toHaveCount(0);
     }

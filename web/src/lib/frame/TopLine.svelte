@@ -91,7 +91,7 @@
   >
   <button
     class="grid h-9 w-9 place-items-center rounded hover:bg-white/15 max-md:hidden"
-    aria-label="Help and keys"
+    aria-label="Help"
     onclick={onhelp}><CircleHelp size={18} /></button
   >
   <SignOut class="max-md:hidden">
@@ -129,7 +129,7 @@
         onclick={() => {
           more = false;
           onhelp();
-        }}>Words of the trade</button
+        }}>Help</button
       >
     </li>
     <li class="flex min-h-12 items-center justify-between border-b border-base-300">

@@ -50,6 +50,11 @@
   const tag = $derived(treeId ? (bush.byId.get(treeId)?.tag ?? null) : null);
 
   let helpOpen = $state(false);
+  let helpWith = $state<'here' | 'words' | 'keys' | 'new'>('here');
+  function help(part: 'here' | 'keys'): void {
+    helpWith = part;
+    helpOpen = true;
+  }
   // A shortcut of the installed program asks for it at once.
   let findOpen = $state(untrack(() => page.url.searchParams.has('find')));
 
@@ -93,7 +98,7 @@
           ']': () => step(1),
           n: nextWaiting,
           '/': () => (findOpen = true),
-          '?': () => (helpOpen = true),
+          '?': () => help('keys'),
           m: () => void goto(`/bush/${bush.id}/map`),
           l: () => treeId && void goto(`/bush/${bush.id}/life/${treeId}`),
           u: () => preferences.setUnits(preferences.units === 'metric' ? 'inch' : 'metric')
@@ -110,7 +115,7 @@
 {#key bush}
   <BushContext {bush}>
     <div class="flex h-dvh flex-col print:block print:h-auto">
-      <TopLine onhelp={() => (helpOpen = true)} />
+      <TopLine onhelp={() => help('here')} />
       {#if where && page.params.tree}
         <div class="flex h-12 shrink-0 items-center border-b border-base-300 md:hidden print:hidden">
           <button class="h-12 w-14" aria-label="Tree before" disabled={index <= 0} onclick={() => step(-1)}
@@ -150,7 +155,7 @@
       {/if}
     </div>
 
-    <HelpDialog bind:open={helpOpen} />
+    <HelpDialog bind:open={helpOpen} bind:part={helpWith} />
     <FindTree bind:open={findOpen} near={treeId} onchoose={choose} />
   </BushContext>
 {/key}
