@@ -147,7 +147,7 @@ describe('what is on whose device', () => {
     expect(seen('2026-12-03T10:00:00')).toBe('on 3 December 2026');
     const held = { memberId: '', device: '', behind: 1, waiting: 2, seenAt: now.toISOString(), signedIn: false };
     expect(heldWords(held, now)).toBe(
-      'A device, seen today at 12:00: has the bush without the last 1 change, 2 records waited there to be sent; signed out from here, and drops it when it is next opened.'
+      'A device, seen today at 12:00: has the bush without the last change, 2 records waited there to be sent; signed out from here, and drops it when it is next opened.'
     );
   });
 

@@ -130,6 +130,9 @@ describe('a guest', () => {
     expect(all.filter(({ status }) => status === 'fulfilled').length).toBeLessThanOrEqual(30);
     await expect(welcomeGuest('10.2.2.2')).rejects.toMatchObject({ code: 'tooManyCopies' });
     await welcomeGuest('10.3.3.3');
+    // A sign-in meanwhile, which clears away its own old tries, does not let more in.
+    await signIn('nobody', 'guess', '10.2.2.2', later(1 / 48));
+    await expect(welcomeGuest('10.2.2.2', later(1 / 48))).rejects.toMatchObject({ code: 'tooManyCopies' });
     await expect(welcomeGuest('10.2.2.2', later(0.1))).resolves.toBeTypeOf('string');
   });
 });

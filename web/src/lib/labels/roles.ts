@@ -1,7 +1,7 @@
 import type { Role } from '@baumkin/core/records';
 
 /** What each role is called beside a name. */
-export const ROLE_SAYS: Readonly<Record<Role, string>> = { steward: 'steward', crew: 'helper', viewer: 'onlooker' };
+export const ROLE_SAYS: Readonly<Record<Role, string>> = { steward: 'steward', crew: 'helper', viewer: 'viewer' };
 
 /** What somebody may do by it, said to herself. */
 export const ROLE_LETS_YOU: Readonly<Record<Role, string>> = {

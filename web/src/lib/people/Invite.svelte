@@ -37,7 +37,7 @@
   const canShare = 'share' in navigator;
   const ROLES = [
     { id: 'crew', label: 'Helper' },
-    { id: 'viewer', label: 'Onlooker' },
+    { id: 'viewer', label: 'Viewer' },
     { id: 'steward', label: 'Steward' }
   ] as const;
 

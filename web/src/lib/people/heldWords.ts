@@ -27,7 +27,9 @@ export function whenWords(at: string, now = new Date()): string {
 /** What a device holds, in a sentence. What it wrote since it was seen nobody here can know. */
 export function heldWords({ device, behind, waiting, seenAt, signedIn }: Held, now = new Date()): string {
   const has =
-    behind === 0 ? 'has the whole bush as it is' : `has the bush without the last ${counted(behind, 'change')}`;
+    behind === 0
+      ? 'has the whole bush as it is'
+      : `has the bush without the last ${behind === 1 ? 'change' : counted(behind, 'change')}`;
   const waits = waiting === 0 ? 'nothing waited there' : `${counted(waiting, 'record')} waited there to be sent`;
   const out = signedIn ? '' : '; signed out from here, and drops it when it is next opened';
   return `${device || 'A device'}, seen ${whenWords(seenAt, now)}: ${has}, ${waits}${out}.`;

@@ -33,6 +33,8 @@ export const accountSchema = z.object({
 
 /** Failed tries within the window before the door stays shut for a while; by name and by address. */
 const TRIES = { byName: 8, byAddress: 40, windowMs: 15 * 60_000 };
+/** Tries are kept for as long as anything is held against them. */
+const KEPT_MS = 3_600_000;
 /** A well-formed hash of nothing: a name that does not exist takes as long to refuse as a wrong password. */
 let decoy: Promise<string> | undefined;
 
@@ -81,12 +83,11 @@ export async function signIn(name: string, password: string, address: string, no
 
 async function tooManyTries(keys: { name: string; address: string }, now: Date): Promise<boolean> {
   const since = new Date(now.getTime() - TRIES.windowMs);
-  await SignInAttempt.destroy({ where: { at: { [Op.lt]: since } } });
-  const [byName, byAddress] = await Promise.all([
-    SignInAttempt.count({ where: { key: keys.name } }),
-    SignInAttempt.count({ where: { key: keys.address } })
-  ]);
-  return byName >= TRIES.byName || byAddress >= TRIES.byAddress;
+  await SignInAttempt.destroy({ where: { at: { [Op.lt]: new Date(now.getTime() - KEPT_MS) } } });
+  const [byName, byAddress] = await Promise.all(
+    [keys.name, keys.address].map((key) => SignInAttempt.count({ where: { key, at: { [Op.gte]: since } } }))
+  );
+  return byName! >= TRIES.byName || byAddress! >= TRIES.byAddress;
 }
 
 /** A member's key for a program, as she sees it: never the key itself. */

@@ -7,6 +7,7 @@ import type { Role } from '@baumkin/core/records';
 
 import type { z } from 'zod';
 
+import { ROLE_SAYS } from '../labels/roles.ts';
 import { bushFor, type BushAccess } from './bushes.ts';
 import { dropBook } from './heldBooks.ts';
 import { statusOf } from './refusals.ts';
@@ -27,7 +28,11 @@ export async function requireBush(locals: App.Locals, bushId: string, needed: Ro
   if (!bush && locals.session) await dropBook(bushId, locals.session.id);
   if (!bush) error(404, 'There is no such bush, or you are not a member of it.');
   const rank: Record<Role, number> = { viewer: 0, crew: 1, steward: 2 };
-  if (rank[bush.role] < rank[needed]) error(403, `That needs the ${needed}'s role; yours is ${bush.role}.`);
+  if (rank[bush.role] < rank[needed])
+    error(
+      403,
+      `That is for ${needed === 'steward' ? 'stewards' : 'helpers and stewards'}; you are here as ${ROLE_SAYS[bush.role]}.`
+    );
   return bush;
 }
 
