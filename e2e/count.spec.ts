@@ -126,6 +126,14 @@ test('the whole bush on one sheet: room looked for, keys, totals that add up, th
   const many = Number(/\d+/.exec((await accept.textContent())!)![0]);
   expect(many).toBeGreaterThan(Math.max(20, seen));
   await accept.click();
+  // Asked once, with the numbers.
+  const sure = page.getByRole('dialog', { name: `Decide ${many} trees as suggested?` });
+  await expect(sure).toContainText(/\d+ trees?: (rest|one tap)/);
+  await expectAccessible(page);
+  await sure.getByRole('button', { name: 'Look again' }).click();
+  await expect(sure).toBeHidden();
+  await accept.click();
+  await sure.getByRole('button', { name: 'Decide them' }).click();
   await expect(page.getByText(`${many} trees decided as suggested`)).toBeVisible();
   await expect(page.getByText('No tree is like that.')).toBeVisible();
   await allSaved(page);

@@ -7,6 +7,7 @@ import {
   judgeMeasured,
   rightPlaces,
   stepMm,
+  stickShows,
   tapeShows,
   TRUNK_TROUBLES,
   yearsOfGrowth,
@@ -27,7 +28,7 @@ const faultsOf = (trunk: TrunkScene, at: ReturnType<typeof laid>, factor = 1) =>
 
 describe('a trunk to practise on', () => {
   it('measured where and how it should be is told its own size, whatever its trouble', () => {
-    for (const trouble of TRUNK_TROUBLES)
+    for (const trouble of TRUNK_TROUBLES.filter((each) => each !== 'stick'))
       for (let seed = 1; seed < 30; seed++) {
         const trunk = scene(trouble, seed);
         const places = rightPlaces(trunk);
@@ -84,6 +85,19 @@ describe('a trunk to practise on', () => {
     expect(faultsOf(trunk, at, 1 / 2.54)).toEqual(['inchAsCm']);
     expect(faultsOf(trunk, at, 1.1)).toEqual(['misread']);
     expect(faultsOf(trunk, at, 1.005)).toEqual([]);
+  });
+
+  it('a stick held across shows less than the trunk: what it showed is put right, or costs years of growth', () => {
+    const trunk = scene('stick');
+    const at = laid(BH);
+    const seen = stickShows(trunk, BH);
+    // Avery & Burkhart's mark for its diameter at its reach.
+    expect(seen).toBeCloseTo(trunk.dbhMm * Math.sqrt(trunk.reachMm! / (trunk.reachMm! + trunk.dbhMm)), 6);
+    const judge = (asSeen: boolean) => judgeMeasured(trunk, at, { valueMm: seen, quantity: 'diameter', asSeen });
+    expect(judge(true).faults).toEqual([]);
+    expect(judge(true).writtenMm).toBeCloseTo(trunk.dbhMm, 6);
+    expect(judge(false).faults.map(({ fault }) => fault)).toEqual(['asSeen']);
+    expect(judge(false).faults[0]!.offMm).toBeLessThan(-0.1 * trunk.dbhMm);
   });
 
   it('above a swelling and below it are right, on it is not; a fork just above breast height is kept clear of from below', () => {

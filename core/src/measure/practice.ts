@@ -1,6 +1,7 @@
 import { toRadians, type Rng } from '../math/index.ts';
 import { MM_PER_INCH, type TrunkQuantity } from '../units/index.ts';
 import { toDiameter } from './dbh.ts';
+import { biltmoreMark, diameterFromStick } from './method.ts';
 
 /*
  * Practice in measuring: a drawn trunk with what makes trunks hard to measure, a tape that can be laid anywhere round it, and what each
@@ -8,7 +9,7 @@ import { toDiameter } from './dbh.ts';
  */
 
 /** What makes a trunk hard to measure. */
-export const TRUNK_TROUBLES = ['none', 'slope', 'lean', 'swelling', 'forkBelow', 'forkAbove'] as const;
+export const TRUNK_TROUBLES = ['none', 'slope', 'lean', 'swelling', 'forkBelow', 'forkAbove', 'stick'] as const;
 export type TrunkTrouble = (typeof TRUNK_TROUBLES)[number];
 
 /** A trunk to measure. Heights run along it, from the ground on its uphill side. */
@@ -25,6 +26,8 @@ export interface TrunkScene {
   readonly swelling: { readonly atMm: number; readonly halfMm: number; readonly byMm: number } | null;
   /** height of the fork; null where there is none near */
   readonly forkMm: number | null;
+  /** a stick is held across instead of a tape laid round: how far the eye is from it, mm; null where there is a tape */
+  readonly reachMm: number | null;
 }
 
 /** How a tape was laid round it. */
@@ -48,6 +51,7 @@ export type MeasuringFault =
   | 'diameterAsGirth'
   | 'inchAsCm'
   | 'cmAsInch'
+  | 'asSeen'
   | 'misread';
 
 /** A fault, and by how much it alone makes the diameter too large, mm. */
@@ -99,7 +103,8 @@ export function drawTrunk(rng: Rng, breastHeightMm: number, trouble: TrunkTroubl
     slopeDeg: trouble === 'slope' ? between(18, 30) : 0,
     leanDeg: trouble === 'lean' ? between(12, 22) : 0,
     swelling,
-    forkMm: trouble === 'forkBelow' || trouble === 'forkAbove' ? fork[trouble] : null
+    forkMm: trouble === 'forkBelow' || trouble === 'forkAbove' ? fork[trouble] : null,
+    reachMm: trouble === 'stick' ? Math.round(between(560, 700)) : null
   };
 }
 
@@ -141,6 +146,10 @@ export function tapeShows(scene: TrunkScene, { heightMm, tiltDeg, bothStems }: T
   return Math.PI * (3 * (a + b) - Math.sqrt((3 * a + b) * (a + 3 * b)));
 }
 
+/** What a stick held across shows between the edges of the trunk, both sighted with one eye, mm. */
+export const stickShows = (scene: TrunkScene, heightMm: number): number =>
+  biltmoreMark(diameterUp(scene, heightMm), scene.reachMm!);
+
 /** Where a trunk may be measured: at breast height, or above and below what swells it there. */
 export function rightPlaces(scene: TrunkScene): (readonly [number, number])[] {
   const { breastHeightMm: at, dbhMm, forkMm, trouble } = scene;
@@ -169,18 +178,21 @@ const FACTORS: readonly { readonly fault: MeasuringFault; readonly factor: numbe
 
 /**
  * What is wrong with a reading, and what each fault costs by itself.
- * @param written as it was written down, with its unit, mm
+ * @param written as it was written down, with its unit, mm; `asSeen` where it is what a stick showed, to be put right for the reach
  */
 export function judgeMeasured(
   scene: TrunkScene,
   laid: TapeLaid,
-  written: { readonly valueMm: number; readonly quantity: TrunkQuantity }
+  written: { readonly valueMm: number; readonly quantity: TrunkQuantity; readonly asSeen?: boolean }
 ): MeasuredJudgement {
   const places = rightPlaces(scene);
   const { heightMm, tiltDeg } = laid;
-  const shownMm = tapeShows(scene, laid) / Math.PI;
+  const shownMm = scene.reachMm === null ? tapeShows(scene, laid) / Math.PI : diameterUp(scene, heightMm);
   const squareMm = diameterUp(scene, heightMm);
-  const writtenMm = toDiameter(written.valueMm, written.quantity);
+  const writtenMm =
+    written.asSeen && scene.reachMm !== null
+      ? diameterFromStick(written.valueMm, scene.reachMm)
+      : toDiameter(written.valueMm, written.quantity);
   // Without what swells it, as it is where it may be measured.
   const trueMm = scene.dbhMm;
   const faults: CostlyFault[] = [];
@@ -190,8 +202,9 @@ export function judgeMeasured(
   if (!places.some(([from, to]) => heightMm >= from && heightMm <= to))
     faults.push({ fault: placeFault(scene, heightMm), offMm: squareMm - trueMm });
   if (Math.abs(writtenMm / shownMm - 1) > READ_SHARE) {
+    const seen = scene.reachMm !== null && Math.abs(writtenMm / stickShows(scene, heightMm) - 1) < 2 * READ_SHARE;
     const slip = FACTORS.find(({ factor }) => Math.abs(writtenMm / shownMm / factor - 1) < 2 * READ_SHARE);
-    faults.push({ fault: slip?.fault ?? 'misread', offMm: writtenMm - shownMm });
+    faults.push({ fault: seen ? 'asSeen' : (slip?.fault ?? 'misread'), offMm: writtenMm - shownMm });
   }
   return { trueMm, writtenMm, faults, places };
 }

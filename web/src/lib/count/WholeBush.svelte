@@ -3,6 +3,7 @@
   import { fewerSinceDecided, type TreeRow } from '@baumkin/core/records';
   import type { BindingLimit, Suggestion } from '@baumkin/core/taps';
   import { countable, suggestionFor } from '@baumkin/core/bush';
+  import { rollup } from 'd3-array';
   import { untrack } from 'svelte';
 
   import { goto } from '$app/navigation';
@@ -10,6 +11,7 @@
   import DearTaps from './DearTaps.svelte';
   import { RoomSearch } from './roomSearch.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { saved } from '$lib/client/saved.ts';
   import { counted } from '$lib/labels/counted.ts';
@@ -74,7 +76,21 @@
   const unseen = $derived(undecided.filter(({ suggestion }) => suggestion.conditionUnknown && suggestion.taps > 0));
   const open = $derived(unseenToo ? undecided : undecided.filter((line) => !unseen.includes(line)));
 
+  /** More than these at once are asked for once, with the numbers. */
+  const MANY = 10;
+  let sure = $state(false);
+  const byTaps = $derived(
+    [
+      ...rollup(
+        open,
+        (some) => some.length,
+        ({ suggestion }) => suggestion.taps
+      )
+    ].sort(([a], [b]) => b - a)
+  );
+
   async function accept(): Promise<void> {
+    sure = false;
     const records = await bush.recordAll(
       open.map(({ row, suggestion }) => ({
         treeId: row.id,
@@ -169,9 +185,30 @@
     </div>
     {#if undecided.length > 0 && bush.mayDecide}
       <p class="mb-2 flex flex-wrap items-center gap-3">
-        <button class="btn btn-primary btn-sm" onclick={accept} disabled={open.length === 0}
-          >Accept {counted(open.length, 'suggestion')}</button
+        <button
+          class="btn btn-primary btn-sm"
+          onclick={() => (open.length > MANY ? (sure = true) : void accept())}
+          disabled={open.length === 0}>Accept {counted(open.length, 'suggestion')}</button
         >
+        <ModalDialog bind:open={sure} title="Decide {counted(open.length, 'tree')} as suggested?">
+          <ul class="text-lg">
+            {#each byTaps as [taps, trees] (taps)}
+              <li><b>{counted(trees, 'tree')}</b>: {taps === 0 ? 'rest' : tapWords(taps)}</li>
+            {/each}
+          </ul>
+          <p class="mt-2">
+            {unseen.length === 0
+              ? 'Every crown was looked up at lately.'
+              : unseenToo
+                ? `At ${unseen.length} of them nobody has looked up lately: what ails them has no say.`
+                : `${counted(unseen.length, 'tree')} that nobody has looked up at lately ${unseen.length === 1 ? 'is' : 'are'} left out.`}
+            {rooms.size < lines.length ? 'Where clear wood was not looked for, it has no say.' : ''}
+          </p>
+          <div class="mt-4 flex flex-wrap gap-2">
+            <button class="btn btn-primary" onclick={accept}>Decide them</button>
+            <button class="btn" onclick={() => (sure = false)}>Look again</button>
+          </div>
+        </ModalDialog>
         <span class="aside"
           >for the trees shown that are not decided: {open.reduce((n, { suggestion }) => n + suggestion.taps, 0)} taps{rooms.size <
           lines.length

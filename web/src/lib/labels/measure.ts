@@ -62,7 +62,9 @@ export const MEASURING_FAULTS: Readonly<Record<MeasuringFault, string>> = {
   diameterAsGirth: 'That is the way across, written down as the way round.',
   inchAsCm: 'Those are inches, written down as centimetres.',
   cmAsInch: 'Those are centimetres, written down as inches.',
-  misread: 'The tape shows something else. The figure is where its zero meets it.'
+  asSeen:
+    'That is what the stick showed. The edges of the trunk lie behind it, so it is thicker: let the figure be put right.',
+  misread: 'It shows something else. The figure stands where the mark is.'
 };
 
 /** Counted rings in one sentence. */

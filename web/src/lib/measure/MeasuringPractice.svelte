@@ -5,6 +5,7 @@
     judgeMeasured,
     rightPlaces,
     stepMm,
+    stickShows,
     tapeShows,
     TRUNK_TROUBLES,
     yearsOfGrowth,
@@ -55,7 +56,10 @@
   const MIDDLE = 210;
   const yOf = (mm: number) => (TOP_MM - mm) * SCALE;
   const laid = $derived({ heightMm, tiltDeg, bothStems: around === 'both' });
-  const girthMm = $derived(tapeShows(scene, laid));
+  const isStick = $derived(scene.reachMm !== null);
+  const shownMm = $derived(isStick ? stickShows(scene, heightMm) : tapeShows(scene, laid));
+  /** what a stick showed is put right, or taken for the trunk's own */
+  let asSeen = $state<'across' | 'seen'>('across');
   const step = $derived(stepMm(scene));
   /** above the feet of who stands there */
   const overFeet = $derived(heightMm + (scene.slopeDeg > 0 && stands === 'downhill' ? step : 0));
@@ -91,6 +95,7 @@
     scene = draw();
     heightMm = 900 + Math.round(rng.uniform() * 300);
     tiltDeg = scene.leanDeg;
+    asSeen = 'across';
     [around, stands, text, problem, judged] = [
       scene.trouble === 'forkBelow' ? 'both' : 'one',
       'downhill',
@@ -127,7 +132,11 @@
     event.preventDefault();
     try {
       const length = parseTrunkLength(text, preferences.trunkUnit);
-      judged = judgeMeasured(scene, laid, { valueMm: length.valueMm, quantity: length.quantity ?? quantity });
+      judged = judgeMeasured(scene, laid, {
+        valueMm: length.valueMm,
+        quantity: isStick ? 'diameter' : (length.quantity ?? quantity),
+        asSeen: isStick && asSeen === 'seen'
+      });
       problem = '';
       score = { right: score.right + (judged.faults.length === 0 ? 1 : 0), of: score.of + 1 };
     } catch (error) {
@@ -200,7 +209,7 @@
   </section>
   <section aria-label="The tape" class="flex flex-col gap-3">
     <p class="text-lg" data-testid="laid">
-      The tape is <b>{preferences.length(overFeet, 'hand')}</b> above {scene.slopeDeg > 0
+      {isStick ? 'The stick' : 'The tape'} is <b>{preferences.length(overFeet, 'hand')}</b> above {scene.slopeDeg > 0
         ? `the ground ${stands}`
         : 'the ground'}{Math.abs(tiltDeg - scene.leanDeg) < 1
         ? ', and level'
@@ -232,17 +241,34 @@
           bind:value={around}
         />{/if}
     {/if}
-    <PracticeTape {girthMm} />
+    <PracticeTape girthMm={shownMm} mark={isStick ? 'the other edge' : 'zero of the tape'} />
+    {#if scene.reachMm !== null}<p>
+        A stick is held flat across the trunk, its zero at one edge. Your eye is <b
+          >{preferences.length(scene.reachMm, 'hand')}</b
+        > off it.
+      </p>{/if}
     <form class="flex flex-col gap-3" onsubmit={judge}>
-      <ToggleGroup
-        label="What was measured"
-        look="boxes"
-        options={[
-          { id: 'girth', label: 'Girth, the way round' },
-          { id: 'diameter', label: 'Diameter, across' }
-        ]}
-        bind:value={quantity}
-      />
+      {#if isStick}
+        <ToggleGroup
+          label="What the figure is"
+          look="boxes"
+          options={[
+            { id: 'across', label: 'Diameter, across' },
+            { id: 'seen', label: 'As the stick showed it' }
+          ]}
+          bind:value={asSeen}
+        />
+      {:else}
+        <ToggleGroup
+          label="What was measured"
+          look="boxes"
+          options={[
+            { id: 'girth', label: 'Girth, the way round' },
+            { id: 'diameter', label: 'Diameter, across' }
+          ]}
+          bind:value={quantity}
+        />
+      {/if}
       <label class="flex items-center gap-3"
         >I write down
         <input

@@ -2,7 +2,7 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   /** The end of a tape where its zero meets it: a number to be read and written. */
-  const { girthMm }: { girthMm: number } = $props();
+  const { girthMm, mark = 'zero of the tape' }: { girthMm: number; mark?: string } = $props();
   /** pixels for a millimetre, and how much of the tape is seen on either side */
   const SCALE = 5;
   const SEEN_MM = 32;
@@ -25,7 +25,7 @@
   viewBox="0 0 {2 * SEEN_MM * SCALE} 74"
   class="block w-full max-w-80"
   role="img"
-  aria-label="The tape where its zero meets it"
+  aria-label="The figure at the mark"
 >
   <rect width={2 * SEEN_MM * SCALE} height="52" y="22" fill="#f3e3a7" stroke="#2c2119" />
   {#each ticks as { n, x, length } (n)}
@@ -35,5 +35,5 @@
       >{/if}
   {/each}
   <path d="M{SEEN_MM * SCALE} 24 l-7 -14 h14 Z" fill="#9d1434" />
-  <text x={SEEN_MM * SCALE + 12} y="14" class="fill-current text-[12px]">zero of the tape</text>
+  <text x={SEEN_MM * SCALE + 12} y="14" class="fill-current text-[12px]">{mark}</text>
 </svg>
