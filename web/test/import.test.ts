@@ -2,7 +2,7 @@ import { isMaple } from '@baumkin/core/identify';
 import { deriveTree, effectiveRecords, RECORD_KINDS } from '@baumkin/core/records';
 import { describe, expect, it } from 'vitest';
 
-import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
+import { bushesOf, bushFor, standsOf, upsertShape } from '../src/lib/server/bushes.ts';
 import { User } from '../src/lib/server/db/index.ts';
 import { loadDemo } from '../../demo/load.ts';
 import { importFile } from '../src/lib/server/importTrees.ts';
@@ -11,6 +11,7 @@ import { storeRecords } from '../src/lib/server/records.ts';
 import { recordsByTree } from '../src/lib/server/recordRows.ts';
 import { treesOf } from '../src/lib/server/trees.ts';
 import { bushWithTrees, useFreshDatabase } from './database.ts';
+import { hill } from './doorsSupport.ts';
 import { treeRows } from './treeRows.ts';
 
 useFreshDatabase();
@@ -119,6 +120,25 @@ describe('an import that is taken back', () => {
     const [brought] = await importsOf(bushId);
     expect(await takeBackImport(bush, userId, brought!.id)).toMatchObject({ trees: 1, treesThatStay: 1 });
     expect((await treesOf(bushId)).map(({ tag }) => tag)).toContain('20');
+  });
+
+  it('takes stands along that it made, but for those that hold something by now', async () => {
+    const { userId, bushId } = await bushWithTrees();
+    const bush = (await bushFor(userId, bushId))!;
+    await upsertShape({ bushId, authorId: userId, seen: bush.version }, 'stand', hill({ name: 'Old Hill' }));
+    const file =
+      'tag,species,girth,date,stand\n31,beech,90 cm,2024-05-01,New Stand\n32,beech,91 cm,2024-05-01,Other Stand\n33,beech,92 cm,2024-05-01,Old Hill';
+    await importFile((await bushFor(userId, bushId))!, userId, { ...wishes, text: file });
+    const names = async () => (await standsOf(bushId)).map(({ name }) => name).sort();
+    expect(await names()).toEqual(['New Stand', 'Old Hill', 'Other Stand']);
+    const other = (await standsOf(bushId)).find(({ name }) => name === 'Other Stand')!;
+    const { version } = (await bushFor(userId, bushId))!;
+    await upsertShape({ bushId, authorId: userId, seen: version }, 'stand', { ...other, purpose: 'wildlife' });
+    const [brought] = await importsOf(bushId);
+    await takeBackImport(bush, userId, brought!.id);
+    // One that was drawn anew since is somebody's; one that was there before is not the import's.
+    expect(await names()).toEqual(['Old Hill', 'Other Stand']);
+    expect((await bushFor(userId, bushId))!.version).toBe(version + 2);
   });
 
   it('is this bush’s own', async () => {

@@ -75,7 +75,9 @@ export async function importFile(
     const origin = here === null ? plan.origin : null;
     await storePlan({ ...plan, origin }, by, write);
     if (plan.records.length > 0 || plan.stands.length > 0) {
-      const more = { ...(origin ? { origin } : {}), stands: plan.stands };
+      const here = new Set(stands.map(({ id }) => id));
+      const newStands = plan.stands.flatMap(({ id }) => (here.has(id) ? [] : id));
+      const more = { ...(origin ? { origin } : {}), stands: plan.stands, newStands };
       await noteImport(ids, name, { bushId: bush.id, authorId, at: now, more }, { counts: plan.counts, transaction });
     }
     const { counts, bad, question, mixed } = plan;

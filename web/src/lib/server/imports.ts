@@ -1,11 +1,11 @@
-import { effectiveRecords, type WorkRecord } from '@baumkin/core/records';
+import { BUSH_RECORD_KINDS, effectiveRecords, type WorkRecord } from '@baumkin/core/records';
 import type { ImportPlan } from '@baumkin/core/exchange';
 import { col, Op, where, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
 import type { BushAccess } from './bushes.ts';
-import { writeToBush } from './bushWrite.ts';
-import { BushChange, User } from './db/index.ts';
+import { writeToBush, type BushWrite } from './bushWrite.ts';
+import { BushChange, StandRow, tables, TreeRecord, User } from './db/index.ts';
 import { RecordBatch } from './recordBatch.ts';
 import { Refused } from './refusals.ts';
 import { recordsByTree, recordsWhere } from './recordRows.ts';
@@ -24,6 +24,8 @@ const importSchema = z.object({
     name: z.string(),
     /** ids that it used: the n-th follows from its own and from n */
     ids: z.number().int(),
+    /** stands that were not there before; earlier releases did not tell them apart */
+    newStands: z.array(z.uuid()).default([]),
     counts: z.record(z.string(), z.number())
   })
 });
@@ -91,7 +93,7 @@ export interface TakenBack {
 
 /**
  * Takes an import back: each of its records is withdrawn by one of the steward's own, and trees that it brought leave the book.
- * A tree on which anything was written since keeps all of it. Stands that it made stay.
+ * A tree on which anything was written since keeps all of it, and so does a stand that was drawn anew since, or is somebody’s.
  * @throws Refused where there is no such import, or it was taken back already
  */
 export async function takeBackImport(
@@ -109,7 +111,7 @@ export async function takeBackImport(
       if (!told) throw new Refused('notHere');
       if (changes.some(({ settings }) => backSchema.safeParse(settings).data?.importTakenBack === importId))
         throw new Refused('takenBackAlready');
-      const { ids: many } = importSchema.parse(told.settings).import;
+      const { ids: many, newStands } = importSchema.parse(told.settings).import;
       const ids = Array.from({ length: many }, (_, n) => idOf(importId, n));
       const own = new Set(ids);
       const treeIds = await treesWith(bush.id, ids, transaction);
@@ -143,6 +145,7 @@ export async function takeBackImport(
         if (typeof taken !== 'string') throw new Refused('notTakenBack', taken.refused);
       }
       await batch.keep();
+      await leaveStands(newStands, told.id, write);
       await BushChange.create(
         { bushId: bush.id, authorId: memberId, at: now, settings: { importTakenBack: importId } },
         { transaction }
@@ -151,6 +154,39 @@ export async function takeBackImport(
     },
     now
   );
+}
+
+/**
+ * Takes away stands that an import made and that hold nothing: no tree, nothing that was counted or planned in them, and no other shape
+ * since.
+ */
+async function leaveStands(made: readonly string[], changeId: number, write: BushWrite): Promise<void> {
+  const { bush, transaction } = write;
+  const gone: string[] = [];
+  for (const standId of made) {
+    const of = { bushId: bush.id, standId };
+    const trees = await TreeRecord.count({ where: { ...of, tag: { [Op.ne]: null } }, transaction });
+    let held = trees > 0;
+    for (const kind of BUSH_RECORD_KINDS) {
+      const model = tables().work[kind];
+      if (!held && 'standId' in model.getAttributes()) held = (await model.count({ where: of, transaction })) > 0;
+    }
+    const drawnSince = await BushChange.count({
+      where: {
+        [Op.and]: [
+          { bushId: bush.id, id: { [Op.gt]: changeId } },
+          where(col('settings'), { [Op.like]: `%${standId}%` })
+        ]
+      },
+      transaction
+    });
+    if (!held && drawnSince === 0) gone.push(standId);
+  }
+  if (gone.length === 0) return;
+  await StandRow.destroy({ where: { bushId: bush.id, id: gone }, transaction });
+  for (const id of gone) write.shape('stand', id);
+  await bush.update({ version: bush.version + 1 }, { transaction });
+  write.touches('bush');
 }
 
 /** Trees that have a record under one of these ids. */
