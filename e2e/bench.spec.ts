@@ -37,7 +37,11 @@ test('the frame by keyboard: stations, steps, search, help, units, what waits', 
   await expect(page).toHaveURL(/\/life\//);
 
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('stained wood');
+  const help = page.getByRole('dialog', { name: 'Help' });
+  await expect(help).toContainText('go to a station with this tree');
+  await expectAccessible(page);
+  await help.getByRole('button', { name: 'Words' }).click();
+  await expect(help).toContainText('stained wood');
   await expectAccessible(page);
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();

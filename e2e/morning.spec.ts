@@ -195,7 +195,7 @@ test('a morning: two phones, forty trees, no network, and all of it once', async
       .tap();
 
     // The helper's phone is thought lost: she is signed out everywhere, and goes on working until she is back.
-    await desk.goto(`/bush/${bushId}/exchange`);
+    await desk.goto(`/bush/${bushId}/people`);
     await desk.getByRole('button', { name: /sign Tomke .* out/ }).click();
     await desk.getByRole('button', { name: 'Sign out', exact: true }).first().click();
     await expect(desk.getByText(/signed out everywhere/)).toBeVisible();

@@ -56,7 +56,7 @@
     {:else if part === 'words'}
       <label class="flex flex-col gap-1"
         >Find a word
-        <input class="input w-full" type="search" bind:value={sought} placeholder="sapwood, dieback, run …" />
+        <input class="input w-full" bind:value={sought} placeholder="sapwood, dieback, run …" />
       </label>
       <dl class="mt-4 flex flex-col gap-2" data-testid="words">
         {#each found as [word, meaning] (word)}
