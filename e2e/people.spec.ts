@@ -32,8 +32,8 @@ test('a helper is in the round by a link, with two fields; is seen with her phon
   await expect(phone.getByRole('heading', { name: 'Come into Invited Bush' })).toBeVisible();
   await expectAccessible(phone);
   await phone.getByLabel('Your name, as others see it').fill(`Jule Moss ${Date.now()}`);
-  await phone.getByLabel(/^A password/).fill('a long enough password');
-  await expect(phone.getByLabel('You sign in as')).toHaveValue(/^jule\.moss\.\d+$/);
+  await phone.getByLabel(/^Password/).fill('a long enough password');
+  await expect(phone.getByLabel('Sign-in name')).toHaveValue(/^jule\.moss\.\d+$/);
   await phone.getByRole('button', { name: 'Come in' }).click();
   await phone.waitForURL(new RegExp(`/bush/${bush}/walk`));
 

@@ -51,12 +51,16 @@ describe('a copy to play in', () => {
     expect(copied.filter(({ id }) => there.some((each) => each.id === id))).toEqual([]);
     // Who asks again has hers.
     expect(await copyToPlay(userId)).toBe(id);
-    expect(await User.count()).toBe(users + 1);
+    const other = await bushWithTrees();
+    const asked = await Promise.all([copyToPlay(other.userId), copyToPlay(other.userId)]);
+    expect(new Set(asked).size).toBe(1);
+    await throwAway(asked[0], other.userId);
+    expect(await User.count()).toBe(users + 2);
 
     await throwAway(id, userId);
     expect(await bushFor(userId, id)).toBeNull();
     expect(await TreeRecord.count({ where: { bushId: id } })).toBe(0);
-    expect(await User.count()).toBe(users);
+    expect(await User.count()).toBe(users + 1);
     expect(await treesOf(example.bushId)).toHaveLength(there.length);
   });
 

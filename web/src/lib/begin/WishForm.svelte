@@ -44,6 +44,6 @@
   <p class="aside">
     A tap gives about {preferences.volume(LITRES_A_TAP)} of sap in a season with buckets, {preferences.volume(
       LITRES_A_TAP / SYRUP_SPREAD
-    )} to {preferences.volume(LITRES_A_TAP * SYRUP_SPREAD)} (common practice), and some forty litres of it make one of syrup.
+    )} to {preferences.volume(LITRES_A_TAP * SYRUP_SPREAD)} (common practice), and some forty of it make one of syrup.
   </p>
 </section>

@@ -154,7 +154,7 @@
   }
 </script>
 
-<h1>Where does the tape go?</h1>
+<h1>{isStick ? 'How thick is it?' : 'Where does the tape go?'}</h1>
 <div class="mt-3 grid gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,26rem)_minmax(0,26rem)]">
   <section aria-label="The trunk">
     <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->

@@ -7,20 +7,12 @@
   import { api, asked } from '$lib/client/api.ts';
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { listed } from '$lib/words/listed.ts';
+  import type { AnswerOf } from '$lib/server/contract.ts';
   import { ROLE_MEANS, ROLE_SAYS } from '$lib/labels/roles.ts';
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
 
   /** Ways in, handed out as a link or a code to point a phone at: each with a role, and each ends by itself. */
-  interface Invitation {
-    readonly id: string;
-    readonly role: Role;
-    readonly note: string;
-    readonly forMany: boolean;
-    readonly by: string;
-    readonly expiresAt: string;
-    readonly open: boolean;
-    readonly joined: readonly string[];
-  }
+  type Invitation = AnswerOf<'Invitations'>['invitations'][number];
   const bush = useBush();
   let invitations = $state.raw<readonly Invitation[]>([]);
   let role = $state<Role>('crew');

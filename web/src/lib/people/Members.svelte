@@ -8,15 +8,12 @@
   import { counted } from '$lib/labels/counted.ts';
   import { ROLE_MEANS, ROLE_SAYS } from '$lib/labels/roles.ts';
 
+  import type { AnswerOf } from '$lib/server/contract.ts';
+
   import { heldWords, type Held } from './heldWords.ts';
 
   /** Who belongs to the bush, what each may do, and what of the bush is on whose device. */
-  interface Member {
-    readonly id: string;
-    readonly displayName: string;
-    readonly signInName: string;
-    readonly role: Role;
-  }
+  type Member = AnswerOf<'Members'>['members'][number];
   const bush = useBush();
   let members = $state.raw<readonly Member[] | null>(null);
   let held = $state.raw<readonly Held[]>([]);

@@ -1,14 +1,8 @@
+import type { AnswerOf } from '../server/contract.ts';
 import { counted } from '$lib/labels/counted.ts';
 
 /** A device that holds a bush, as it said last. */
-export interface Held {
-  readonly memberId: string;
-  readonly device: string;
-  readonly behind: number;
-  readonly waiting: number;
-  readonly seenAt: string;
-  readonly signedIn: boolean;
-}
+export type Held = AnswerOf<'Held'>['held'][number];
 
 const DAY_MS = 86_400_000;
 

@@ -10,6 +10,7 @@ import type { z } from 'zod';
 import { ROLE_SAYS } from '../labels/roles.ts';
 import { bushFor, type BushAccess } from './bushes.ts';
 import { dropBook } from './heldBooks.ts';
+import { mayAsMuchAs } from './members.ts';
 import { statusOf } from './refusals.ts';
 import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
@@ -27,8 +28,7 @@ export async function requireBush(locals: App.Locals, bushId: string, needed: Ro
   // This answer has a device drop what it holds of the bush.
   if (!bush && locals.session) await dropBook(bushId, locals.session.id);
   if (!bush) error(404, 'There is no such bush, or you are not a member of it.');
-  const rank: Record<Role, number> = { viewer: 0, crew: 1, steward: 2 };
-  if (rank[bush.role] < rank[needed])
+  if (!mayAsMuchAs(bush.role, needed))
     error(
       403,
       `That is for ${needed === 'steward' ? 'stewards' : 'helpers and stewards'}; you are here as ${ROLE_SAYS[bush.role]}.`

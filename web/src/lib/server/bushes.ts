@@ -30,13 +30,13 @@ export interface BushAccess {
   readonly playUntil: Date | null;
 }
 
-/** A copy to play in that is over is as good as gone. */
-const stands = (now: Date) => ({ playUntil: { [Op.or]: [null, { [Op.gt]: now }] } });
+/** Where a bush still stands: a copy to play in that is over is as good as gone. */
+export const stillStands = (now: Date) => ({ playUntil: { [Op.or]: [null, { [Op.gt]: now }] } });
 
 /** The bushes that a member belongs to. */
 export async function bushesOf(userId: string, now = new Date()): Promise<BushAccess[]> {
   const memberships = await Membership.findAll({ where: { userId, role: { [Op.ne]: FORMER } } });
-  const where = { id: memberships.map((m) => m.bushId), ...stands(now) };
+  const where = { id: memberships.map((m) => m.bushId), ...stillStands(now) };
   const bushes = await Bush.findAll({ where, order: [['name', 'ASC']] });
   return bushes.map((bush) => ({
     ...accessOf(bush),
@@ -47,7 +47,7 @@ export async function bushesOf(userId: string, now = new Date()): Promise<BushAc
 /** A member's way into a bush; null when there is none, whether the bush exists or not. */
 export async function bushFor(userId: string, bushId: string, now = new Date()): Promise<BushAccess | null> {
   const membership = await Membership.findOne({ where: { userId, bushId, role: { [Op.ne]: FORMER } } });
-  const bush = membership && (await Bush.findOne({ where: { id: bushId, ...stands(now) } }));
+  const bush = membership && (await Bush.findOne({ where: { id: bushId, ...stillStands(now) } }));
   return bush ? { ...accessOf(bush), role: membership.role as Role } : null;
 }
 

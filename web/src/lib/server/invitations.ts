@@ -5,7 +5,7 @@ import { z } from 'zod';
 
 import { writeToBush } from './bushWrite.ts';
 import { Bush, BushChange, Invitation, Membership, User } from './db/index.ts';
-import { FORMER } from './members.ts';
+import { FORMER, mayAsMuchAs } from './members.ts';
 import { Refused } from './refusals.ts';
 import { hashOf } from './sessions.ts';
 
@@ -39,7 +39,6 @@ export interface InvitedTo {
   readonly expiresAt: Date;
 }
 
-const RANK: Readonly<Record<Role, number>> = { viewer: 0, crew: 1, steward: 2 };
 const MOST_OPEN = 20;
 /** Invitations that ended are listed for so long. */
 const LISTED_DAYS = 60;
@@ -150,7 +149,7 @@ export async function joinBy(code: string, userId: string, now = new Date()): Pr
       const { id: invitationId, forMany } = found.row;
       const role = found.row.role as Role;
       const known = await Membership.findOne({ where: { userId, bushId }, transaction });
-      if (known && known.role !== FORMER && RANK[known.role as Role] >= RANK[role]) return;
+      if (known && known.role !== FORMER && mayAsMuchAs(known.role as Role, role)) return;
       if (known) await known.update({ role, invitationId }, { transaction });
       else await Membership.create({ userId, bushId, role, invitationId }, { transaction });
       if (!forMany) await found.row.update({ endedAt: now }, { transaction });

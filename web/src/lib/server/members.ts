@@ -8,6 +8,10 @@ import { Refused } from './refusals.ts';
 /** Who wrote records of a bush once and has no way in any more. */
 export const FORMER = 'former';
 
+const RANK: Readonly<Record<Role, number>> = { viewer: 0, crew: 1, steward: 2 };
+/** May somebody do all that a role may? */
+export const mayAsMuchAs = (role: Role, as: Role): boolean => RANK[role] >= RANK[as];
+
 /** Who belongs to a bush. */
 export interface MemberHere {
   readonly id: string;

@@ -28,6 +28,19 @@ const hoursFrom = (now: Date, hours: number) => new Date(now.getTime() + hours *
 /** Whoever may have a copy without an account. */
 export const takesGuests = (): boolean => env.BAUMKIN_GUESTS === '1';
 
+const PLAYED_IN = { playUntil: { [Op.ne]: null } };
+
+/** The copy that somebody has to play in, the first where there are several; null where she has none. */
+async function copyOf(userId: string): Promise<string | null> {
+  const hers = await Membership.findAll({ where: { userId, role: 'steward' } });
+  const where = { id: hers.map(({ bushId }) => bushId), ...PLAYED_IN };
+  const order: [string, string][] = [
+    ['createdAt', 'ASC'],
+    ['id', 'ASC']
+  ];
+  return (await Bush.findOne({ where, order }))?.id ?? null;
+}
+
 /** The bush that can be copied to play in; null where there is none. */
 export async function exampleBush(): Promise<(BushAccess & { readonly trees: number }) | null> {
   const id = env.BAUMKIN_EXAMPLE;
@@ -44,13 +57,18 @@ export async function copyToPlay(userId: string, now = new Date()): Promise<stri
   const example = await exampleBush();
   if (!example) throw new Refused('noExample');
   await clearPlayed(now);
-  const copies = await Bush.findAll({ where: { playUntil: { [Op.ne]: null } }, attributes: ['id'] });
-  const mine = await Membership.findOne({ where: { userId, bushId: copies.map(({ id }) => id), role: 'steward' } });
-  if (mine) return mine.bushId;
-  if (copies.length >= MOST_COPIES) throw new Refused('tooManyCopies');
+  const mine = await copyOf(userId);
+  if (mine !== null) return mine;
+  if ((await Bush.count({ where: PLAYED_IN })) >= MOST_COPIES) throw new Refused('tooManyCopies');
   const user = await User.findByPk(userId, { rejectOnEmpty: true });
   const until = user.guestUntil ?? hoursFrom(now, 24 * DAYS_TO_PLAY);
   const id = await createBush(userId, `A copy of ${example.name}`.slice(0, 80), now, until);
+  // Who asks twice at once has the one that was begun first.
+  const first = (await copyOf(userId))!;
+  if (first !== id) {
+    await remove([id]);
+    return first;
+  }
   try {
     const copy = (await bushFor(userId, id, now))!;
     await spooled(archiveText(example, now), (source) => restoreArchive(copy, userId, source, now));
@@ -99,7 +117,7 @@ export async function endGuest(userId: string): Promise<void> {
   if (!(await isGuest(userId))) return;
   const hers = await Membership.findAll({ where: { userId } });
   const copies = await Bush.findAll({
-    where: { id: hers.map(({ bushId }) => bushId), playUntil: { [Op.ne]: null } },
+    where: { id: hers.map(({ bushId }) => bushId), ...PLAYED_IN },
     attributes: ['id']
   });
   await remove(copies.map(({ id }) => id));

@@ -1,8 +1,7 @@
 import { shownBush, type ShownBush, type VisitorRow } from '@baumkin/core/bush';
 import { seasonOf } from '@baumkin/core/records';
-import { Op } from 'sequelize';
 
-import { accessOf } from './bushes.ts';
+import { accessOf, stillStands } from './bushes.ts';
 import { today } from './clock.ts';
 import { Bush } from './db/index.ts';
 import { asTold, keptLines } from './lines.ts';
@@ -21,8 +20,7 @@ const kept = new Map<string, { readonly of: string; readonly page: VisitorPage }
 /** The page of a bush for visitors; null where there is no such bush, or where it is not open to them. */
 export async function visitorPage(bushId: string, now = new Date()): Promise<VisitorPage | null> {
   if (!UUID.test(bushId)) return null;
-  const stands = { playUntil: { [Op.or]: [null, { [Op.gt]: now }] } };
-  const row = await Bush.findOne({ where: { id: bushId, ...stands } });
+  const row = await Bush.findOne({ where: { id: bushId, ...stillStands(now) } });
   const bush = row && accessOf(row);
   if (!bush?.settings.openToVisitors) return null;
   const day = today();

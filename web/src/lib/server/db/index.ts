@@ -2,6 +2,7 @@ import { connect } from './connection.ts';
 import { defineModels, type Tables } from './models.ts';
 
 export * from './models.ts';
+export * from './peopleModels.ts';
 export { recordColumns, type RecordColumn } from './recordTable.ts';
 export { connect } from './connection.ts';
 export { missingColumns } from './check.ts';

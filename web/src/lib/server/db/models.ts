@@ -10,67 +10,11 @@ import {
   type Sequelize
 } from 'sequelize';
 
+import { bigint, doubleOrNull, flag, id, int, json, text, uuid } from './columns.ts';
+import { definePeople } from './peopleModels.ts';
 import { recordTable } from './recordTable.ts';
 
 /* The tables as Sequelize sees them. Their shape is laid down by the migrations; keep both in step. */
-
-export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
-  declare id: string;
-  declare signInName: string;
-  declare displayName: string;
-  declare passwordHash: string;
-  declare createdAt: Date;
-  /** until when a guest, who has no password, is in; null for everybody else */
-  declare guestUntil: CreationOptional<Date | null>;
-}
-
-export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
-  /** SHA-256 of the cookie's token: a stolen table opens no door */
-  declare tokenHash: string;
-  declare id: string;
-  declare userId: ForeignKey<string>;
-  /** in words, as its browser told it */
-  declare device: CreationOptional<string>;
-  declare expiresAt: Date;
-}
-
-/** A way into a bush that ends by itself. */
-export class Invitation extends Model<InferAttributes<Invitation>, InferCreationAttributes<Invitation>> {
-  declare id: string;
-  declare bushId: ForeignKey<string>;
-  /** SHA-256 of the code in its link */
-  declare codeHash: string;
-  declare role: string;
-  declare note: string;
-  declare forMany: boolean;
-  declare madeById: ForeignKey<string>;
-  declare madeAt: Date;
-  declare expiresAt: Date;
-  /** when it was used up, or taken back */
-  declare endedAt: Date | null;
-}
-
-/** What a signed-in device holds of a bush, as it said when it asked last. */
-export class HeldBook extends Model<InferAttributes<HeldBook>, InferCreationAttributes<HeldBook>> {
-  declare bushId: ForeignKey<string>;
-  declare sessionId: string;
-  declare userId: ForeignKey<string>;
-  declare device: string;
-  declare number: number;
-  declare waiting: number;
-  declare seenAt: Date;
-}
-
-/** A key that a member gave to a program of hers. */
-export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreationAttributes<AccessToken>> {
-  declare id: string;
-  declare userId: ForeignKey<string>;
-  declare name: string;
-  declare tokenHash: string;
-  declare mayWrite: boolean;
-  declare createdAt: Date;
-  declare expiresAt: Date;
-}
 
 /** The picture that lies under a bush's map: a scanned plan or a photograph from above. */
 export class BaseMapRow extends Model<InferAttributes<BaseMapRow>, InferCreationAttributes<BaseMapRow>> {
@@ -78,12 +22,6 @@ export class BaseMapRow extends Model<InferAttributes<BaseMapRow>, InferCreation
   declare mimeType: string;
   declare picture: Buffer;
   declare fit: unknown;
-}
-
-export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
-  declare id: CreationOptional<number>;
-  declare key: string;
-  declare at: Date;
 }
 
 export class Bush extends Model<InferAttributes<Bush>, InferCreationAttributes<Bush>> {
@@ -156,16 +94,6 @@ export class BushChange extends Model<InferAttributes<BushChange>, InferCreation
   declare settings: unknown;
 }
 
-export class Membership extends Model<InferAttributes<Membership>, InferCreationAttributes<Membership>> {
-  declare userId: ForeignKey<string>;
-  declare bushId: ForeignKey<string>;
-  declare role: string;
-  /** may the others see her share of brown wood under her name? */
-  declare showsHoles: CreationOptional<boolean>;
-  /** by which she came; null for whoever made the bush, or came before there were any */
-  declare invitationId: CreationOptional<string | null>;
-}
-
 export class StandRow extends Model<InferAttributes<StandRow>, InferCreationAttributes<StandRow>> {
   declare id: string;
   declare bushId: ForeignKey<string>;
@@ -215,16 +143,6 @@ export class TreeRecord extends Model<InferAttributes<TreeRecord>, InferCreation
 /** Any record of work; its own columns depend on its kind. */
 export type WorkModel = ModelStatic<Model<Record<string, unknown>, Record<string, unknown>>>;
 
-// Sequelize writes into the attributes it is given: each column gets an object of its own.
-const id = () => ({ type: DataTypes.UUID, primaryKey: true });
-const uuid = () => ({ type: DataTypes.UUID, allowNull: false });
-const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
-const doubleOrNull = () => ({ type: DataTypes.DOUBLE, allowNull: true });
-const int = () => ({ type: DataTypes.INTEGER, allowNull: false });
-const bigint = () => ({ type: DataTypes.BIGINT, allowNull: false });
-const json = () => ({ type: DataTypes.JSON, allowNull: false });
-const flag = () => ({ type: DataTypes.BOOLEAN, allowNull: false });
-
 export interface Tables {
   readonly sequelize: Sequelize;
   readonly work: Readonly<Record<AnyRecordKind, WorkModel>>;
@@ -232,66 +150,7 @@ export interface Tables {
 
 /** Binds the models to a connection. */
 export function defineModels(sequelize: Sequelize): Tables {
-  User.init(
-    {
-      id: id(),
-      signInName: text(80),
-      displayName: text(80),
-      passwordHash: text(255),
-      createdAt: { type: DataTypes.DATE(3), allowNull: false },
-      guestUntil: { type: DataTypes.DATE(3), allowNull: true }
-    },
-    { sequelize, tableName: 'users' }
-  );
-  Session.init(
-    {
-      tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
-      id: uuid(),
-      userId: uuid(),
-      device: { ...text(60), defaultValue: '' },
-      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
-    },
-    { sequelize, tableName: 'sessions' }
-  );
-  Invitation.init(
-    {
-      id: id(),
-      bushId: uuid(),
-      codeHash: { type: DataTypes.CHAR(64), allowNull: false },
-      role: text(20),
-      note: text(80),
-      forMany: flag(),
-      madeById: uuid(),
-      madeAt: { type: DataTypes.DATE(3), allowNull: false },
-      expiresAt: { type: DataTypes.DATE(3), allowNull: false },
-      endedAt: { type: DataTypes.DATE(3), allowNull: true }
-    },
-    { sequelize, tableName: 'invitations' }
-  );
-  HeldBook.init(
-    {
-      bushId: id(),
-      sessionId: id(),
-      userId: uuid(),
-      device: text(60),
-      number: bigint(),
-      waiting: int(),
-      seenAt: { type: DataTypes.DATE(3), allowNull: false }
-    },
-    { sequelize, tableName: 'heldBooks' }
-  );
-  AccessToken.init(
-    {
-      id: id(),
-      userId: uuid(),
-      name: text(80),
-      tokenHash: { type: DataTypes.CHAR(64), allowNull: false },
-      mayWrite: flag(),
-      createdAt: { type: DataTypes.DATE(3), allowNull: false },
-      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
-    },
-    { sequelize, tableName: 'accessTokens' }
-  );
+  definePeople(sequelize);
   BaseMapRow.init(
     {
       bushId: { ...uuid(), primaryKey: true },
@@ -300,14 +159,6 @@ export function defineModels(sequelize: Sequelize): Tables {
       fit: { type: DataTypes.JSON, allowNull: false }
     },
     { sequelize, tableName: 'baseMaps' }
-  );
-  SignInAttempt.init(
-    {
-      id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true },
-      key: text(120),
-      at: { type: DataTypes.DATE(3), allowNull: false }
-    },
-    { sequelize, tableName: 'signInAttempts' }
   );
   Bush.init(
     {
@@ -375,16 +226,6 @@ export function defineModels(sequelize: Sequelize): Tables {
       settings: { type: DataTypes.JSON, allowNull: false }
     },
     { sequelize, tableName: 'bushChanges' }
-  );
-  Membership.init(
-    {
-      userId: { ...uuid(), primaryKey: true },
-      bushId: { ...uuid(), primaryKey: true },
-      role: text(20),
-      showsHoles: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
-      invitationId: { type: DataTypes.UUID, allowNull: true }
-    },
-    { sequelize, tableName: 'memberships' }
   );
   StandRow.init(
     {

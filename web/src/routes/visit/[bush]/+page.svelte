@@ -84,7 +84,7 @@
           <thead>
             <tr class="border-b-2 border-base-content">
               <th class="py-1 pr-3">Number</th><th class="pr-3">Kind</th><th class="pr-3 max-md:hidden">Thick</th><th
-                class="pr-3">About how old</th
+                class="pr-3 max-md:hidden">About how old</th
               ><th>Holes</th>
             </tr>
           </thead>

@@ -1,0 +1,169 @@
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type ForeignKey,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type Sequelize
+} from 'sequelize';
+
+import { bigint, flag, id, int, text, uuid } from './columns.ts';
+
+/* People: who they are, how they are signed in, and into which bush they came. */
+
+export class User extends Model<InferAttributes<User>, InferCreationAttributes<User>> {
+  declare id: string;
+  declare signInName: string;
+  declare displayName: string;
+  declare passwordHash: string;
+  declare createdAt: Date;
+  /** until when a guest, who has no password, is in; null for everybody else */
+  declare guestUntil: CreationOptional<Date | null>;
+}
+
+export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
+  /** SHA-256 of the cookie's token: a stolen table opens no door */
+  declare tokenHash: string;
+  declare id: string;
+  declare userId: ForeignKey<string>;
+  /** in words, as its browser told it */
+  declare device: CreationOptional<string>;
+  declare expiresAt: Date;
+}
+
+/** A way into a bush that ends by itself. */
+export class Invitation extends Model<InferAttributes<Invitation>, InferCreationAttributes<Invitation>> {
+  declare id: string;
+  declare bushId: ForeignKey<string>;
+  /** SHA-256 of the code in its link */
+  declare codeHash: string;
+  declare role: string;
+  declare note: string;
+  declare forMany: boolean;
+  declare madeById: ForeignKey<string>;
+  declare madeAt: Date;
+  declare expiresAt: Date;
+  /** when it was used up, or taken back */
+  declare endedAt: Date | null;
+}
+
+/** What a signed-in device holds of a bush, as it said when it asked last. */
+export class HeldBook extends Model<InferAttributes<HeldBook>, InferCreationAttributes<HeldBook>> {
+  declare bushId: ForeignKey<string>;
+  declare sessionId: string;
+  declare userId: ForeignKey<string>;
+  declare device: string;
+  declare number: number;
+  declare waiting: number;
+  declare seenAt: Date;
+}
+
+/** A key that a member gave to a program of hers. */
+export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreationAttributes<AccessToken>> {
+  declare id: string;
+  declare userId: ForeignKey<string>;
+  declare name: string;
+  declare tokenHash: string;
+  declare mayWrite: boolean;
+  declare createdAt: Date;
+  declare expiresAt: Date;
+}
+
+export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
+  declare id: CreationOptional<number>;
+  declare key: string;
+  declare at: Date;
+}
+
+export class Membership extends Model<InferAttributes<Membership>, InferCreationAttributes<Membership>> {
+  declare userId: ForeignKey<string>;
+  declare bushId: ForeignKey<string>;
+  declare role: string;
+  /** may the others see her share of brown wood under her name? */
+  declare showsHoles: CreationOptional<boolean>;
+  /** by which she came; null for whoever made the bush, or came before there were any */
+  declare invitationId: CreationOptional<string | null>;
+}
+
+/** Binds the models of people to a connection. */
+export function definePeople(sequelize: Sequelize): void {
+  User.init(
+    {
+      id: id(),
+      signInName: text(80),
+      displayName: text(80),
+      passwordHash: text(255),
+      createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      guestUntil: { type: DataTypes.DATE(3), allowNull: true }
+    },
+    { sequelize, tableName: 'users' }
+  );
+  Session.init(
+    {
+      tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
+      id: uuid(),
+      userId: uuid(),
+      device: { ...text(60), defaultValue: '' },
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'sessions' }
+  );
+  Invitation.init(
+    {
+      id: id(),
+      bushId: uuid(),
+      codeHash: { type: DataTypes.CHAR(64), allowNull: false },
+      role: text(20),
+      note: text(80),
+      forMany: flag(),
+      madeById: uuid(),
+      madeAt: { type: DataTypes.DATE(3), allowNull: false },
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false },
+      endedAt: { type: DataTypes.DATE(3), allowNull: true }
+    },
+    { sequelize, tableName: 'invitations' }
+  );
+  HeldBook.init(
+    {
+      bushId: id(),
+      sessionId: id(),
+      userId: uuid(),
+      device: text(60),
+      number: bigint(),
+      waiting: int(),
+      seenAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'heldBooks' }
+  );
+  AccessToken.init(
+    {
+      id: id(),
+      userId: uuid(),
+      name: text(80),
+      tokenHash: { type: DataTypes.CHAR(64), allowNull: false },
+      mayWrite: flag(),
+      createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'accessTokens' }
+  );
+  SignInAttempt.init(
+    {
+      id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true },
+      key: text(120),
+      at: { type: DataTypes.DATE(3), allowNull: false }
+    },
+    { sequelize, tableName: 'signInAttempts' }
+  );
+  Membership.init(
+    {
+      userId: { ...uuid(), primaryKey: true },
+      bushId: { ...uuid(), primaryKey: true },
+      role: text(20),
+      showsHoles: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+      invitationId: { type: DataTypes.UUID, allowNull: true }
+    },
+    { sequelize, tableName: 'memberships' }
+  );
+}
