@@ -2,8 +2,9 @@ import { STATIONS } from '@baumkin/core/records';
 import { describe, expect, it } from 'vitest';
 
 import { PAGES } from '../src/lib/frame/pages.ts';
+import { DRAWN } from '../src/lib/help/drawn.ts';
+import { HOW_TO, howTo } from '../src/lib/help/howTo.ts';
 import { GLOSSARY } from '../src/lib/words/glossary.ts';
-import { HOW_TO, howTo } from '../src/lib/words/howTo.ts';
 
 describe('help', () => {
   it('says of every page how it is done there, and of no page that is not', () => {
@@ -26,8 +27,24 @@ describe('help', () => {
     expect(howTo('constructor/toString')).toBe(HOW_TO['']);
   });
 
+  it('draws what it says: no number without its step, nothing beside the sheet, no drawing that no page shows', () => {
+    for (const [page, { drawn, steps }] of Object.entries(HOW_TO)) {
+      const numbers = DRAWN[drawn].flatMap((piece) => ('step' in piece ? [piece.step] : []));
+      for (const number of numbers) expect(number, page).toBeLessThanOrEqual(steps.length);
+      expect(new Set(numbers).size, page).toBe(numbers.length);
+    }
+    for (const [id, pieces] of Object.entries(DRAWN))
+      for (const piece of pieces) {
+        if (!('at' in piece)) continue;
+        expect(piece.at[0], id).toBeGreaterThan(0);
+        expect(piece.at[0], id).toBeLessThan(360);
+        expect(piece.at[1], id).toBeLessThan(150);
+      }
+    expect(new Set(Object.values(HOW_TO).map(({ drawn }) => drawn))).toEqual(new Set(Object.keys(DRAWN)));
+  });
+
   it('speaks in sentences, and explains each word once', () => {
-    for (const steps of Object.values(HOW_TO)) for (const step of steps) expect(step).toMatch(/^[A-Z].*[.]$/);
+    for (const { steps } of Object.values(HOW_TO)) for (const step of steps) expect(step).toMatch(/^[A-Z].*[.]$/);
     const words = Object.values(GLOSSARY).map(([word]) => word);
     expect(new Set(words).size).toBe(words.length);
   });

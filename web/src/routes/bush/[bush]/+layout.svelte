@@ -12,7 +12,6 @@
   import { preferences } from '$lib/client/preferences.svelte.ts';
   import BeadString from '$lib/frame/BeadString.svelte';
   import FindTree from '$lib/frame/FindTree.svelte';
-  import HelpDialog from '$lib/frame/HelpDialog.svelte';
   import NewVersion from '$lib/frame/NewVersion.svelte';
   import Refused from '$lib/frame/Refused.svelte';
   import SignInAgain from '$lib/frame/SignInAgain.svelte';
@@ -20,6 +19,7 @@
   import { TRAIL } from '$lib/frame/stations.ts';
   import TopLine from '$lib/frame/TopLine.svelte';
   import Trail from '$lib/frame/Trail.svelte';
+  import HelpDialog from '$lib/help/HelpDialog.svelte';
   import Opening from '$lib/ui/Opening.svelte';
 
   const { children } = $props();

@@ -5,8 +5,9 @@
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import ToggleGroup from '$lib/ui/ToggleGroup.svelte';
   import { GLOSSARY } from '$lib/words/glossary.ts';
-  import { howTo } from '$lib/words/howTo.ts';
-  import { WHATS_NEW } from '$lib/words/whatsNew.ts';
+
+  import { howTo } from './howTo.ts';
+  import { WHATS_NEW } from './whatsNew.ts';
 
   /** Help where the hand is: how it is done on this page, the words of the trade, the keys, and what came last. */
   type Part = 'here' | 'words' | 'keys' | 'new';
@@ -17,7 +18,7 @@
     { id: 'keys', label: 'Keys' },
     { id: 'new', label: 'New' }
   ] as const;
-  const steps = $derived(howTo(page.url.pathname.split('/').slice(3).join('/')));
+  const here = $derived(howTo(page.url.pathname.split('/').slice(3).join('/')));
 
   const KEYS: readonly [string, string][] = [
     ['1 – 6', 'go to a station with this tree'],
@@ -47,8 +48,11 @@
   <ToggleGroup label="Help with" options={PARTS} bind:value={part} />
   <div class="mt-4 {part === 'words' ? 'min-h-[50vh]' : ''}">
     {#if part === 'here'}
-      <ol class="flex flex-col gap-2 text-lg {steps.length > 1 ? 'list-decimal pl-6' : ''}">
-        {#each steps as step, i (i)}<li>{step}</li>{/each}
+      <div class="mx-auto aspect-[12/5] max-w-lg">
+        {#await import('./Drawn.svelte') then { default: Drawn }}<Drawn id={here.drawn} />{/await}
+      </div>
+      <ol class="mt-3 flex flex-col gap-2 text-lg {here.steps.length > 1 ? 'list-decimal pl-6' : ''}">
+        {#each here.steps as step, i (i)}<li>{step}</li>{/each}
       </ol>
       <p class="aside mt-4">
         A word with dots under it explains itself where it stands. Every figure tells what it rests on.
