@@ -86,7 +86,7 @@ test('a bush begins on the map: a click, a bearing and a distance, a stem, a nei
   await page.goto(`/bush/${bushId}/identify/all`);
   await expect(page.getByText('There are no trees here yet.')).toBeVisible();
   await page.goto(`/bush/${bushId}/count/all`);
-  await expect(page.getByText('There is nothing to count yet')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing to count yet' })).toBeVisible();
   await page.goto(`/bush/${bushId}`);
   await page.getByRole('link', { name: 'A bush, tree by tree' }).click();
   const at = await mapOf(page);

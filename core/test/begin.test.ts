@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 
 import { firstStepOf, knownOf, lacksOf, wishHeld } from '../src/bush/index.ts';
-import { DEFAULT_BUSH_SETTINGS, type TreeRow } from '../src/records/index.ts';
+import { DEFAULT_BUSH_SETTINGS, hasComeTo, isOutstanding, STATIONS, type TreeRow } from '../src/records/index.ts';
 import { syrupFrom, SYRUP_SPREAD, tapsForSyrup } from '../src/sap/index.ts';
 import { tree } from './seasonBush.ts';
 
@@ -85,5 +85,22 @@ describe('what a book knows, and lacks', () => {
       )
     );
     expect(many!.map(({ hours }, i) => hours / one![i]!.hours)).toEqual(one!.map(() => expect.closeTo(100, 6)));
+  });
+});
+
+describe('a station that asks for nothing', () => {
+  it('is done only where the tree came so far: one that nobody has looked at is done nowhere', () => {
+    const { row } = tree(1, { taps: 1 });
+    const nobodyLooked: TreeRow = {
+      ...row,
+      ...{ species: null, verdict: null, dbhMm: null, lastReadingOn: null, decidedTaps: null, drilled: 0, mark: null }
+    };
+    const came = (of: TreeRow) => STATIONS.filter((station) => hasComeTo(station, of));
+    const asks = (of: TreeRow) => STATIONS.filter((station) => isOutstanding(station, of, '2027-02-20'));
+    expect(asks(nobodyLooked)).toEqual(['identify', 'measure']);
+    expect(came(nobodyLooked)).toEqual([]);
+    expect(came(row)).toEqual(['identify', 'measure', 'count']);
+    expect(came({ ...row, drilled: 1 })).toEqual(['identify', 'measure', 'count', 'place', 'season']);
+    expect(came({ ...row, mark: 'keep' })).toContain('thin');
   });
 });

@@ -62,7 +62,8 @@ export async function startServer(options) {
       // The demo is there to be looked at: by whoever comes, in copies that end by themselves.
       ...(demo ? { BAUMKIN_EXAMPLE: invented.bushId, BAUMKIN_GUESTS: '1' } : {}),
       BAUMKIN_DEVICES: JSON.stringify(devices),
-      BAUMKIN_WEATHER: JSON.stringify(weather),
+      // The simulated thermometer hangs at the invented sugarhouse, and nowhere else.
+      BAUMKIN_WEATHER: JSON.stringify(demo ? weather.map((each) => ({ ...each, bush: invented.bushId })) : weather),
       ...(today ? { BAUMKIN_TODAY: today } : {})
     }
   });

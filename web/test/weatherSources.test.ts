@@ -1,13 +1,13 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 
 import { dayAtStation, dayInBush, foretold, later } from '../../standins/climate.mjs';
 import { startThermometer, startWeatherService } from '../../standins/weather.mjs';
 import { fileSource } from '../src/lib/server/weather/fileSource.ts';
 import { httpSource } from '../src/lib/server/weather/httpSource.ts';
-import { askWeather } from '../src/lib/server/weather/index.ts';
+import { askWeather, weatherSources } from '../src/lib/server/weather/index.ts';
 import type { WeatherSource } from '../src/lib/server/weather/source.ts';
 
 const TODAY = '2027-03-10';
@@ -161,5 +161,29 @@ describe('the invented climate', () => {
         .map(({ on }) => dayInBush(on))
         .toReversed()
     ).toEqual(forward);
+  });
+});
+
+describe('which bush a source tells of', () => {
+  afterEach(() => vi.unstubAllEnvs());
+  const [hers, another] = ['3f0e4b8a-9d47-4a0f-8e6b-9c317c1d6a52', '7f0e4b8a-9d47-4a0f-8e6b-9c317c1d6a53'];
+  const heard = (id: string, playUntil: Date | null = null) =>
+    weatherSources({ id, playUntil }).map(({ name }) => name);
+
+  it('is the one that it was named for, and copies of that to play in; all where none was named', () => {
+    const url = 'http://127.0.0.1:1';
+    vi.stubEnv(
+      'BAUMKIN_WEATHER',
+      JSON.stringify([
+        { kind: 'forecast', name: 'valley', url },
+        { kind: 'thermometer', name: 'sugarhouse', url, bush: hers }
+      ])
+    );
+    expect(heard(hers)).toEqual(['valley', 'sugarhouse']);
+    expect(heard(another)).toEqual(['valley']);
+    expect(heard(another, new Date())).toEqual(['valley']);
+    vi.stubEnv('BAUMKIN_EXAMPLE', hers);
+    expect(heard(another, new Date())).toEqual(['valley', 'sugarhouse']);
+    expect(heard(another)).toEqual(['valley']);
   });
 });

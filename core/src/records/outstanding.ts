@@ -67,3 +67,23 @@ export function isOutstanding(station: Station, row: TreeRow, today: string, sta
       return today.slice(4) >= SPOUTS_OUT_BY && spoutsIn(row, Number(today.slice(0, 4))) > 0;
   }
 }
+
+/**
+ * Has a tree come to a station: did anything get done there that can be pointed at? Where a station asks for nothing, this tells
+ * whether its work is done or has not begun.
+ */
+export function hasComeTo(station: Station, row: TreeRow): boolean {
+  switch (station) {
+    case 'identify':
+      return knownMaple(row) !== null;
+    case 'measure':
+      return row.lastReadingOn !== null;
+    case 'count':
+      return row.decidedTaps !== null;
+    case 'place':
+    case 'season':
+      return row.drilled > 0;
+    case 'thin':
+      return row.cut !== null || row.mark !== null || row.crownCard !== null;
+  }
+}

@@ -11,6 +11,7 @@
   import DearTaps from './DearTaps.svelte';
   import { RoomSearch } from './roomSearch.svelte.ts';
   import LongRunStatus from '$lib/ui/LongRunStatus.svelte';
+  import EmptyState from '$lib/ui/EmptyState.svelte';
   import ModalDialog from '$lib/ui/ModalDialog.svelte';
   import StandSelect from '$lib/ui/StandSelect.svelte';
   import { saved } from '$lib/client/saved.ts';
@@ -161,118 +162,129 @@
   const limit = (n: number | null) => (n === null ? '…' : n === Infinity ? '–' : String(n));
 </script>
 
-<div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_18rem]">
-  <section aria-labelledby="bush" class="min-w-0">
-    <h1 id="bush" class="sr-only">How many taps every tree bears</h1>
-    <div class="mb-2 flex flex-wrap items-center gap-2 print:hidden">
-      <select class="select w-44 select-sm" aria-label="Decided or not" bind:value={status}>
-        <option value="all">all maples</option>
-        <option value="open">not decided</option>
-        <option value="decided">decided</option>
-        <option value="otherwise">decided otherwise</option>
-      </select>
-      <select class="select w-44 select-sm" aria-label="What binds" bind:value={binding}>
-        <option value="">whatever binds</option>
-        {#each Object.entries(BINDING_WORDS) as [id, words] (id)}<option value={id}>{words} binds</option>{/each}
-      </select>
-      <StandSelect bind:value={standId} />
-      <LongRunStatus run={search.run} what="Looking for clear wood" />
-      {#if search.run.done === null && lines.some(({ row }) => !rooms.has(row.id))}
-        <button class="link text-sm" onclick={() => search.look(lines.map(({ row }) => row))}
-          >{rooms.size === 0 ? 'Look for clear wood on every trunk' : 'Look for clear wood on the other trunks'}</button
-        >
+{#if lines.length === 0}
+  <EmptyState
+    title="Nothing to count yet"
+    next={bush.outstanding.identify > 0
+      ? { label: 'Identify', href: `/bush/${bush.id}/identify` }
+      : { label: 'Measure', href: `/bush/${bush.id}/measure` }}
+  >
+    A tree’s number stands here once it is settled as a maple, measured, and in a stand where taps are hung.
+  </EmptyState>
+{:else}
+  <div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_18rem]">
+    <section aria-labelledby="bush" class="min-w-0">
+      <h1 id="bush" class="sr-only">How many taps every tree bears</h1>
+      <div class="mb-2 flex flex-wrap items-center gap-2 print:hidden">
+        <select class="select w-44 select-sm" aria-label="Decided or not" bind:value={status}>
+          <option value="all">all maples</option>
+          <option value="open">not decided</option>
+          <option value="decided">decided</option>
+          <option value="otherwise">decided otherwise</option>
+        </select>
+        <select class="select w-44 select-sm" aria-label="What binds" bind:value={binding}>
+          <option value="">whatever binds</option>
+          {#each Object.entries(BINDING_WORDS) as [id, words] (id)}<option value={id}>{words} binds</option>{/each}
+        </select>
+        <StandSelect bind:value={standId} />
+        <LongRunStatus run={search.run} what="Looking for clear wood" />
+        {#if search.run.done === null && lines.some(({ row }) => !rooms.has(row.id))}
+          <button class="link text-sm" onclick={() => search.look(lines.map(({ row }) => row))}
+            >{rooms.size === 0
+              ? 'Look for clear wood on every trunk'
+              : 'Look for clear wood on the other trunks'}</button
+          >
+        {/if}
+      </div>
+      {#if undecided.length > 0 && bush.mayDecide}
+        <p class="mb-2 flex flex-wrap items-center gap-3">
+          <button
+            class="btn btn-primary btn-sm"
+            onclick={() => (open.length > MANY ? (sure = true) : void accept())}
+            disabled={open.length === 0}>Accept {counted(open.length, 'suggestion')}</button
+          >
+          <ModalDialog bind:open={sure} title="Decide {counted(open.length, 'tree')} as suggested?">
+            <ul class="text-lg">
+              {#each byTaps as [taps, trees] (taps)}
+                <li><b>{counted(trees, 'tree')}</b>: {taps === 0 ? 'rest' : tapWords(taps)}</li>
+              {/each}
+            </ul>
+            <p class="mt-2">
+              {unseen.length === 0
+                ? 'Every crown was looked up at lately.'
+                : unseenToo
+                  ? `At ${unseen.length} of them nobody has looked up lately: what ails them has no say.`
+                  : `${counted(unseen.length, 'tree')} that nobody has looked up at lately ${unseen.length === 1 ? 'is' : 'are'} left out.`}
+              {rooms.size < lines.length ? 'Where clear wood was not looked for, it has no say.' : ''}
+            </p>
+            <div class="mt-4 flex flex-wrap gap-2">
+              <button class="btn btn-primary" onclick={accept}>Decide them</button>
+              <button class="btn" onclick={() => (sure = false)}>Look again</button>
+            </div>
+          </ModalDialog>
+          <span class="aside"
+            >for the trees shown that are not decided: {open.reduce((n, { suggestion }) => n + suggestion.taps, 0)} taps{rooms.size <
+            lines.length
+              ? '; where clear wood was not looked for, it has no say'
+              : ''}.</span
+          >
+          {#if unseen.length > 0}<label class="flex items-center gap-2" data-testid="unseen"
+              ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={unseenToo} />
+              {unseen.length} more that nobody has looked up at lately</label
+            >{/if}
+        </p>
       {/if}
-    </div>
-    {#if undecided.length > 0 && bush.mayDecide}
-      <p class="mb-2 flex flex-wrap items-center gap-3">
-        <button
-          class="btn btn-primary btn-sm"
-          onclick={() => (open.length > MANY ? (sure = true) : void accept())}
-          disabled={open.length === 0}>Accept {counted(open.length, 'suggestion')}</button
+      {#if asking}
+        <form
+          class="mb-3 flex flex-wrap items-end gap-2 border-2 border-primary p-3"
+          data-testid="asking"
+          onsubmit={(event) => {
+            event.preventDefault();
+            if (asking && reason.trim() !== '') void decide(asking.line, asking.taps, reason.trim());
+          }}
         >
-        <ModalDialog bind:open={sure} title="Decide {counted(open.length, 'tree')} as suggested?">
-          <ul class="text-lg">
-            {#each byTaps as [taps, trees] (taps)}
-              <li><b>{counted(trees, 'tree')}</b>: {taps === 0 ? 'rest' : tapWords(taps)}</li>
-            {/each}
-          </ul>
-          <p class="mt-2">
-            {unseen.length === 0
-              ? 'Every crown was looked up at lately.'
-              : unseenToo
-                ? `At ${unseen.length} of them nobody has looked up lately: what ails them has no say.`
-                : `${counted(unseen.length, 'tree')} that nobody has looked up at lately ${unseen.length === 1 ? 'is' : 'are'} left out.`}
-            {rooms.size < lines.length ? 'Where clear wood was not looked for, it has no say.' : ''}
-          </p>
-          <div class="mt-4 flex flex-wrap gap-2">
-            <button class="btn btn-primary" onclick={accept}>Decide them</button>
-            <button class="btn" onclick={() => (sure = false)}>Look again</button>
-          </div>
-        </ModalDialog>
-        <span class="aside"
-          >for the trees shown that are not decided: {open.reduce((n, { suggestion }) => n + suggestion.taps, 0)} taps{rooms.size <
-          lines.length
-            ? '; where clear wood was not looked for, it has no say'
-            : ''}.</span
-        >
-        {#if unseen.length > 0}<label class="flex items-center gap-2" data-testid="unseen"
-            ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={unseenToo} />
-            {unseen.length} more that nobody has looked up at lately</label
-          >{/if}
-      </p>
-    {/if}
-    {#if asking}
-      <form
-        class="mb-3 flex flex-wrap items-end gap-2 border-2 border-primary p-3"
-        data-testid="asking"
-        onsubmit={(event) => {
-          event.preventDefault();
-          if (asking && reason.trim() !== '') void decide(asking.line, asking.taps, reason.trim());
-        }}
+          <label class="flex grow flex-col gap-1"
+            >Why {tapWords(asking.taps)} on tree {asking.line.row.tag}, not {tapWords(asking.line.suggestion.taps)}? The
+            reason is kept.
+            <!-- svelte-ignore a11y_autofocus -->
+            <input class="input w-full" maxlength="500" autofocus bind:value={reason} /></label
+          >
+          <button class="btn btn-primary btn-sm" disabled={reason.trim() === ''}>Decide</button>
+          <button type="button" class="btn btn-ghost btn-sm" onclick={() => (asking = null)}>Cancel</button>
+        </form>
+      {/if}
+      <DataTable
+        rows={shown}
+        columns={COLUMNS}
+        rowPx={36}
+        idOf={({ row }) => row.id}
+        {nameOf}
+        {onkey}
+        first="walk"
+        nothing="No tree is like that."
+        narrowestRem={47}
       >
-        <label class="flex grow flex-col gap-1"
-          >Why {tapWords(asking.taps)} on tree {asking.line.row.tag}, not {tapWords(asking.line.suggestion.taps)}? The
-          reason is kept.
-          <!-- svelte-ignore a11y_autofocus -->
-          <input class="input w-full" maxlength="500" autofocus bind:value={reason} /></label
-        >
-        <button class="btn btn-primary btn-sm" disabled={reason.trim() === ''}>Decide</button>
-        <button type="button" class="btn btn-ghost btn-sm" onclick={() => (asking = null)}>Cancel</button>
-      </form>
-    {/if}
-    <DataTable
-      rows={shown}
-      columns={COLUMNS}
-      rowPx={36}
-      idOf={({ row }) => row.id}
-      {nameOf}
-      {onkey}
-      first="walk"
-      nothing={lines.length === 0
-        ? 'There is nothing to count yet: no measured maple stands where taps are hung.'
-        : 'No tree is like that.'}
-      narrowestRem={47}
-    >
-      {#snippet cells({ row, suggestion }: Line)}
-        {@const mark = (id: BindingLimit) =>
-          suggestion.binding === id ? 'font-bold underline decoration-2 underline-offset-4' : ''}
-        <a class="link font-bold" tabindex="-1" href="/bush/{bush.id}/count/{row.id}">{row.tag}</a>
-        <span class="truncate">{row.species ? speciesById(row.species).name : 'maple'}</span>
-        <span class="tabular-nums">{preferences.length(row.dbhMm!, 'trunk')}</span>
-        <span class="tabular-nums">{preferences.length(row.ringMm, 'ring')}</span>
-        <span class={mark('size')}>{suggestion.limits.size}</span>
-        <span class={mark('condition')}
-          >{suggestion.conditionUnknown ? 'not seen' : limit(suggestion.limits.condition)}</span
-        >
-        <span class={mark('growth')}>{carriedWords(suggestion.balance).replace(' years', '')}</span>
-        <span class={mark('room')}>{limit(suggestion.limits.room)}</span>
-        <span class="font-bold">{suggestion.taps === 0 ? suggestedWords(suggestion) : suggestion.taps}</span>
-        <span class={row.decidedTaps !== null && row.decidedTaps !== suggestion.taps ? 'font-bold text-error' : ''}
-          >{row.decidedTaps === null ? '' : row.decidedTaps === 0 ? 'rest' : row.decidedTaps}</span
-        >
-      {/snippet}
-    </DataTable>
-    <DearTaps rows={shown.map(({ row }) => row)} />
-  </section>
-  <BushTotals {lines} />
-</div>
+        {#snippet cells({ row, suggestion }: Line)}
+          {@const mark = (id: BindingLimit) =>
+            suggestion.binding === id ? 'font-bold underline decoration-2 underline-offset-4' : ''}
+          <a class="link font-bold" tabindex="-1" href="/bush/{bush.id}/count/{row.id}">{row.tag}</a>
+          <span class="truncate">{row.species ? speciesById(row.species).name : 'maple'}</span>
+          <span class="tabular-nums">{preferences.length(row.dbhMm!, 'trunk')}</span>
+          <span class="tabular-nums">{preferences.length(row.ringMm, 'ring')}</span>
+          <span class={mark('size')}>{suggestion.limits.size}</span>
+          <span class={mark('condition')}
+            >{suggestion.conditionUnknown ? 'not seen' : limit(suggestion.limits.condition)}</span
+          >
+          <span class={mark('growth')}>{carriedWords(suggestion.balance).replace(' years', '')}</span>
+          <span class={mark('room')}>{limit(suggestion.limits.room)}</span>
+          <span class="font-bold">{suggestion.taps === 0 ? suggestedWords(suggestion) : suggestion.taps}</span>
+          <span class={row.decidedTaps !== null && row.decidedTaps !== suggestion.taps ? 'font-bold text-error' : ''}
+            >{row.decidedTaps === null ? '' : row.decidedTaps === 0 ? 'rest' : row.decidedTaps}</span
+          >
+        {/snippet}
+      </DataTable>
+      <DearTaps rows={shown.map(({ row }) => row)} />
+    </section>
+    <BushTotals {lines} />
+  </div>
+{/if}

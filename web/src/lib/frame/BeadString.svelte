@@ -1,13 +1,13 @@
 <script lang="ts">
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import { knownMaple, type Station, type TreeRow } from '@baumkin/core/records';
+  import { hasComeTo, knownMaple, type Station, type TreeRow } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
   import { preferences } from '$lib/client/preferences.svelte.ts';
 
   /**
-   * The trees in walking order as beads on a string, sized by diameter and toned by what the station wants to know.
+   * The trees in walking order as beads on a string, sized by diameter and toned by what the station wants to know: waiting, done, or not come so far.
    * Only the beads around the current one are drawn, however long the walk.
    */
   const {
@@ -29,7 +29,15 @@
     )
   );
 
-  type Bead = { row: TreeRow; x: number; r: number; wants: boolean; idle: boolean; stand: string | null };
+  type Bead = {
+    row: TreeRow;
+    x: number;
+    r: number;
+    wants: boolean;
+    done: boolean;
+    idle: boolean;
+    stand: string | null;
+  };
   const beads = $derived.by(() => {
     const rows = bush.walked;
     const middle = width / 2;
@@ -38,9 +46,10 @@
       const row = rows[i]!;
       const before = rows[i - 1];
       const wants = station !== null && bush.isOutstanding(station, row);
+      const done = !wants && (station === null || hasComeTo(station, row));
       const idle = knownMaple(row) === false || (station === null && row.dbhMm === null);
       const stand = !before || before.standId !== row.standId ? (bush.standOf(row)?.name ?? null) : null;
-      return { row, x, r: radius(row), wants, idle, stand };
+      return { row, x, r: radius(row), wants, done, idle, stand };
     };
     if (rows.length === 0) return out;
     const gap = 5;
@@ -136,7 +145,11 @@
               cx={bead.x}
               cy={STRING_Y}
               r={bead.r}
-              class={bead.wants ? 'fill-base-100 stroke-primary' : 'fill-secondary stroke-secondary'}
+              class={bead.wants
+                ? 'fill-base-100 stroke-primary'
+                : bead.done
+                  ? 'fill-secondary stroke-secondary'
+                  : 'fill-base-300 stroke-base-content/60'}
               stroke-width={bead.wants ? 3.5 : 1}
             />
           {/if}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { STATIONS, type Station, type TreeRow } from '@baumkin/core/records';
+  import { hasComeTo, STATIONS, type Station } from '@baumkin/core/records';
 
   import { useBush } from '$lib/client/bush.svelte.ts';
 
@@ -20,13 +20,12 @@
   const bush = useBush();
   /** Of a bush without trees nothing is done, nor to be done: it has yet to begin. */
   const begun = $derived(bush.overview !== null && bush.rows.length + bush.stumps.length > 0);
-  /** Where nothing came so far yet, the station before that a tree waits for: there nothing is done, though nothing is to be done. */
-  const waitsFor = (station: Station) => {
-    if (station !== 'count' && station !== 'place') return null;
-    const came = (row: TreeRow) => (station === 'count' ? row.decidedTaps !== null : row.drilled > 0);
-    if (bush.outstanding[station] > 0 || bush.rows.some(came)) return null;
-    return TRAIL.slice(0, STATIONS.indexOf(station)).find(({ id }) => bush.outstanding[id] > 0) ?? null;
-  };
+  /** Where nothing is to be done it is done only if some tree came so far; before that, a station that trees wait for is named. */
+  const came = (station: Station) => [...bush.rows, ...bush.stumps].some((row) => hasComeTo(station, row));
+  const waitsFor = (station: Station) =>
+    station === 'count' || station === 'place'
+      ? (TRAIL.slice(0, STATIONS.indexOf(station)).find(({ id }) => bush.outstanding[id] > 0) ?? null)
+      : null;
   const href = (station: Station) => stationHref(bush.id, station, treeId);
 </script>
 
@@ -56,7 +55,8 @@
     {#each TRAIL as station (station.id)}
       {@const left = bush.outstanding[station.id]}
       {@const here = station.id === current}
-      {@const waits = waitsFor(station.id)}
+      {@const done = begun && left === 0 && came(station.id)}
+      {@const waits = left > 0 || done ? null : waitsFor(station.id)}
       <li class="relative">
         <a
           href={href(station.id)}
@@ -66,7 +66,7 @@
           <span
             class="mt-0.5 h-[22px] w-[13px] shrink-0 rounded-[2px] border-2 max-md:mt-0 max-md:h-3 max-md:w-7 {here
               ? 'border-primary bg-primary'
-              : left === 0 && begun && !waits
+              : done
                 ? 'border-secondary bg-secondary'
                 : 'border-base-content bg-base-100'}"
           ></span>
@@ -83,9 +83,11 @@
                   ? 'no trees yet'
                   : waits
                     ? `waits for ${waits.name}`
-                    : left === 0
-                      ? station.done
-                      : station.outstanding(left)}</span
+                    : left > 0
+                      ? station.outstanding(left)
+                      : done
+                        ? station.done
+                        : station.nothing}</span
             >
           </span>
         </a>

@@ -151,6 +151,19 @@
         hint={(tree) =>
           `${tree.tag}${tree.says === '' ? '' : `: ${tree.says}`}${tree.roughM > 2 ? `; its place is known to ${preferences.length(tree.roughM * 1000, 'ground')} or so` : ''}`}
       />
+      {#if trees.length === 0 && tool !== 'add' && tool !== 'shapes'}
+        <div class="pointer-events-none absolute inset-0 grid place-content-center p-6 text-center">
+          <p class="max-w-80 text-lg">
+            {bush.rows.length === 0
+              ? 'No tree is on the map yet.'
+              : 'No tree has a place on the map yet. A tree gets one from its life, or by a file.'}
+          </p>
+          {#if bush.mayRecord}<button
+              class="btn pointer-events-auto mt-3 justify-self-center btn-primary"
+              onclick={() => take('add')}>New tree</button
+            >{/if}
+        </div>
+      {/if}
     </div>
     <div class="flex min-w-0 flex-col gap-4 lg:overflow-y-auto lg:pr-1">
       {#if tool === 'choose'}

@@ -115,7 +115,9 @@
 <h1 class="mb-3">Cards of the day</h1>
 {#if !round.isRead}<GoingThrough {...round.reading} />
 {:else if cards.length === 0}<EmptyState next={{ label: 'The round', href: `/bush/${bush.id}/place/round` }}
-    >No card is left to type: nothing is planned that is not drilled.</EmptyState
+    >{round.lines.length === 0
+      ? 'No hole is planned yet, so there is no card to type.'
+      : 'No card is left to type: all that is planned is drilled.'}</EmptyState
   >
 {:else}
   <div class="flex flex-wrap items-end gap-4">

@@ -46,7 +46,10 @@
         <b>Drilled {shortDay(hole.on)}</b>, {preferences.length(hole.heightMm, 'hand')} up.
       </p>{/each}
   {:else if !group}
-    <p class="text-lg">No tap is decided here for the season {bush.season}, and none is drilled.</p>
+    <p class="text-lg">
+      No tap is decided here for the season {bush.season}, and none is drilled.
+      <a class="link" href="/bush/{bush.id}/count/{row.id}">How many it bears</a>
+    </p>
   {:else}
     <p class="text-lg">It runs with the {groupWords(group)}.</p>
     {#if toDrill > 0}

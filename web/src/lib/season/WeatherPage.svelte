@@ -182,7 +182,7 @@
       >
     {/if}
     {#if asker.sources?.length === 0}<p class="aside mt-4">
-        This server asks no weather service and no thermometer; its operator can name them.
+        This server asks no weather service and no thermometer for this bush; its operator can name them.
       </p>{/if}
     {#each asker.troubles as trouble (trouble)}<p role="status" class="mt-2 border-l-4 border-primary pl-3">
         {trouble}

@@ -16,6 +16,10 @@
     bush.rows.flatMap((r) => (r.standId === standId && r.dbhMm !== null ? [{ id: r.id, dbhMm: r.dbhMm }] : []))
   );
   const out = $derived(removal(inStand, taken));
+  /** Marked trees whose thickness nobody knows: what they take is not in the sum. */
+  const unmeasured = $derived(
+    bush.rows.filter((r) => r.standId === standId && r.dbhMm === null && taken.has(r.id)).length
+  );
   /** What crown cards of the stand mark beside: trees that are not in the registry. */
   const beside = $derived.by(() => {
     const cards = bush.rows.flatMap((r) => (r.standId === standId && r.crownCard ? [untaggedMarks(r.crownCard)] : []));
@@ -30,21 +34,28 @@
 
 <div data-testid="removal">
   <h2>What the marks take out of {stand?.name ?? 'the bush'}</h2>
-  <div class="relative my-1.5 h-4 bg-base-300" aria-hidden="true">
-    <div
-      class="absolute inset-y-0 left-0 {out.overLimit ? 'bg-error' : 'bg-neutral'}"
-      style:width="{Math.min(100, out.share * 200)}%"
-    ></div>
-    <div class="absolute -inset-y-1 w-0.5 bg-base-content" style:left="{REMOVAL_LIMIT * 200}%"></div>
-  </div>
-  <p>
-    <b>{(out.share * 100).toFixed(1)} %</b> of the <Term of="basalArea" />: {counted(out.trees, 'tree')}, {preferences.basalArea(
-      out.basalAreaM2
-    )}.
-    {out.overLimit
-      ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'
-      : `One entry takes at most about ${REMOVAL_LIMIT * 100} % of the basal area.`}
-  </p>
+  {#if inStand.length === 0}
+    <p>No trunk is measured here: what a mark takes is not known.</p>
+  {:else}
+    <div class="relative my-1.5 h-4 bg-base-300" aria-hidden="true">
+      <div
+        class="absolute inset-y-0 left-0 {out.overLimit ? 'bg-error' : 'bg-neutral'}"
+        style:width="{Math.min(100, out.share * 200)}%"
+      ></div>
+      <div class="absolute -inset-y-1 w-0.5 bg-base-content" style:left="{REMOVAL_LIMIT * 200}%"></div>
+    </div>
+    <p>
+      <b>{(out.share * 100).toFixed(1)} %</b> of the <Term of="basalArea" />: {counted(out.trees, 'tree')}, {preferences.basalArea(
+        out.basalAreaM2
+      )}.
+      {out.overLimit
+        ? 'That is more than one entry should take: the rest would stand in shock. Spread it over ten years.'
+        : `One entry takes at most about ${REMOVAL_LIMIT * 100} % of the basal area.`}
+    </p>
+    {#if unmeasured > 0}<p>
+        {counted(unmeasured, 'marked tree is', 'marked trees are')} not measured, and not in this sum.
+      </p>{/if}
+  {/if}
   {#if beside.many > 0}<p>
       Crown cards mark {beside.many} more without a tag, {preferences.basalArea(beside.m2)}.
     </p>{/if}

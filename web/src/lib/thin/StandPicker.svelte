@@ -3,18 +3,18 @@
 
   import type { ThinDesk } from './desk.svelte.ts';
 
-  /** Which stand lies on the table. */
+  /** Which stand lies on the table; nothing to choose where there is none. */
   const { desk, all = true }: { desk: ThinDesk; all?: boolean } = $props();
   const stands = $derived(all ? desk.stands : desk.stands.filter(isSugarbush));
 </script>
 
-<label class="flex items-center gap-2"
-  >Stand
-  <select
-    class="select w-auto font-semibold"
-    value={desk.stand?.id}
-    onchange={(event) => void desk.begin(event.currentTarget.value)}
-  >
-    {#each stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
-  </select></label
->
+{#if stands.length > 0}<label class="flex items-center gap-2"
+    >Stand
+    <select
+      class="select w-auto font-semibold"
+      value={desk.stand?.id}
+      onchange={(event) => void desk.begin(event.currentTarget.value)}
+    >
+      {#each stands as stand (stand.id)}<option value={stand.id}>{stand.name}</option>{/each}
+    </select></label
+  >{/if}

@@ -8,7 +8,7 @@
     type Outlook,
     type StandFigure
   } from '@baumkin/core/thinning';
-  import type { TreeRow, TreeState } from '@baumkin/core/records';
+  import { isSugarbush, type TreeRow, type TreeState } from '@baumkin/core/records';
   import { LITRES_PER_GALLON, M2_PER_ACRE, M2_PER_HECTARE, M2_PER_SQUARE_FOOT, MM_PER_INCH } from '@baumkin/core/units';
   import { onDestroy, onMount } from 'svelte';
 
@@ -23,6 +23,7 @@
 
   import { deskOf, thinWorker } from './desk.svelte.ts';
   import { growingArea, outlookTrees } from '@baumkin/core/bush';
+  import NoStand from './NoStand.svelte';
   import StandPicker from './StandPicker.svelte';
 
   /** The stand over thirty years, left alone and thinned: what an entry gives, what it costs, and when it pays. */
@@ -129,91 +130,96 @@
     'The futures differ in how trees grow. In all of them crowns close, holes stain and sap sweetens by the same figures, and no storm, borer, drought or warm spring comes.';
 </script>
 
-<h1 class="sr-only">Thirty years</h1>
-<div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-  <StandPicker {desk} all={false} />
-  <label class="flex items-center gap-2"
-    >thinned by
-    <select class="select w-auto font-semibold" bind:value={desk.shown}>
-      {#each desk.choices as choice (choice.id)}<option value={choice.id}
-          >{choice.name} ({choice.taken.size} trees)</option
-        >{/each}
-    </select></label
-  >
-  <label class="flex items-center gap-2"
-    ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={again} /> and again every {ENTRY_YEARS} years</label
-  >
-  {#if long.done === null}
-    <button
-      class="btn btn-primary"
-      onclick={look}
-      disabled={desk.refused !== null || desk.crops.size === 0 || answer?.asked === asked}
-      >{answer ? 'Look again' : 'Look thirty years ahead'}</button
+{#if bush.overview && !desk.stands.some(isSugarbush)}
+  <NoStand title="No stand to look ahead with" />
+{:else}
+  <h1 class="sr-only">Thirty years</h1>
+  <div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+    <StandPicker {desk} all={false} />
+    <label class="flex items-center gap-2"
+      >thinned by
+      <select class="select w-auto font-semibold" bind:value={desk.shown}>
+        {#each desk.choices as choice (choice.id)}<option value={choice.id}
+            >{choice.name} ({choice.taken.size} trees)</option
+          >{/each}
+      </select></label
     >
-  {/if}
-  <LongRunStatus run={long} what="Thirty years, with and without, many times over" />
-</div>
-{#if desk.refused !== null}
-  <p class="max-w-prose text-lg">{refusalWords(desk.refused)}</p>
-{:else if answer}
-  {#if answer.asked !== asked}<p class="caution mb-3">What you see belongs to the choice before. Look again.</p>{/if}
-  <p class="max-w-prose text-lg" data-testid="years-verdict">{verdict}</p>
-  <p class="aside max-w-prose">{SAME_IN_ALL}</p>
-  <div class="mt-3 grid gap-4 md:grid-cols-3">
-    {#each charts as { figure, title, up, unit } (figure)}
-      <ChartCard
-        {title}
-        {up}
-        runs={[answer.look.without, answer.look.with].map((years) => run(years, figure, unit))}
-        label="{title} by season, left alone and thinned"
-        heading="h2"
-      />
-    {/each}
-  </div>
-  <p class="aside">
-    Amber: {answer.of}{answer.entries.size > 1
-      ? `, then ${[...answer.entries]
-          .filter(([year]) => year > 0)
-          .map(([year, ids]) => `${ids.size > 0 ? counted(ids.size, 'tree') : 'nothing'} in ${bush.season + year}`)
-          .join(' and ')}`
-      : ''}. The other line: left alone. Dotted: where it lies eight times in ten, growth being as uncertain as it is.
-  </p>
-  <div class="mt-3 overflow-x-auto">
-    <table class="w-full text-left" data-testid="years-table">
-      <thead
-        ><tr class="border-b-2 border-base-content"
-          ><th class="py-1 font-semibold">{desk.stand?.name}</th>{#each AT as at (at)}<th
-              class="text-right font-semibold"
-              colspan="2">{bush.season + at}</th
-            >{/each}</tr
-        ><tr class="border-b border-base-300 text-sm"
-          ><td></td>{#each AT as at (at)}<td class="text-right">alone</td><td class="text-right font-semibold"
-              >thinned</td
-            >{/each}</tr
-        ></thead
+    <label class="flex items-center gap-2"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={again} /> and again every {ENTRY_YEARS} years</label
+    >
+    {#if long.done === null}
+      <button
+        class="btn btn-primary"
+        onclick={look}
+        disabled={desk.refused !== null || desk.crops.size === 0 || answer?.asked === asked}
+        >{answer ? 'Look again' : 'Look thirty years ahead'}</button
       >
-      <tbody>
-        {#each FIGURES as [figure, label, say] (figure)}
-          <tr class="border-b border-base-300/60">
-            <th class="py-1 font-normal">{label}</th>
-            {#each AT as at (at)}<td class="text-right tabular-nums">{say(answer.look.without[at]![figure].mean)}</td
-              ><td class="text-right font-semibold tabular-nums">{say(answer.look.with[at]![figure].mean)}</td>{/each}
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    {/if}
+    <LongRunStatus run={long} what="Thirty years, with and without, many times over" />
   </div>
-  <p class="aside mt-2 max-w-prose">
-    Growth follows competition, and the readings of {answer.look.calibrated.used} trees of this stand have moved the model:
-    without neighbours they would lay {Math.round(100 * Math.exp(answer.look.calibrated.model.level))} % of the default ring,
-    and competition counts {(answer.look.calibrated.model.c / DEFAULT_GROWTH.c).toFixed(1)} times as much. Taps are what size,
-    condition and growth carry. Sap is sweeter under free crowns: {CROWDED_SUGAR_PCT} % sugar in a crowd, up to
-    {OPEN_SUGAR_PCT} % in the open (common practice). Holes are taken to be placed without looking; careful placing stays
-    below that stain.
-  </p>
-{:else if long.done === null}
-  <p class="max-w-prose text-lg">
-    A thinning costs taps at once and gives thicker, sweeter trees later. Take a choice from the plan, and see both
-    stands side by side until {bush.season + YEARS}.
-  </p>
+  {#if desk.refused !== null}
+    <p class="max-w-prose text-lg">{refusalWords(desk.refused)}</p>
+  {:else if answer}
+    {#if answer.asked !== asked}<p class="caution mb-3">What you see belongs to the choice before. Look again.</p>{/if}
+    <p class="max-w-prose text-lg" data-testid="years-verdict">{verdict}</p>
+    <p class="aside max-w-prose">{SAME_IN_ALL}</p>
+    <div class="mt-3 grid gap-4 md:grid-cols-3">
+      {#each charts as { figure, title, up, unit } (figure)}
+        <ChartCard
+          {title}
+          {up}
+          runs={[answer.look.without, answer.look.with].map((years) => run(years, figure, unit))}
+          label="{title} by season, left alone and thinned"
+          heading="h2"
+        />
+      {/each}
+    </div>
+    <p class="aside">
+      Amber: {answer.of}{answer.entries.size > 1
+        ? `, then ${[...answer.entries]
+            .filter(([year]) => year > 0)
+            .map(([year, ids]) => `${ids.size > 0 ? counted(ids.size, 'tree') : 'nothing'} in ${bush.season + year}`)
+            .join(' and ')}`
+        : ''}. The other line: left alone. Dotted: where it lies eight times in ten, growth being as uncertain as it is.
+    </p>
+    <div class="mt-3 overflow-x-auto">
+      <table class="w-full text-left" data-testid="years-table">
+        <thead
+          ><tr class="border-b-2 border-base-content"
+            ><th class="py-1 font-semibold">{desk.stand?.name}</th>{#each AT as at (at)}<th
+                class="text-right font-semibold"
+                colspan="2">{bush.season + at}</th
+              >{/each}</tr
+          ><tr class="border-b border-base-300 text-sm"
+            ><td></td>{#each AT as at (at)}<td class="text-right">alone</td><td class="text-right font-semibold"
+                >thinned</td
+              >{/each}</tr
+          ></thead
+        >
+        <tbody>
+          {#each FIGURES as [figure, label, say] (figure)}
+            <tr class="border-b border-base-300/60">
+              <th class="py-1 font-normal">{label}</th>
+              {#each AT as at (at)}<td class="text-right tabular-nums">{say(answer.look.without[at]![figure].mean)}</td
+                ><td class="text-right font-semibold tabular-nums">{say(answer.look.with[at]![figure].mean)}</td>{/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    <p class="aside mt-2 max-w-prose">
+      Growth follows competition, and the readings of {answer.look.calibrated.used} trees of this stand have moved the model:
+      without neighbours they would lay {Math.round(100 * Math.exp(answer.look.calibrated.model.level))} % of the default
+      ring, and competition counts {(answer.look.calibrated.model.c / DEFAULT_GROWTH.c).toFixed(1)} times as much. Taps are
+      what size, condition and growth carry. Sap is sweeter under free crowns: {CROWDED_SUGAR_PCT} % sugar in a crowd, up
+      to
+      {OPEN_SUGAR_PCT} % in the open (common practice). Holes are taken to be placed without looking; careful placing stays
+      below that stain.
+    </p>
+  {:else if long.done === null}
+    <p class="max-w-prose text-lg">
+      A thinning costs taps at once and gives thicker, sweeter trees later. Take a choice from the plan, and see both
+      stands side by side until {bush.season + YEARS}.
+    </p>
+  {/if}
 {/if}

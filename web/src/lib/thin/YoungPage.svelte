@@ -39,7 +39,7 @@
 
   const plots = $derived(
     bush.bushRecords
-      .filter((r): r is SeedlingsRecord => r.kind === 'seedlings' && r.standId === desk.stand?.id)
+      .filter((r): r is SeedlingsRecord => r.kind === 'seedlings' && r.standId === (desk.stand?.id ?? null))
       .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
   );
   const figures = $derived(plots.length === 0 ? null : seedlingMetrics(plots));

@@ -111,7 +111,6 @@
         {/each}
       </div>
     {/if}
-    {#if shown.length === 0}<p class="py-3">{nothing}</p>{/if}
     <WindowedList items={shown} {rowPx}>
       {#snippet line(row, index)}
         <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
@@ -138,3 +137,5 @@
     </WindowedList>
   </div>
 </div>
+<!-- beside what scrolls sideways: it is read whole -->
+{#if shown.length === 0}<p class="py-3">{nothing}</p>{/if}

@@ -1,6 +1,7 @@
 import { env } from 'node:process';
 import { z } from 'zod';
 
+import type { BushAccess } from '../bushes.ts';
 import { httpSource } from './httpSource.ts';
 import { WEATHER_TROUBLES, type WeatherAnswer, type WeatherAsk, type WeatherSource } from './source.ts';
 
@@ -9,14 +10,21 @@ const configured = z.array(
   z.object({
     kind: z.enum(['thermometer', 'forecast']),
     name: z.string().min(1).max(80),
-    url: z.url({ protocol: /^https?$/ })
+    url: z.url({ protocol: /^https?$/ }),
+    /** the bush that it tells of, by its id; every bush of this server where none is named */
+    bush: z.uuid().optional()
   })
 );
 
-/** The sources that whoever started the server named; none where nobody did. */
-export function weatherSources(): WeatherSource[] {
+/**
+ * The sources that whoever started the server named for a bush; none where nobody did. A thermometer at one sugarhouse says nothing
+ * of another's frost: what is named for one bush is heard in it alone, and in copies of it to play in.
+ */
+export function weatherSources(bush: Pick<BushAccess, 'id' | 'playUntil'>): WeatherSource[] {
   const parsed = configured.safeParse(JSON.parse(env.BAUMKIN_WEATHER || '[]'));
-  return parsed.success ? parsed.data.map(httpSource) : [];
+  if (!parsed.success) return [];
+  const stands = bush.playUntil === null ? bush.id : env.BAUMKIN_EXAMPLE;
+  return parsed.data.filter((each) => each.bush === undefined || each.bush === stands).map(httpSource);
 }
 
 const temperature = z.number();
@@ -43,7 +51,7 @@ export const weatherSchema = z.object({
 /** Asks all sources at once: one that is silent holds no other up. */
 export async function askWeather(
   ask: WeatherAsk,
-  sources: readonly WeatherSource[] = weatherSources()
+  sources: readonly WeatherSource[]
 ): Promise<{ kind: WeatherSource['kind']; name: string; answer: WeatherAnswer }[]> {
   return Promise.all(
     sources.map(async (source) => ({ kind: source.kind, name: source.name, answer: await source.days(ask) }))

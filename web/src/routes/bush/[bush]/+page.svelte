@@ -57,8 +57,10 @@
       <div>
         <h1>{bush.overview.bush.name}</h1>
         <p class="mt-2 text-lg leading-snug">
-          {counted(tagged.length, 'tagged tree')}, {maples.length} of them {maples.length === 1 ? 'a maple' : 'maples'}.
-          For season {bush.season}, {taps === 0 && decided.length === 0
+          {counted(tagged.length, 'tagged tree')}, {maples.length === 0 && bush.outstanding.identify > 0
+            ? 'none of them settled as a maple yet'
+            : `${maples.length} of them ${maples.length === 1 ? 'a maple' : 'maples'}`}. For season {bush.season}, {taps ===
+            0 && decided.length === 0
             ? 'nothing is decided yet'
             : `${counted(taps, 'taphole is', 'tapholes are')} decided on ${counted(toHang.length, 'tree')}, ${drilled} drilled`}.
         </p>

@@ -4,7 +4,7 @@ import { z } from 'zod';
 
 import { requireBush } from '$lib/server/api.ts';
 import { today } from '$lib/server/clock.ts';
-import { askWeather } from '$lib/server/weather/index.ts';
+import { askWeather, weatherSources } from '$lib/server/weather/index.ts';
 import { MOST_DAYS } from '$lib/server/weather/source.ts';
 
 /** The longest forecast that is asked for, days. */
@@ -18,6 +18,7 @@ export async function GET({ params, locals, url }) {
   if (!from.success || from.data < dayAfter(day, -MOST_DAYS))
     error(400, 'Say from which day on: from=2027-02-01, not more than ten years ago.');
   const until = dayAfter(day, AHEAD_DAYS);
-  const sources = await askWeather({ from: from.data, until, today: day, origin: bush.origin });
+  const ask = { from: from.data, until, today: day, origin: bush.origin };
+  const sources = await askWeather(ask, weatherSources(bush));
   return json({ sources }, { headers: { 'cache-control': 'no-store' } });
 }
