@@ -79,6 +79,13 @@ test('who has an account comes in with one touch; the last steward cannot leave,
   await other.goto(link);
   await other.getByRole('button', { name: /^Come in as/ }).click();
   await other.waitForURL(new RegExp(`/bush/${bush}`));
+  // Twice is once: who is in already is told so, and loses nothing.
+  await page.goto(link);
+  await expect(page.getByText(/You belong to it already, as steward/)).toBeVisible();
+  await expectAccessible(page);
+  await other.goto(link);
+  await other.getByRole('link', { name: 'Go to Second Bush' }).click();
+  await other.waitForURL(new RegExp(`/bush/${bush}`));
   await other.goto(`/bush/${bush}/people`);
   await expect(other.getByRole('heading', { name: 'Ask somebody in' })).toBeHidden();
   await other.getByRole('button', { name: 'Leave this bush' }).click();

@@ -84,12 +84,12 @@
   {/each}
 {/snippet}
 
-{#snippet ask(words: string, label: string, run: () => void)}
+{#snippet ask(words: string, label: string, run: () => void, rather = 'Leave it as it is')}
   <div class="mt-1 border-l-4 border-primary pl-3" role="group" aria-label={words}>
     <p>{words}</p>
     <div class="mt-1 flex flex-wrap gap-2">
       <button class="btn btn-sm" onclick={run}>{label}</button>
-      <button class="btn btn-ghost btn-sm" onclick={() => (asking = null)}>Leave it</button>
+      <button class="btn btn-ghost btn-sm" onclick={() => (asking = null)}>{rather}</button>
     </div>
   </div>
 {/snippet}
@@ -130,7 +130,8 @@
           leaving ??
             'Leave this bush? What you wrote stays, under your name; this device drops what it holds of the bush.',
           leaving ? 'All right' : 'Leave the bush',
-          () => (leaving ? (asking = null) : void leave())
+          () => (leaving ? (asking = null) : void leave()),
+          'Stay'
         )}
       {:else if asking?.id === member.id}
         {@render ask(

@@ -3,7 +3,9 @@ import type { Role } from '@baumkin/core/records';
 import { error, fail, redirect } from '@sveltejs/kit';
 
 import { accountSchema, createAccount } from '$lib/server/accounts.ts';
+import { bushFor } from '$lib/server/bushes.ts';
 import { invitedTo, joinBy, type InvitedTo } from '$lib/server/invitations.ts';
+import { mayAsMuchAs } from '$lib/server/members.ts';
 import { isGuest } from '$lib/server/playing.ts';
 import { Refused, statusOf } from '$lib/server/refusals.ts';
 import { signInHere } from '$lib/server/sessionCookie.ts';
@@ -11,17 +13,19 @@ import { signInHere } from '$lib/server/sessionCookie.ts';
 export async function load({ params, locals, setHeaders }) {
   setHeaders({ 'cache-control': 'private, no-store' });
   const { member } = locals;
+  const { bushId, ...invited } = await asked(params.code);
   // Who only looks around comes in as somebody else.
-  const isHere = member !== null && !(await isGuest(member.id));
-  return { invited: await asked(params.code), name: isHere ? member.displayName : null };
+  if (member === null || (await isGuest(member.id))) return { invited, name: null, already: null };
+  const hers = await bushFor(member.id, bushId);
+  const already = hers && mayAsMuchAs(hers.role, invited.role) ? { bushId, role: hers.role } : null;
+  return { invited, name: member.displayName, already };
 }
 
 /** @throws 410 where the link opens nothing any more */
-async function asked(code: string): Promise<Omit<InvitedTo, 'bushId'>> {
+async function asked(code: string): Promise<InvitedTo> {
   const invited = await invitedTo(code);
   if (!invited) error(410, new Refused('noInvitation').message);
-  const { bush, role, by, expiresAt } = invited;
-  return { bush, role, by, expiresAt };
+  return invited;
 }
 
 /** Where somebody who came in begins: whoever helps, at what is to be done. */

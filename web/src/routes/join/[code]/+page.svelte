@@ -19,7 +19,10 @@
     {invited.by} asks you in as <b>{ROLE_SAYS[invited.role]}</b>. {ROLE_LETS_YOU[invited.role]}
   </p>
   {#if form?.message}<p role="alert" class="font-semibold text-error">{form.message}</p>{/if}
-  {#if data.name !== null}
+  {#if data.already}
+    <p>You belong to it already, as <b>{ROLE_SAYS[data.already.role]}</b>: this invitation gives you no more.</p>
+    <a class="btn self-start btn-primary" href="/bush/{data.already.bushId}">Go to {invited.bush}</a>
+  {:else if data.name !== null}
     <form method="POST" action="?/join" use:enhance>
       <button class="btn btn-primary">Come in as {data.name}</button>
     </form>
