@@ -22,7 +22,7 @@ const style = () => `
   h1, h2 { font-family: Bitter, Georgia, serif; line-height: 1.2; break-after: avoid }
   h1 { font-size: 22pt; margin: 0 0 5mm } h2 { font-size: 15pt; margin: 7mm 0 2mm }
   section { break-before: page } section:first-of-type { break-before: auto }
-  img { display: block; max-width: 100%; max-height: 95mm; margin: 4mm auto; border: 1px solid #cfc6bb }
+  img { display: block; max-width: 100%; max-height: 82mm; margin: 4mm auto; border: 1px solid #cfc6bb }
   li { margin: 1mm 0 } a { color: inherit }`;
 const FOOT = `<div style="width:100%;font:8pt sans-serif;text-align:center"><span class="pageNumber"></span></div>`;
 
