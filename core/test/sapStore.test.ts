@@ -143,7 +143,7 @@ describe('the log as files', () => {
         ranOver: true
       })
     ]);
-    expect(log.split('\r\n')[1]).toBe(`2027-03-02,16.50,"'=west",maple,120,40,,2.1,clear,,yes,kept,`);
+    expect(log.split('\r\n')[1]).toBe(`2027-03-02,16.50,'=west,maple,120,40,,2.1,clear,,yes,kept,`);
     const batches = writeBatches([
       told({
         kind: 'batch',

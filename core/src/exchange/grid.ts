@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 
+import { unguard } from './safeCells.ts';
 import { MAX_ROWS, UnreadableFile } from './statement.ts';
 
 /** A row of a table, and where it stands. */
@@ -65,9 +66,4 @@ export const tableText = (rows: readonly (readonly string[])[]): string => Papa.
 /** A cell as an error quotes it. */
 export function brief(written: string): string {
   return written.length > 40 ? `${written.slice(0, 40)}…` : written;
-}
-
-/** Takes off the guard that a safe export puts before a formula sign. */
-function unguard(cell: string): string {
-  return /^'[=+@\t\r-]/.test(cell) ? cell.slice(1) : cell;
 }

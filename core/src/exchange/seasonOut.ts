@@ -1,8 +1,6 @@
-import Papa from 'papaparse';
-
 import type { BushRecord } from '../records/index.ts';
+import { writeRows } from './safeCells.ts';
 
-const NEWLINE = { newline: '\r\n', escapeFormulae: /^[=+@\t\r]|^-(?!\d)/ };
 const said = (value: number | string | null): string => (value === null ? '' : String(value));
 
 /** The sap log of a bush, a line for each emptying. @param records of the bush that hold */
@@ -10,9 +8,9 @@ export function writeSapLog(records: readonly BushRecord[]): string {
   const places = new Map(
     records.flatMap((record) => (record.kind === 'collectingPlace' ? [[record.id, record] as const] : []))
   );
-  return Papa.unparse(
-    {
-      fields: [
+  return writeRows(
+    [
+      [
         'date',
         'hour',
         'place',
@@ -27,7 +25,7 @@ export function writeSapLog(records: readonly BushRecord[]): string {
         'went',
         'note'
       ],
-      data: records.flatMap((record) =>
+      ...records.flatMap((record) =>
         record.kind === 'collection'
           ? [
               [
@@ -48,16 +46,16 @@ export function writeSapLog(records: readonly BushRecord[]): string {
             ]
           : []
       )
-    },
-    NEWLINE
+    ],
+    '\r\n'
   );
 }
 
 /** The batches of a bush, a line for each. @param records of the bush that hold */
 export function writeBatches(records: readonly BushRecord[]): string {
-  return Papa.unparse(
-    {
-      fields: [
+  return writeRows(
+    [
+      [
         'date',
         'season',
         'of',
@@ -72,7 +70,7 @@ export function writeBatches(records: readonly BushRecord[]): string {
         'colour',
         'note'
       ],
-      data: records.flatMap((record) =>
+      ...records.flatMap((record) =>
         record.kind === 'batch'
           ? [
               [
@@ -93,7 +91,7 @@ export function writeBatches(records: readonly BushRecord[]): string {
             ]
           : []
       )
-    },
-    NEWLINE
+    ],
+    '\r\n'
   );
 }

@@ -1,5 +1,3 @@
-import Papa from 'papaparse';
-
 import { toDiameter } from '../measure/index.ts';
 import {
   KINDS,
@@ -16,10 +14,8 @@ import {
   type TreeState
 } from '../records/index.ts';
 import type { BadRow } from './faults.ts';
+import { writeRows } from './safeCells.ts';
 import type { StatementFile } from './statement.ts';
-
-/** Cells that a spreadsheet would run as a formula; plain numbers, negative ones too, are not. */
-const FORMULA = /^[=+@\t\r]|^-(?!\d)/;
 
 /** A tree on its way into a table. */
 export interface TreeOut {
@@ -126,13 +122,9 @@ export function writeBadRows(file: Pick<StatementFile, 'heading' | 'bad'>): stri
   const byLine = new Map<number, BadRow[]>();
   for (const row of file.bad) byLine.set(row.line, [...(byLine.get(row.line) ?? []), row]);
   const lines = [...byLine.values()].map((rows) => [rows.map(({ reason }) => reason).join(' '), ...rows[0]!.cells]);
-  return unparse([['reason', ...file.heading], ...lines]);
+  return writeRows([['reason', ...file.heading], ...lines]);
 }
 
 function toCsv(columns: readonly ExplainedColumn[], rows: readonly (readonly string[])[]): string {
-  return unparse([columns.map((column) => column.name), ...rows]);
-}
-
-function unparse(rows: readonly (readonly string[])[]): string {
-  return Papa.unparse(rows as string[][], { escapeFormulae: FORMULA, newline: '\n' }) + '\n';
+  return writeRows([columns.map((column) => column.name), ...rows]);
 }
