@@ -10,6 +10,11 @@ import { sessionOf } from '$lib/server/sessions.ts';
 export const init: ServerInit = async () => {
   // Without this the idle connections would hold the process for a while after it was asked to stop.
   process.once('sveltekit:shutdown', () => void tables().sequelize.close());
+  // What nobody caught would be printed by Node with all that it carries.
+  process.once('uncaughtException', (err) => {
+    log.fatal({ err }, 'The server breaks off');
+    process.exit(1);
+  });
   const pending = await pendingMigrations(tables().sequelize);
   if (pending.length > 0)
     throw new Error(`The database is behind: ${pending.join(', ')}. Run "node build-cli/cli.js migrate".`);
@@ -25,7 +30,7 @@ const MOST_BYTES = 64_000_000;
 /** The page of an invitation: whoever has its link may see it, and the link is a secret. */
 const INVITATION = '/join/';
 /** Pages that anybody may see. */
-const OPEN = ['/sign-in', '/sign-up', '/look-around', SHELL];
+const OPEN = ['/sign-in', '/sign-up', '/look-around', SHELL, '/health', '/ready'];
 /** The pages that a bush’s stewards have opened to visitors; the others are not there. */
 const VISITORS = '/visit/';
 const isOpen = (path: string) => OPEN.includes(path) || path.startsWith(INVITATION) || path.startsWith(VISITORS);
@@ -47,12 +52,35 @@ export const handle: Handle = (input) => {
   });
 };
 
+const isSafe = (method: string) => method === 'GET' || method === 'HEAD' || method === 'OPTIONS';
+/** Was this sent by a page of another site? Browsers say so; programs that are none say nothing. */
+function comesFromElsewhere(request: Request, url: URL): boolean {
+  const origin = request.headers.get('origin');
+  return origin === null ? request.headers.get('sec-fetch-site') === 'cross-site' : origin !== url.origin;
+}
+
+/** What nobody on the way keeps: each answer is for whoever asked, unless its route says otherwise. */
+const PRIVATE = { 'cache-control': 'private, no-store' };
+/** Of every answer. What a page may use of the device: where it stands, and the camera for a tag or a photograph. */
+const HEADERS: Readonly<Record<string, string>> = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'same-origin',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+  'permissions-policy':
+    'geolocation=(self), camera=(self), microphone=(), payment=(), usb=(), midi=(), display-capture=(), browsing-topics=()'
+};
+
 const handled: Handle = async ({ event, resolve }) => {
   const { url, request, cookies } = event;
   const token = cookies.get(SESSION_COOKIE);
   const known = token ? await sessionOf(token) : null;
   event.locals.member = known?.member ?? null;
   event.locals.session = known?.session ?? null;
+
+  // The framework's own check looks at forms only, and not at requests without a body: a foreign page could end a session.
+  if (!isSafe(request.method) && comesFromElsewhere(request, url))
+    return json({ message: 'This request comes from another site.' }, { status: 403, headers: PRIVATE });
 
   // Archives are as long as the bush is old; whatever else is read has bounds of its own, or those of a form.
   if (request.body && !url.pathname.endsWith('/archive')) {
@@ -69,18 +97,14 @@ const handled: Handle = async ({ event, resolve }) => {
       if (program && !program.mayWrite && request.method !== 'GET')
         return json({ message: 'This key only reads.' }, { status: 403 });
     }
-    // The framework's origin check covers forms only.
-    const origin = request.headers.get('origin');
-    if (request.method !== 'GET' && origin !== null && origin !== url.origin)
-      return json({ message: 'This request comes from another site.' }, { status: 403 });
     if (!event.locals.member && !DESCRIPTIONS.includes(url.pathname))
       return json({ message: 'Sign in first.' }, { status: 401 });
   } else if (!event.locals.member && event.route.id !== null && !isOpen(url.pathname)) {
     redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
   }
   const response = await resolve(event);
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('referrer-policy', 'same-origin');
+  for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
+  if (!response.headers.has('cache-control')) response.headers.set('cache-control', PRIVATE['cache-control']);
   return response;
 };
 
@@ -88,5 +112,5 @@ export const handleError: HandleServerError = ({ error, event, status, message }
   if (status === 404) return { message: 'There is nothing at this address.' };
   const id = requestId() ?? randomUUID();
   log.error({ id, path: withoutSecrets(event.url.pathname), err: error }, message);
-  return { message: 'Something went wrong here, and nothing was changed. Try again.', id };
+  return { message: 'Something went wrong here. Look whether it was kept before you try again.', id };
 };

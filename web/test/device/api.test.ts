@@ -77,7 +77,7 @@ describe('what comes of it', () => {
       { message: 'That needs the steward’s role; yours is crew.' },
       'That needs the steward’s role; yours is crew.'
     ],
-    [500, {}, 'The server did not answer as it should; nothing was changed.']
+    [500, {}, 'The server did not answer as it should. Look whether it was done before you try again.']
   ])('the sentence of a refusal with status %d', async (status, body, problem) => {
     answer = says(status, body);
     expect(await ask()).toEqual({ data: null, problem, status });
@@ -87,7 +87,7 @@ describe('what comes of it', () => {
     answer = () => Promise.resolve(new Response('<h1>502 Bad Gateway</h1>', { status: 502 }));
     expect(await ask()).toEqual({
       data: null,
-      problem: 'The server did not answer as it should; nothing was changed.',
+      problem: 'The server did not answer as it should. Look whether it was done before you try again.',
       status: 502
     });
     // Whoever asks says it better, where something else is at stake.

@@ -53,7 +53,7 @@ export type Asked<T> =
  */
 export async function asked<T>(
   call: Promise<{ readonly data?: T; readonly error?: unknown; readonly response: Response }>,
-  otherwise = 'The server did not answer as it should; nothing was changed.'
+  otherwise = 'The server did not answer as it should. Look whether it was done before you try again.'
 ): Promise<Asked<T>> {
   try {
     const { data, error, response } = await call;

@@ -215,7 +215,7 @@ export class Importing {
     this.busy = true;
     this.problem = '';
     try {
-      const answer = await asked<T>(call, 'The server could not take the file; nothing was changed.');
+      const answer = await asked<T>(call, 'The server did not answer as it should. Look whether it came in before you try again.');
       if (answer.problem === null) await this.bush.refresh();
       else
         this.problem =

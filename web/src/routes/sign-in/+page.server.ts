@@ -2,6 +2,7 @@ import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 
 import { signIn, signInSchema } from '$lib/server/accounts.ts';
+import { pathHere } from '$lib/server/pathHere.ts';
 import { exampleBush, takesGuests } from '$lib/server/playing.ts';
 import { signInHere } from '$lib/server/sessionCookie.ts';
 
@@ -9,7 +10,7 @@ import { signInHere } from '$lib/server/sessionCookie.ts';
 const demoSchema = z.object({ bush: z.string(), name: z.string(), password: z.string() });
 
 export async function load({ locals, url }) {
-  if (locals.member) redirect(303, target(url));
+  if (locals.member) redirect(303, pathHere(url.searchParams.get('to'), url.origin));
   const demo = process.env.BAUMKIN_DEMO ? demoSchema.parse(JSON.parse(process.env.BAUMKIN_DEMO)) : null;
   const example = takesGuests() ? await exampleBush() : null;
   return { demo, example: example?.name ?? null };
@@ -30,13 +31,7 @@ export const actions = {
         return fail(429, { name, message: 'Too many tries. Wait a quarter of an hour and try again.' });
       case 'welcome':
         await signInHere(event, result.userId);
-        redirect(303, target(url));
+        redirect(303, pathHere(url.searchParams.get('to'), url.origin));
     }
   }
 };
-
-/** Where to go on to: only ever a path on this site. */
-function target(url: URL): string {
-  const to = url.searchParams.get('to') ?? '/';
-  return /^\/(?![/\\])/.test(to) ? to : '/';
-}
