@@ -215,7 +215,10 @@ export class Importing {
     this.busy = true;
     this.problem = '';
     try {
-      const answer = await asked<T>(call, 'The server did not answer as it should. Look whether it came in before you try again.');
+      const answer = await asked<T>(
+        call,
+        'The server did not answer as it should. Look whether it came in before you try again.'
+      );
       if (answer.problem === null) await this.bush.refresh();
       else
         this.problem =
