@@ -60,7 +60,7 @@ export async function startServer(options) {
       KEEP_ALIVE_TIMEOUT: '75',
       BAUMKIN_DEMO: demo ? JSON.stringify(demoSignIn) : '',
       // The demo is there to be looked at: by whoever comes, in copies that end by themselves.
-      ...(demo ? { BAUMKIN_EXAMPLE: invented.bushId, BAUMKIN_GUESTS: '1' } : {}),
+      ...(demo ? { BAUMKIN_EXAMPLE: invented.bushId, BAUMKIN_GUESTS: '1', BAUMKIN_SIGN_UPS: '1000' } : {}),
       BAUMKIN_DEVICES: JSON.stringify(devices),
       // The simulated thermometer hangs at the invented sugarhouse, and nowhere else.
       BAUMKIN_WEATHER: JSON.stringify(demo ? weather.map((each) => ({ ...each, bush: invented.bushId })) : weather),

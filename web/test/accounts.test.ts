@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 
-import { createAccount, signIn } from '../src/lib/server/accounts.ts';
+import { createAccount, signIn, signUp } from '../src/lib/server/accounts.ts';
 import { bushesOf, bushFor, createBush } from '../src/lib/server/bushes.ts';
 import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { changeRole, membersOf, peopleOf, showHoles } from '../src/lib/server/members.ts';
-import { closeSession, openSession, sessionOf } from '../src/lib/server/sessions.ts';
+import { rememberDevice } from '../src/lib/server/knownDevices.ts';
+import { closeSession, closeSessionsOf, openSession, sessionOf } from '../src/lib/server/sessions.ts';
 import { emptyDatabase, letIn, useFreshDatabase } from './database.ts';
 
 useFreshDatabase();
@@ -45,9 +46,9 @@ describe('the first migration', () => {
 describe('accounts', () => {
   it('sign in with the right password alone; the table holds neither password nor token', async () => {
     const member = await account('ada');
-    expect((await signIn('ada', 'wrong', '::1')).outcome).toBe('wrong');
-    expect((await signIn('nobody', password, '::1')).outcome).toBe('wrong');
-    const welcome = await signIn(' ADA ', password, '::1');
+    expect((await signIn('ada', 'wrong', { address: '::1' })).outcome).toBe('wrong');
+    expect((await signIn('nobody', password, { address: '::1' })).outcome).toBe('wrong');
+    const welcome = await signIn(' ADA ', password, { address: '::1' });
     if (welcome.outcome !== 'welcome') throw new Error(welcome.outcome);
     const { token } = await openSession(welcome.userId);
     expect((await sessionOf(token))!.member).toMatchObject({ id: member.id, signInName: 'ada' });
@@ -64,14 +65,65 @@ describe('accounts', () => {
     expect(await sessionOf(token, new Date('2026-04-01'))).toBeNull();
   });
 
-  it('shut the door after too many tries, for a while, and only for that name', async () => {
+  const at = (second: number) => new Date(Date.UTC(2026, 5, 1, 12, 0, second));
+  it('hold a guesser up longer and longer, and only for that name', async () => {
     await account('cyn');
     await account('dot');
-    const at = (minute: number) => new Date(Date.UTC(2026, 5, 1, 12, minute));
-    for (let i = 0; i < 8; i++) expect((await signIn('cyn', 'guess', '10.0.0.1', at(0))).outcome).toBe('wrong');
-    expect((await signIn('cyn', password, '10.0.0.1', at(1))).outcome).toBe('wait');
-    expect((await signIn('dot', password, '10.0.0.1', at(1))).outcome).toBe('welcome');
-    expect((await signIn('cyn', password, '10.0.0.1', at(20))).outcome).toBe('welcome');
+    const guess = (second: number) => signIn('cyn', 'guess', { address: '10.0.0.1' }, at(second));
+    for (let i = 0; i < 5; i++) expect((await guess(0)).outcome).toBe('wrong');
+    expect(await guess(1)).toEqual({ outcome: 'wait', seconds: 1 });
+    expect((await guess(2)).outcome).toBe('wrong');
+    expect(await guess(3)).toEqual({ outcome: 'wait', seconds: 3 });
+    expect((await signIn('dot', password, { address: '10.0.0.1' }, at(3))).outcome).toBe('welcome');
+    expect((await signIn('cyn', password, { address: '10.0.0.1' }, at(6))).outcome).toBe('welcome');
+    // Who was right begins anew.
+    expect((await guess(7)).outcome).toBe('wrong');
+  });
+
+  it('count a guess before it is checked: of sixty at once five are', async () => {
+    await account('flo');
+    const all = await Promise.all(
+      Array.from({ length: 60 }, (_, i) => signIn('flo', `guess ${i}`, { address: `10.1.0.${i}` }, at(0)))
+    );
+    expect(all.filter(({ outcome }) => outcome === 'wrong')).toHaveLength(5);
+    expect(all.filter(({ outcome }) => outcome === 'wait')).toHaveLength(55);
+  });
+
+  it('let the owner in on a device of hers while others guess at her name, and no guesser by it', async () => {
+    const { id } = await account('gus');
+    const known = await rememberDevice(id);
+    for (let i = 0; i < 30; i++) await signIn('gus', 'guess', { address: '10.2.0.1' }, at(0));
+    expect((await signIn('gus', password, { address: '10.2.0.1' }, at(1))).outcome).toBe('wait');
+    expect((await signIn('gus', password, { address: '10.2.0.1', known }, at(1))).outcome).toBe('welcome');
+    // A stolen device has a count of its own, and opens no other name.
+    for (let i = 0; i < 5; i++) await signIn('gus', 'guess', { address: '10.2.0.2', known }, at(2));
+    expect((await signIn('gus', password, { address: '10.2.0.2', known }, at(2))).outcome).toBe('wait');
+    await account('hal');
+    for (let i = 0; i < 5; i++) await signIn('hal', 'guess', { address: '10.2.0.3', known }, at(2));
+    expect((await signIn('hal', 'guess', { address: '10.2.0.3', known }, at(2))).outcome).toBe('wait');
+    await closeSessionsOf(id);
+    expect((await signIn('gus', password, { address: '10.2.0.1', known }, at(1))).outcome).toBe('wait');
+  });
+
+  it('wait longest five minutes, however many guess for however long', async () => {
+    await account('ivo');
+    let now = 0;
+    let longest = 0;
+    for (let i = 0; i < 40; i++) {
+      const answer = await signIn('ivo', 'guess', { address: `10.3.0.${i}` }, at(now));
+      const waits = answer.outcome === 'wait' ? answer.seconds : 0;
+      longest = Math.max(longest, waits);
+      now += waits;
+    }
+    expect(longest).toBe(300);
+  });
+
+  it('are not made by the hundred from one address', async () => {
+    const more = (i: number) =>
+      signUp({ name: `many.${i}`, displayName: 'Many', password }, { address: '10.4.0.1' }, at(0));
+    const all = await Promise.allSettled(Array.from({ length: 25 }, (_, i) => more(i)));
+    expect(all.filter(({ status }) => status === 'fulfilled')).toHaveLength(20);
+    await expect(more(30)).rejects.toMatchObject({ code: 'tooManyTries' });
   });
 
   it('have names of their own', async () => {

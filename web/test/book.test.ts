@@ -248,7 +248,7 @@ describe('the archive', () => {
       expect(people.map((p) => p.name)).toContain(name);
     const ghost = people.find((p) => p.id !== userId)!;
     const { signInName } = (await User.findByPk(ghost.id))!;
-    expect((await signIn(signInName, '-', '::1')).outcome).toBe('wrong');
+    expect((await signIn(signInName, '-', { address: '::1' })).outcome).toBe('wrong');
     expect(await bushFor(ghost.id, emptyId)).toBeNull();
   });
 

@@ -105,7 +105,7 @@ describe('the steward', () => {
     expect(plain.id).not.toBe(zoe.id);
     await letIn(by, plain.id, 'crew');
     await expect(changeRole({ bushId, byId: plain.id }, zoe.id, 'crew')).rejects.toMatchObject({ code: 'noSteward' });
-    expect((await signIn('ZOE\u0308', 'eleven pails of sap', '::1')).outcome).toBe('welcome');
+    expect((await signIn('ZOE\u0308', 'eleven pails of sap', { address: '::1' })).outcome).toBe('welcome');
   });
 });
 

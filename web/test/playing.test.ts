@@ -101,7 +101,8 @@ describe('a guest', () => {
     expect(await isGuest(guest)).toBe(true);
     expect(await sessionOf(token, later(0.9))).not.toBeNull();
     expect(await sessionOf(token, later(1.1))).toBeNull();
-    for (const guess of ['-', '']) expect((await signIn(`guest:${guest}`, guess, '10.1.1.1')).outcome).toBe('wrong');
+    for (const guess of ['-', ''])
+      expect((await signIn(`guest:${guest}`, guess, { address: '10.1.1.1' })).outcome).toBe('wrong');
     await clearPlayed(later(1.1));
     expect([await Bush.findByPk(copy), await User.findByPk(guest)]).toEqual([null, null]);
   });
@@ -135,7 +136,7 @@ describe('a guest', () => {
     await expect(welcomeGuest('10.2.2.2')).rejects.toMatchObject({ code: 'tooManyCopies' });
     await welcomeGuest('10.3.3.3');
     // A sign-in meanwhile, which clears away its own old tries, does not let more in.
-    await signIn('nobody', 'guess', '10.2.2.2', later(1 / 48));
+    await signIn('nobody', 'guess', { address: '10.2.2.2' }, later(1 / 48));
     await expect(welcomeGuest('10.2.2.2', later(1 / 48))).rejects.toMatchObject({ code: 'tooManyCopies' });
     await expect(welcomeGuest('10.2.2.2', later(0.1))).resolves.toBeTypeOf('string');
   });

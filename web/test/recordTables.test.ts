@@ -82,6 +82,7 @@ describe('migrations that landed', () => {
     '0023-line-looks.ts': '77ec7a5f8a1c0aa2',
     '0024-crossings.ts': 'e5b07ee70d437188',
     '0025-tapped-before.ts': '5ca429adfe0b1ea8',
+    '0026-people-and-copies.ts': '646979f86562b8dd',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

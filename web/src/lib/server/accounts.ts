@@ -1,12 +1,15 @@
 import { randomBytes, randomUUID } from 'node:crypto';
+import { env } from 'node:process';
 import { lineOfText, nameKey } from '@baumkin/core/records';
 import { hash, verify } from '@node-rs/argon2';
 import { Op, UniqueConstraintError } from 'sequelize';
 import { z } from 'zod';
 
-import { AccessToken, SignInAttempt, User } from './db/index.ts';
+import { AccessToken, User } from './db/index.ts';
+import { isKnownDevice } from './knownDevices.ts';
 import { Refused } from './refusals.ts';
 import { hashOf } from './sessions.ts';
+import { countTry, forgetTries, uncountTry, type TryRule } from './throttle.ts';
 
 /** Somebody who is signed in. */
 export interface Member {
@@ -31,17 +34,40 @@ export const accountSchema = z.object({
   password: z.string().min(10, 'At least 10 characters; a short sentence is good.').max(200)
 });
 
-/** Failed tries within the window before the door stays shut for a while; by name and by address. */
-const TRIES = { byName: 8, byAddress: 40, windowMs: 15 * 60_000 };
-/** Tries are kept for as long as anything is held against them. */
-const KEPT_MS = 3_600_000;
+/** Tries of one name, or of one known device; by one address, behind which a whole school may be. Working assumptions. */
+const BY_NAME: TryRule = { free: 5, firstWaitS: 2, longestWaitS: 300, forgottenAfterS: 3600 };
+const BY_ADDRESS: TryRule = { ...BY_NAME, free: 40 };
+/** Accounts made from one address, beside those of people who were asked in: a school has one address. */
+const newAccounts = (): TryRule => ({
+  free: Number(env.BAUMKIN_SIGN_UPS ?? 20),
+  firstWaitS: 60,
+  longestWaitS: 3600,
+  forgottenAfterS: 3600
+});
 /** A well-formed hash of nothing: a name that does not exist takes as long to refuse as a wrong password. */
 let decoy: Promise<string> | undefined;
 
 export type SignInResult =
   | { readonly outcome: 'welcome'; readonly userId: string }
   | { readonly outcome: 'wrong' }
-  | { readonly outcome: 'wait' };
+  | { readonly outcome: 'wait'; readonly seconds: number };
+
+/** Where somebody tries from. */
+export interface TriedFrom {
+  readonly address: string;
+  /** what her browser says of having been here before */
+  readonly known?: string | undefined;
+}
+
+/** Makes an account for whoever asks from an address. @throws Refused 'nameTaken', Refused 'tooManyTries' */
+export async function signUp(
+  input: z.infer<typeof accountSchema>,
+  { address }: TriedFrom,
+  now = new Date()
+): Promise<Member> {
+  if ((await countTry([[`signUp:${address}`, newAccounts()]], now)) > 0) throw new Refused('tooManyTries');
+  return createAccount(input, now);
+}
 
 /** Makes an account. @throws Refused 'nameTaken' */
 export async function createAccount(input: z.infer<typeof accountSchema>, now = new Date()): Promise<Member> {
@@ -60,34 +86,33 @@ export async function createAccount(input: z.infer<typeof accountSchema>, now = 
   }
 }
 
-/** Checks name and password, throttled by name and by address. The attempts stand in the database for all servers. */
-export async function signIn(name: string, password: string, address: string, now = new Date()): Promise<SignInResult> {
+/**
+ * Checks name and password. Whoever guesses waits longer and longer, by name and by address; a device on which she was signed in
+ * before has a count of its own, so that nobody can lock an owner out by guessing at her name.
+ */
+export async function signIn(name: string, password: string, from: TriedFrom, now = new Date()): Promise<SignInResult> {
   const signInName = nameKey(name);
-  const keys = { name: `name:${signInName}`, address: `address:${address}` };
-  if (await tooManyTries(keys, now)) return { outcome: 'wait' };
   const user = await User.findOne({ where: { signInName } });
+  const isKnown = user !== null && from.known !== undefined && (await isKnownDevice(user.id, from.known));
+  const [who, address] = [isKnown ? `device:${hashOf(from.known!)}` : `name:${signInName}`, `address:${from.address}`];
+  const seconds = await countTry(
+    isKnown
+      ? [[who, BY_NAME]]
+      : [
+          [who, BY_NAME],
+          [address, BY_ADDRESS]
+        ],
+    now
+  );
+  if (seconds > 0) return { outcome: 'wait', seconds };
   decoy ??= hash(randomBytes(16).toString('hex'));
   // Authors that came in with an archive have a name and no password.
   const own = user?.passwordHash.startsWith('$') ? user.passwordHash : null;
   const right = await verify(own ?? (await decoy), password);
-  if (!user || !own || !right) {
-    await SignInAttempt.bulkCreate([
-      { key: keys.name, at: now },
-      { key: keys.address, at: now }
-    ]);
-    return { outcome: 'wrong' };
-  }
-  await SignInAttempt.destroy({ where: { key: keys.name } });
+  if (!user || !own || !right) return { outcome: 'wrong' };
+  await forgetTries([who], now);
+  if (!isKnown) await uncountTry(address);
   return { outcome: 'welcome', userId: user.id };
-}
-
-async function tooManyTries(keys: { name: string; address: string }, now: Date): Promise<boolean> {
-  const since = new Date(now.getTime() - TRIES.windowMs);
-  await SignInAttempt.destroy({ where: { at: { [Op.lt]: new Date(now.getTime() - KEPT_MS) } } });
-  const [byName, byAddress] = await Promise.all(
-    [keys.name, keys.address].map((key) => SignInAttempt.count({ where: { key, at: { [Op.gte]: since } } }))
-  );
-  return byName! >= TRIES.byName || byAddress! >= TRIES.byAddress;
 }
 
 /** A member's key for a program, as she sees it: never the key itself. */

@@ -5,9 +5,10 @@ import { Op } from 'sequelize';
 import { archiveText, restoreArchive } from './archive.ts';
 import { spooled } from './archiveStream.ts';
 import { accessOf, bushFor, createBush, type BushAccess } from './bushes.ts';
-import { Bush, Membership, SignInAttempt, TreeRecord, User } from './db/index.ts';
+import { Bush, Membership, TreeRecord, User } from './db/index.ts';
 import { FORMER } from './members.ts';
 import { Refused } from './refusals.ts';
+import { countTry, type TryRule } from './throttle.ts';
 
 /*
  * A bush to play in: a copy of the one that whoever runs the server names (`BAUMKIN_EXAMPLE`, the id of a bush), for members, and where
@@ -20,8 +21,8 @@ const DAYS_TO_PLAY = 7;
 const GUEST_DAYS = 1;
 /** Copies on a server at once. */
 const MOST_COPIES = 40;
-/** Guests of one address within an hour: a school has one address. */
-const GUESTS_AN_HOUR = 30;
+/** Guests of one address: a school has one, and thirty pupils who look around in an hour. */
+const GUESTS: TryRule = { free: 30, firstWaitS: 3600, longestWaitS: 3600, forgottenAfterS: 3600 };
 
 const hoursFrom = (now: Date, hours: number) => new Date(now.getTime() + hours * HOUR_MS);
 
@@ -85,10 +86,7 @@ export async function copyToPlay(userId: string, now = new Date()): Promise<stri
  */
 export async function welcomeGuest(address: string, now = new Date()): Promise<string> {
   if (!takesGuests() || !(await exampleBush())) throw new Refused('noExample');
-  const key = `guest:${address}`;
-  await SignInAttempt.create({ key, at: now });
-  const at = { [Op.gt]: hoursFrom(now, -1) };
-  if ((await SignInAttempt.count({ where: { key, at } })) > GUESTS_AN_HOUR) throw new Refused('tooManyCopies');
+  if ((await countTry([[`guest:${address}`, GUESTS]], now)) > 0) throw new Refused('tooManyCopies');
   const id = randomUUID();
   await User.create({
     id,

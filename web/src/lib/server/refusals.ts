@@ -33,6 +33,10 @@ const REFUSALS = {
     status: 410,
     says: 'This invitation has ended: it was used, taken back, or ran out. Ask whoever sent it for another.'
   },
+  tooManyTries: {
+    status: 429,
+    says: 'That was tried very often from here. Wait an hour and try again; nothing was made.'
+  },
   tooManyInvitations: { status: 409, says: 'There are 20 open invitations already. End one first.' }
 } as const;
 export type RefusalCode = keyof typeof REFUSALS;

@@ -1,9 +1,13 @@
 import type { Cookies, RequestEvent } from '@sveltejs/kit';
 
 import { LEFT_COOKIE } from '../leftCookie.ts';
+import { isKnownDevice, rememberDevice } from './knownDevices.ts';
 import { deviceOf, openSession } from './sessions.ts';
 
 export const SESSION_COOKIE = 'baumkin_session';
+/** Stays when somebody signs out: her device is known when she comes again. */
+export const KNOWN_COOKIE = 'baumkin_known';
+const A_YEAR_S = 31_536_000;
 
 /** Opens a session for the browser that asks: kept from scripts and other sites, and sent by TLS alone where that is spoken. */
 export async function signInHere({ cookies, url, request }: RequestEvent, userId: string): Promise<void> {
@@ -15,9 +19,16 @@ export async function signInHere({ cookies, url, request }: RequestEvent, userId
     secure: url.protocol === 'https:',
     expires
   });
+  const known = cookies.get(KNOWN_COOKIE);
+  if (known !== undefined && (await isKnownDevice(userId, known))) return;
+  cookies.set(KNOWN_COOKIE, await rememberDevice(userId), {
+    path: '/',
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: url.protocol === 'https:',
+    maxAge: A_YEAR_S
+  });
 }
-
-const A_YEAR_S = 31_536_000;
 
 /** Takes the session from the browser, and lets its pages know that it is over: they clear away what the device keeps. */
 export function dropSessionCookie(cookies: Cookies, url: URL): void {

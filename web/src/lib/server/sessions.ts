@@ -3,7 +3,7 @@ import Bowser from 'bowser';
 import { Op } from 'sequelize';
 
 import type { Member } from './accounts.ts';
-import { HeldBook, Session, User } from './db/index.ts';
+import { HeldBook, KnownDevice, Session, User } from './db/index.ts';
 
 const SESSION_DAYS = 60;
 const MOST_OF_A_DEVICE = 60;
@@ -66,4 +66,6 @@ export async function closeSession(token: string): Promise<void> {
  */
 export async function closeSessionsOf(userId: string): Promise<void> {
   await Session.destroy({ where: { userId } });
+  // A lost phone is no device of hers any more.
+  await KnownDevice.destroy({ where: { userId } });
 }

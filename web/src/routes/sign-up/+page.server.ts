@@ -1,22 +1,23 @@
 import { userFacing } from '@baumkin/core/errors';
 import { fail, redirect } from '@sveltejs/kit';
 
-import { accountSchema, createAccount } from '$lib/server/accounts.ts';
+import { accountSchema, signUp } from '$lib/server/accounts.ts';
+import { statusOf } from '$lib/server/refusals.ts';
 import { signInHere } from '$lib/server/sessionCookie.ts';
 
 export const actions = {
   default: async (event) => {
-    const { request } = event;
+    const { request, getClientAddress } = event;
     const form = Object.fromEntries(await request.formData());
     const kept = { name: String(form.name ?? ''), displayName: String(form.displayName ?? '') };
     const parsed = accountSchema.safeParse(form);
     if (!parsed.success) return fail(400, { ...kept, message: parsed.error.issues[0]!.message });
     try {
-      const member = await createAccount(parsed.data);
+      const member = await signUp(parsed.data, { address: getClientAddress() });
       await signInHere(event, member.id);
     } catch (error) {
       const told = userFacing(error);
-      if (told) return fail(409, { ...kept, message: told.message });
+      if (told) return fail(statusOf(told.code) ?? 409, { ...kept, message: told.message });
       throw error;
     }
     redirect(303, '/bushes');

@@ -70,10 +70,29 @@ export class AccessToken extends Model<InferAttributes<AccessToken>, InferCreati
   declare expiresAt: Date;
 }
 
-export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
-  declare id: CreationOptional<number>;
+/** How often something was tried lately, and when it may be tried again. */
+export class Tries extends Model<InferAttributes<Tries>, InferCreationAttributes<Tries>> {
+  /** what by whom: "name:hedda" */
   declare key: string;
+  declare tries: number;
+  declare freeAt: Date;
   declare at: Date;
+}
+
+/** A device on which somebody was signed in before: it has a throttle of its own. */
+export class KnownDevice extends Model<InferAttributes<KnownDevice>, InferCreationAttributes<KnownDevice>> {
+  declare tokenHash: string;
+  declare userId: ForeignKey<string>;
+  declare at: Date;
+}
+
+/** A link that opens an account once: somebody's own, with a new password, or the first of a server. */
+export class OneTimeLink extends Model<InferAttributes<OneTimeLink>, InferCreationAttributes<OneTimeLink>> {
+  /** SHA-256 of the code in it */
+  declare codeHash: string;
+  /** whose password it sets; null for the link that makes the first account */
+  declare userId: ForeignKey<string> | null;
+  declare expiresAt: Date;
 }
 
 export class Membership extends Model<InferAttributes<Membership>, InferCreationAttributes<Membership>> {
@@ -88,24 +107,26 @@ export class Membership extends Model<InferAttributes<Membership>, InferCreation
 
 /** Binds the models of people to a connection. */
 export function definePeople(sequelize: Sequelize): void {
+  const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
+  const hash = () => ({ type: DataTypes.CHAR(64), primaryKey: true });
   User.init(
     {
       id: id(),
       signInName: text(80),
       displayName: text(80),
       passwordHash: text(255),
-      createdAt: { type: DataTypes.DATE(3), allowNull: false },
+      createdAt: time(),
       guestUntil: { type: DataTypes.DATE(3), allowNull: true }
     },
     { sequelize, tableName: 'users' }
   );
   Session.init(
     {
-      tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
+      tokenHash: hash(),
       id: uuid(),
       userId: uuid(),
       device: { ...text(60), defaultValue: '' },
-      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
+      expiresAt: time()
     },
     { sequelize, tableName: 'sessions' }
   );
@@ -118,8 +139,8 @@ export function definePeople(sequelize: Sequelize): void {
       note: text(80),
       forMany: flag(),
       madeById: uuid(),
-      madeAt: { type: DataTypes.DATE(3), allowNull: false },
-      expiresAt: { type: DataTypes.DATE(3), allowNull: false },
+      madeAt: time(),
+      expiresAt: time(),
       endedAt: { type: DataTypes.DATE(3), allowNull: true }
     },
     { sequelize, tableName: 'invitations' }
@@ -132,7 +153,7 @@ export function definePeople(sequelize: Sequelize): void {
       device: text(60),
       number: bigint(),
       waiting: int(),
-      seenAt: { type: DataTypes.DATE(3), allowNull: false }
+      seenAt: time()
     },
     { sequelize, tableName: 'heldBooks' }
   );
@@ -143,18 +164,19 @@ export function definePeople(sequelize: Sequelize): void {
       name: text(80),
       tokenHash: { type: DataTypes.CHAR(64), allowNull: false },
       mayWrite: flag(),
-      createdAt: { type: DataTypes.DATE(3), allowNull: false },
-      expiresAt: { type: DataTypes.DATE(3), allowNull: false }
+      createdAt: time(),
+      expiresAt: time()
     },
     { sequelize, tableName: 'accessTokens' }
   );
-  SignInAttempt.init(
-    {
-      id: { type: DataTypes.BIGINT, autoIncrement: true, primaryKey: true },
-      key: text(120),
-      at: { type: DataTypes.DATE(3), allowNull: false }
-    },
-    { sequelize, tableName: 'signInAttempts' }
+  Tries.init(
+    { key: { type: DataTypes.STRING(160), primaryKey: true }, tries: int(), freeAt: time(), at: time() },
+    { sequelize, tableName: 'tries' }
+  );
+  KnownDevice.init({ tokenHash: hash(), userId: uuid(), at: time() }, { sequelize, tableName: 'knownDevices' });
+  OneTimeLink.init(
+    { codeHash: hash(), userId: { type: DataTypes.UUID, allowNull: true }, expiresAt: time() },
+    { sequelize, tableName: 'oneTimeLinks' }
   );
   Membership.init(
     {
