@@ -1,11 +1,12 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 
 import { ensureBuild } from './lib/build.mjs';
-import { startDatabase } from './lib/database.mjs';
-import { freePort, isAlive, pause, stop } from './lib/exec.mjs';
-import { serverEntry, stateDir } from './lib/paths.mjs';
+import { keepDatabase } from './lib/database.mjs';
+import { freePort, pause } from './lib/exec.mjs';
+import { keep, sayWhoRuns, stopsInTurn, whoRuns } from './lib/keep.mjs';
+import { stateDir } from './lib/paths.mjs';
 import { say, run, Trouble } from './lib/say.mjs';
 import { demoSignIn, prepareDemo, prepareTables, startServer } from './lib/server.mjs';
 import { ensureNodeModules } from './lib/setup.mjs';
@@ -32,28 +33,17 @@ const lock = join(stateDir, 'demo.json');
 await run(async () => {
   mkdirSync(stateDir, { recursive: true });
   await waitForTheOther();
-  writeFileSync(lock, JSON.stringify({ pid: process.pid }));
+  sayWhoRuns(lock);
 
-  /** @type {(() => Promise<void>)[]} */
-  const undo = [];
-  /** @type {Promise<void> | undefined} */
-  let stopping;
-  // However many reasons there are to stop, everything is stopped once, in order, and all wait for it.
-  const stopAll = () =>
-    (stopping ??= (async () => {
-      for (const step of undo.reverse()) await step();
-      rmSync(lock, { force: true });
-    })());
-  const end = (/** @type {number} */ code) => void stopAll().then(() => process.exit(code));
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0));
-
+  const { undo, stopAll } = stopsInTurn(() => rmSync(lock, { force: true }));
   try {
     await ensureNodeModules();
     await ensureBuild();
-    const database = await startDatabase('db');
-    undo.push(database.stop);
-    const told = withDemo ? await prepareDemo(database.url) : '';
-    if (!withDemo) await prepareTables(database.url);
+    /** @type {{ stop: () => Promise<void> } | null} */
+    let running = null;
+    const url = await keepDatabase('db', undo, () => void running?.stop());
+    const told = withDemo ? await prepareDemo(url()) : '';
+    if (!withDemo) await prepareTables(url());
     const port = await freePort(WISHED_PORT);
     if (port !== WISHED_PORT) say(`Port ${WISHED_PORT} is taken; using ${port}.`);
     // Only now: on a fresh machine its package has just been installed.
@@ -61,26 +51,19 @@ await run(async () => {
     const standins = await startStandins(freePort);
     undo.push(standins.stop);
     const { devices, weather } = standins;
-    const server = await startServer({
-      databaseUrl: database.url,
-      port,
-      demo: withDemo,
-      devices,
-      weather,
-      fronted: asked.lan
+    const start = () => startServer({ databaseUrl: url(), port, demo: withDemo, devices, weather, fronted: asked.lan });
+    const kept = await keep('server', start, (now) => {
+      running = now;
+      sayWhoRuns(lock, now);
     });
-    undo.push(server.stop);
-    const phones = asked.lan ? await openToPhones(server.origin, undo) : null;
-    writeFileSync(lock, JSON.stringify({ pid: process.pid, origin: server.origin, serverPid: server.pid }));
-    server.onExit(() => {
-      if (!stopping) say('The server ended by itself.');
-      end(1);
-    });
+    undo.push(kept.stop);
+    const { origin } = kept.now();
+    const phones = asked.lan ? await openToPhones(origin, undo) : null;
     const pages = [...devices, ...weather]
       .map(({ name, url }) => `The ${name}: ${url.replace('ws:', 'http:')}`)
       .join('\n');
     const account = withDemo ? `demo sign-in: ${demoSignIn.name} / ${demoSignIn.password}\n` : '';
-    say(`\nBaumkin is ready: ${phones ?? server.origin}\n${told && `${told}\n`}${account}${pages}\nCtrl-C stops it.\n`);
+    say(`\nBaumkin is ready: ${phones ?? origin}\n${told && `${told}\n`}${account}${pages}\nCtrl-C stops it.\n`);
   } catch (error) {
     await stopAll();
     throw error;
@@ -124,10 +107,9 @@ ${tls.fingerprint}${tls.made ? '\nIt is a new one: phones have to trust it once,
 /** One demo to a checkout: says where it runs; waits for one that is just stopping. */
 async function waitForTheOther() {
   for (let i = 0; i < 100; i++) {
-    const other = existsSync(lock) ? JSON.parse(readFileSync(lock, 'utf8')) : null;
+    const other = await whoRuns(lock);
     if (!other) return;
-    if (!isAlive(other.pid)) return endOrphan(other.serverPid);
-    const answers = other.origin && (await fetch(`${other.origin}/sign-in`).catch(() => null))?.ok;
+    const answers = other.origin && (await fetch(`${other.origin}/health`).catch(() => null))?.ok;
     if (answers)
       throw new Trouble(
         `The demo is running already, at ${other.origin} (process ${other.pid}). Stop it there with Ctrl-C.`
@@ -135,13 +117,4 @@ async function waitForTheOther() {
     await pause(200);
   }
   throw new Trouble('Another start of the demo in this folder is still busy. Wait for it, or end it, and try again.');
-}
-
-/**
- * A demo that was killed outright leaves its server behind; it would hold the port.
- * @param {number | undefined} pid
- */
-async function endOrphan(pid) {
-  if (!pid || !isAlive(pid)) return;
-  if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(serverEntry)) await stop(pid);
 }

@@ -1,29 +1,30 @@
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { totalmem, userInfo } from 'node:os';
 
 import { exec, freePort, isAlive, pause, STARTS_WITHIN_MS, stop } from './exec.mjs';
+import { keep } from './keep.mjs';
 import { socketPath, stateDir } from './paths.mjs';
 import { ensurePrograms, program } from './setup.mjs';
 import { Trouble, say } from './say.mjs';
 
 /**
- * @typedef {{ url: string, pid: number, port: number, reset: (lane?: string) => Promise<string>, stop: () => Promise<void> }} Database
+ * @typedef {{ url: string, pid: number, port: number, found: boolean, ended: () => Promise<unknown>, reset: (lane?: string) => Promise<string>, stop: () => Promise<void> }} Database
  */
 
 /**
  * Starts (or finds running) a private MariaDB of this checkout on loopback.
- * Its data folder, password and port lie in `.baumkin/<name>`; nothing of a system-wide server is touched.
- * @param {string} name folder under `.baumkin`, e.g. `db` for work, `test-db` for tests
+ * Its data folder, password and port lie in one folder; nothing of a system-wide server is touched.
+ * @param {string} name folder under `.baumkin`, e.g. `db` for work, `test-db` for tests; or a folder by its whole path
  * @returns {Promise<Database>}
  */
 export async function startDatabase(name) {
   await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin']);
-  const home = join(stateDir, name);
+  const home = resolve(stateDir, name);
   const dataDir = join(home, 'data');
-  const socket = socketPath(name);
+  const socket = socketPath(home);
   const pidFile = join(home, 'mariadbd.pid');
   const logFile = join(home, 'mariadbd.log');
   mkdirSync(home, { recursive: true });
@@ -32,10 +33,13 @@ export async function startDatabase(name) {
   const secret = secretOf(home);
 
   let pid = runningPid(pidFile);
-  let port = pid ? Number(readFileSync(join(home, 'port'), 'utf8')) : 0;
+  const found = pid !== 0;
+  const portFile = join(home, 'port');
+  // The port of before, where it is free: whoever is connected finds the database again.
+  let port = existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 33617;
   if (!pid) {
-    port = await freePort(33617);
-    writeFileSync(join(home, 'port'), String(port));
+    port = await freePort(port);
+    writeFileSync(portFile, String(port));
     pid = launch({ dataDir, socket, pidFile, logFile, port });
   }
   await waitUntilAnswering(socket, pid, logFile);
@@ -45,6 +49,9 @@ export async function startDatabase(name) {
     url,
     pid,
     port,
+    /** did it run already? */
+    found,
+    ended: () => untilGone(pid),
     reset: async (lane = '') => {
       await reset(socket, `baumkin${lane}`);
       return url + lane;
@@ -54,6 +61,32 @@ export async function startDatabase(name) {
       rmSync(pidFile, { force: true });
     }
   };
+}
+
+/** The database outlives whoever started it, so its end is looked for. @param {number} pid */
+async function untilGone(pid) {
+  while (isAlive(pid)) await pause(500);
+}
+
+/**
+ * Keeps a database running.
+ * @param {string} name as of `startDatabase`
+ * @param {(() => Promise<void>)[]} undo what is to be stopped again
+ * @param {() => void} onMoved called where it had to come up at another address
+ * @returns where it is now
+ */
+export async function keepDatabase(name, undo, onMoved) {
+  let url = '';
+  const kept = await keep(
+    'database',
+    () => startDatabase(name),
+    (now) => {
+      if (url !== '' && url !== now.url) onMoved();
+      url = now.url;
+    }
+  );
+  undo.push(kept.stop);
+  return () => url;
 }
 
 /**

@@ -31,15 +31,16 @@ export function exec(command, args, options = {}) {
 }
 
 /**
- * Is something already listening on this loopback port?
+ * Is nothing listening on this port yet?
  * @param {number} port
+ * @param {string} [host] loopback by default
  * @returns {Promise<boolean>}
  */
-export function portIsFree(port) {
+export function portIsFree(port, host = '127.0.0.1') {
   return new Promise((done) => {
     const probe = createServer();
     probe.once('error', () => done(false));
-    probe.listen(port, '127.0.0.1', () => probe.close(() => done(true)));
+    probe.listen(port, host, () => probe.close(() => done(true)));
   });
 }
 

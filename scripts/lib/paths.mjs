@@ -16,9 +16,9 @@ export const demoEntry = join(root, 'web/build-cli/demo.js');
 
 /**
  * A socket path that stays under the system's limit of 107 bytes however deep the checkout lies.
- * @param {string} name
+ * @param {string} home folder of what listens there
  */
-export function socketPath(name) {
-  const mark = createHash('sha256').update(`${stateDir}:${name}`).digest('hex').slice(0, 12);
+export function socketPath(home) {
+  const mark = createHash('sha256').update(home).digest('hex').slice(0, 12);
   return join(tmpdir(), `baumkin-${mark}.sock`);
 }

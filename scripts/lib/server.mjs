@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -22,30 +23,36 @@ export async function prepareDemo(databaseUrl) {
 }
 
 /** Brings the tables up to date. @param {string} databaseUrl */
-export const prepareTables = (databaseUrl) => runOn(databaseUrl, cliEntry, 'migrate');
+export const prepareTables = (databaseUrl) => runCommand(databaseUrl, 'migrate');
+
+/** Runs a command of the operator's beside the server. @param {string} databaseUrl @param {string[]} command @returns what it says */
+export const runCommand = (databaseUrl, ...command) => runOn(databaseUrl, cliEntry, ...command);
 
 /** @param {string} databaseUrl @param {string[]} entry @returns what it says */
 async function runOn(databaseUrl, ...entry) {
   const result = await exec('node', entry, { quiet: true, env: { DATABASE_URL: databaseUrl } });
   if (result.code === 0) return result.output.trim();
-  throw new Trouble(`The database could not be brought up to date:\n${result.output.slice(-2000)}`);
+  throw new Trouble(`That did not work on the database:\n${result.output.slice(-2000)}`);
 }
 
 /**
  * Starts the production server on loopback and waits until it answers.
- * @param {{ databaseUrl: string, port: number, demo: boolean, today?: string, devices?: object[], weather?: object[], quiet?: boolean, fronted?: boolean }} options
+ * @param {{ databaseUrl: string, port: number, host?: string, origin?: string, more?: Record<string, string>, demo: boolean, today?: string, devices?: object[], weather?: object[], quiet?: boolean, fronted?: boolean }} options
+ *   `origin`: as people type it, where it is another than that of the port; `more`: what the server reads besides;
  *   `fronted`: something before it speaks TLS, and says under which name and for whom it was asked
  */
 export async function startServer(options) {
   const { databaseUrl, port, demo, today, devices = [], weather = [], quiet = false, fronted = false } = options;
-  const origin = `http://127.0.0.1:${port}`;
+  const { host = '127.0.0.1', more = {} } = options;
+  const here = `http://${/^(0\.0\.0\.0|::)$/.test(host) ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host}:${port}`;
+  const origin = options.origin ?? here;
   const child = spawn('node', [serverEntry], {
     detached: true,
     stdio: ['ignore', 'ignore', quiet ? 'ignore' : 'inherit'],
     env: {
       ...process.env,
       NODE_ENV: 'production',
-      HOST: '127.0.0.1',
+      HOST: host,
       PORT: String(port),
       ...(fronted
         ? { HOST_HEADER: 'x-forwarded-host', PROTOCOL_HEADER: 'x-forwarded-proto', ADDRESS_HEADER: 'x-forwarded-for' }
@@ -64,23 +71,24 @@ export async function startServer(options) {
       BAUMKIN_DEVICES: JSON.stringify(devices),
       // The simulated thermometer hangs at the invented sugarhouse, and nowhere else.
       BAUMKIN_WEATHER: JSON.stringify(demo ? weather.map((each) => ({ ...each, bush: invented.bushId })) : weather),
-      ...(today ? { BAUMKIN_TODAY: today } : {})
+      ...(today ? { BAUMKIN_TODAY: today } : {}),
+      ...more
     }
   });
-  let ended = false;
-  child.on('exit', () => (ended = true));
+  let hasEnded = false;
+  const ended = once(child, 'exit').then(() => (hasEnded = true));
   const deadline = Date.now() + STARTS_WITHIN_MS;
-  while (!ended && Date.now() < deadline) {
-    const answer = await fetch(`${origin}/sign-in`).catch(() => null);
+  while (!hasEnded && Date.now() < deadline) {
+    const answer = await fetch(`${here}/health`).catch(() => null);
     if (answer?.ok)
       return {
         origin,
         pid: child.pid,
-        onExit: (/** @type {() => void} */ f) => child.on('exit', f),
+        ended: () => ended,
         stop: () => stop(/** @type {number} */ (child.pid))
       };
     await pause(100);
   }
-  if (child.pid && !ended) await stop(child.pid);
+  if (child.pid && !hasEnded) await stop(child.pid);
   throw new Trouble('The server did not start; its message stands above.');
 }

@@ -12,6 +12,7 @@ const programs = {
   'mariadb-install-db': { paths: ['/usr/bin/mariadb-install-db'], package: 'mariadb-server-core' },
   'mariadb-admin': { paths: ['/usr/bin/mariadb-admin'], package: 'mariadb-client' },
   chromium: { paths: ['/usr/bin/chromium'], package: 'chromium' },
+  nginx: { paths: ['/usr/sbin/nginx'], package: 'nginx-light' },
   openssl: { paths: ['/usr/bin/openssl'], package: 'openssl' },
   certutil: { paths: ['/usr/bin/certutil'], package: 'libnss3-tools' }
 };

@@ -8,13 +8,17 @@ import { root } from '../lib/paths.mjs';
 /** What a test that starts the demo may take: a first start and a second, and their ends. */
 export const STARTS_MS = 2 * STARTS_WITHIN_MS;
 
+/** Starts `npm run demo`. @param {string[]} args @param {Record<string, string | undefined>} env where its state lies, its port */
+export const startDemo = (args, env) => startScript('demo.mjs', args, env);
+
 /**
- * Starts `npm run demo` as somebody at a keyboard does.
+ * Starts a script as somebody at a keyboard does.
+ * @param {string} script
  * @param {string[]} args
- * @param {Record<string, string>} env where its state lies, its port
+ * @param {Record<string, string | undefined>} env
  */
-export function startDemo(args, env) {
-  const child = spawn('node', [join(root, 'scripts/demo.mjs'), ...args], {
+export function startScript(script, args, env) {
+  const child = spawn('node', [join(root, 'scripts', script), ...args], {
     env: { ...process.env, ...env },
     stdio: ['ignore', 'pipe', 'pipe']
   });
@@ -40,3 +44,9 @@ export function startDemo(args, env) {
     }
   };
 }
+
+/** A server's own settings alone: what the tests themselves go by is none of them. @returns {Record<string, undefined>} */
+export const ownSettings = () =>
+  Object.fromEntries(
+    Object.keys(process.env).flatMap((name) => (name.startsWith('BAUMKIN_') ? [[name, undefined]] : []))
+  );

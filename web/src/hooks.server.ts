@@ -27,15 +27,19 @@ export const init: ServerInit = async () => {
 const SHELL = '/bush/shell';
 /** What any door but that of archives takes at most. */
 const MOST_BYTES = 64_000_000;
-/** The page of an invitation: whoever has its link may see it, and the link is a secret. */
-const INVITATION = '/join/';
+/** Pages of links that are secrets: whoever has one may see its page. */
+const SECRETS = ['/join/', '/link/'];
+const secretOf = (path: string) => SECRETS.find((page) => path.startsWith(page));
 /** Pages that anybody may see. */
 const OPEN = ['/sign-in', '/sign-up', '/look-around', SHELL, '/health', '/ready'];
 /** The pages that a bush’s stewards have opened to visitors; the others are not there. */
 const VISITORS = '/visit/';
-const isOpen = (path: string) => OPEN.includes(path) || path.startsWith(INVITATION) || path.startsWith(VISITORS);
+const isOpen = (path: string) => OPEN.includes(path) || secretOf(path) !== undefined || path.startsWith(VISITORS);
 
-const withoutSecrets = (path: string) => (path.startsWith(INVITATION) ? `${INVITATION}…` : path);
+const withoutSecrets = (path: string) => {
+  const page = secretOf(path);
+  return page === undefined ? path : `${page}…`;
+};
 
 /** What the interface is, and what an archive is made of: no secrets. */
 const DESCRIPTIONS = ['/api/v1/openapi.json', '/api/v1/archive.schema.json'];
@@ -45,7 +49,10 @@ export const handle: Handle = (input) => {
   const { request, url } = input.event;
   return forRequest(randomUUID(), async () => {
     try {
-      return await handled(input);
+      const response = await handled(input);
+      for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
+      if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
+      return response;
     } finally {
       notedRequest(request.method, withoutSecrets(url.pathname), performance.now() - begun);
     }
@@ -59,9 +66,10 @@ function comesFromElsewhere(request: Request, url: URL): boolean {
   return origin === null ? request.headers.get('sec-fetch-site') === 'cross-site' : origin !== url.origin;
 }
 
-/** What nobody on the way keeps: each answer is for whoever asked, unless its route says otherwise. */
-const PRIVATE = { 'cache-control': 'private, no-store' };
-/** Of every answer. What a page may use of the device: where it stands, and the camera for a tag or a photograph. */
+/**
+ * Of every answer; besides, nobody on the way keeps one unless its route says otherwise. What a page may use of the device: where it
+ * stands, and the camera for a tag or a photograph.
+ */
 const HEADERS: Readonly<Record<string, string>> = {
   'x-content-type-options': 'nosniff',
   'referrer-policy': 'same-origin',
@@ -80,7 +88,7 @@ const handled: Handle = async ({ event, resolve }) => {
 
   // The framework's own check looks at forms only, and not at requests without a body: a foreign page could end a session.
   if (!isSafe(request.method) && comesFromElsewhere(request, url))
-    return json({ message: 'This request comes from another site.' }, { status: 403, headers: PRIVATE });
+    return json({ message: 'This request comes from another site.' }, { status: 403 });
 
   // Archives are as long as the bush is old; whatever else is read has bounds of its own, or those of a form.
   if (request.body && !url.pathname.endsWith('/archive')) {
@@ -102,10 +110,7 @@ const handled: Handle = async ({ event, resolve }) => {
   } else if (!event.locals.member && event.route.id !== null && !isOpen(url.pathname)) {
     redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname + url.search)}`);
   }
-  const response = await resolve(event);
-  for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
-  if (!response.headers.has('cache-control')) response.headers.set('cache-control', PRIVATE['cache-control']);
-  return response;
+  return resolve(event);
 };
 
 export const handleError: HandleServerError = ({ error, event, status, message }) => {

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { signInNameFor } from '$lib/words/signInName.ts';
 
+  import NewPassword from './NewPassword.svelte';
+
   /** The fields of a new account: a name, from which the sign-in name follows until it is changed, and a password. */
   const { kept }: { kept: { readonly name: string; readonly displayName: string } | null | undefined } = $props();
   let displayName = $state('');
@@ -32,8 +34,4 @@
     oninput={({ currentTarget }) => (ownName = currentTarget.value)}
   />
 </label>
-<label class="flex flex-col gap-1">
-  Password, 10 characters or more
-  <input class="input w-full" name="password" type="password" autocomplete="new-password" minlength="10" required />
-  <span class="aside">A short sentence is good.</span>
-</label>
+<NewPassword />

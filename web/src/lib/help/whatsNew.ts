@@ -1,5 +1,6 @@
 /** What came last, the newest first: told in the help, in a sentence for those who work with it. */
 export const WHATS_NEW: readonly { readonly on: string; readonly says: string }[] = [
+  { on: 'December 2026', says: 'Help on each page is drawn, with the numbers of its steps.' },
   {
     on: 'December 2026',
     says: 'Ask people in by a link or a code; see what is on whose device; take somebody out, or leave.'

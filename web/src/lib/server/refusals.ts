@@ -33,6 +33,11 @@ const REFUSALS = {
     status: 410,
     says: 'This invitation has ended: it was used, taken back, or ran out. Ask whoever sent it for another.'
   },
+  linkOver: { status: 410, says: 'This link was used, or has run out. Ask whoever runs the server for another.' },
+  signUpClosed: {
+    status: 403,
+    says: 'Accounts here are for those who were asked in. Ask a steward for an invitation.'
+  },
   tooManyTries: {
     status: 429,
     says: 'That was tried very often from here. Wait an hour and try again; nothing was made.'

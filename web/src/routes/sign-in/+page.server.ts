@@ -6,6 +6,7 @@ import { signIn, signInSchema } from '$lib/server/accounts.ts';
 import { pathHere } from '$lib/server/pathHere.ts';
 import { exampleBush, takesGuests } from '$lib/server/playing.ts';
 import { KNOWN_COOKIE, signInHere } from '$lib/server/sessionCookie.ts';
+import { signUpIsOpen } from '$lib/server/signUpIsOpen.ts';
 
 /** Whom the page offers to sign in as, where the server was started to show a demo. */
 const demoSchema = z.object({ bush: z.string(), name: z.string(), password: z.string() });
@@ -14,7 +15,7 @@ export async function load({ locals, url }) {
   if (locals.member) redirect(303, pathHere(url.searchParams.get('to'), url.origin));
   const demo = process.env.BAUMKIN_DEMO ? demoSchema.parse(JSON.parse(process.env.BAUMKIN_DEMO)) : null;
   const example = takesGuests() ? await exampleBush() : null;
-  return { demo, example: example?.name ?? null };
+  return { demo, example: example?.name ?? null, open: signUpIsOpen() };
 }
 
 export const actions = {

@@ -61,5 +61,9 @@
   {#if data.example !== null}
     <p><a class="link" href="/look-around">Look around in {data.example}</a> without an account.</p>
   {/if}
-  <p class="aside">New here? <a class="link" href="/sign-up">Make an account</a>.</p>
+  <p class="aside">
+    {#if data.open}New here? <a class="link" href="/sign-up">Make an account</a>.{:else}New here? A steward asks you in
+      by a link.{/if}
+    Password lost? Whoever runs this server makes you a link for a new one.
+  </p>
 </Threshold>
