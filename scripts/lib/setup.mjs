@@ -13,6 +13,7 @@ const programs = {
   'mariadb-admin': { paths: ['/usr/bin/mariadb-admin'], package: 'mariadb-client' },
   chromium: { paths: ['/usr/bin/chromium'], package: 'chromium' },
   nginx: { paths: ['/usr/sbin/nginx'], package: 'nginx-light' },
+  'systemd-analyze': { paths: ['/usr/bin/systemd-analyze'], package: 'systemd' },
   openssl: { paths: ['/usr/bin/openssl'], package: 'openssl' },
   certutil: { paths: ['/usr/bin/certutil'], package: 'libnss3-tools' }
 };

@@ -11,14 +11,19 @@ export const STARTS_MS = 2 * STARTS_WITHIN_MS;
 /** Starts `npm run demo`. @param {string[]} args @param {Record<string, string | undefined>} env where its state lies, its port */
 export const startDemo = (args, env) => startScript('demo.mjs', args, env);
 
+/** Starts a script of this checkout. @param {string} script @param {string[]} args @param {Record<string, string | undefined>} env */
+export const startScript = (script, args, env) => startCommand('node', [join(root, 'scripts', script), ...args], env);
+
 /**
- * Starts a script as somebody at a keyboard does.
- * @param {string} script
+ * Starts a command as somebody at a keyboard does.
+ * @param {string} command
  * @param {string[]} args
- * @param {Record<string, string | undefined>} env
+ * @param {Record<string, string | undefined>} env beside that of the tests
+ * @param {string} [cwd]
  */
-export function startScript(script, args, env) {
-  const child = spawn('node', [join(root, 'scripts', script), ...args], {
+export function startCommand(command, args, env, cwd = root) {
+  const child = spawn(command, args, {
+    cwd,
     env: { ...process.env, ...env },
     stdio: ['ignore', 'pipe', 'pipe']
   });
