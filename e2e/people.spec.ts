@@ -141,3 +141,42 @@ test('a page for visitors is read without an account while it is open, and not a
   expect(answer.status()).toBe(404);
   await visitors.context().close();
 });
+
+test('somebody sees where she is signed in, changes her password, and a lost phone is out', async ({ page }) => {
+  const bush = await signUpWithBush(page, 'Third Bush');
+  await page.goto(`/bush/${bush}/people`);
+  await page.getByRole('link', { name: 'Password and devices' }).click();
+  await expect(page.getByTestId('devices').getByRole('listitem')).toHaveCount(1);
+  await expectAccessible(page);
+  const name = /signs in as (\S+)\./.exec((await page.getByText(/who signs in as/).innerText()) ?? '')![1]!;
+
+  const phone = await aPhone(page);
+  await phone.goto('/sign-in');
+  const signIn = async (password: string) => {
+    await phone.getByLabel('Sign-in name').fill(name);
+    await phone.getByLabel('Password').fill(password);
+    await phone.getByRole('button', { name: 'Sign in' }).click();
+  };
+  await signIn('a long enough password');
+  await phone.waitForURL(new RegExp(`/bush/${bush}`));
+  await page.reload();
+  await expect(page.getByTestId('devices').getByRole('listitem')).toHaveCount(2);
+
+  const change = async (current: string) => {
+    await page.getByLabel('The one that holds now').fill(current);
+    await page.getByLabel(/^Password, 10 characters/).fill('another long password');
+    await page.getByRole('button', { name: 'Change it' }).click();
+  };
+  await change('not that one');
+  await expect(page.getByRole('alert')).toContainText('That is not the password that holds now');
+  await change('a long enough password');
+  await expect(page.getByRole('status')).toContainText('Every other device is signed out');
+  await expect(page.getByTestId('devices').getByRole('listitem')).toHaveCount(1);
+  await phone.goto('/account');
+  await phone.waitForURL(/sign-in/);
+  await signIn('a long enough password');
+  await expect(phone.getByRole('alert')).toContainText('Name and password do not belong together');
+  await signIn('another long password');
+  await phone.waitForURL(/account/);
+  await phone.context().close();
+});

@@ -1,12 +1,20 @@
 import { describe, expect, it } from 'vitest';
 
-import { createAccount, signIn, signUp } from '../src/lib/server/accounts.ts';
+import { changePassword, createAccount, signIn, signUp } from '../src/lib/server/accounts.ts';
 import { bushesOf, bushFor, createBush } from '../src/lib/server/bushes.ts';
 import { connect, migrate, pendingMigrations, Session, User } from '../src/lib/server/db/index.ts';
 import * as foundation from '../src/lib/server/db/migrations/0001-foundation.ts';
 import { changeRole, membersOf, peopleOf, showHoles } from '../src/lib/server/members.ts';
 import { rememberDevice } from '../src/lib/server/knownDevices.ts';
-import { closeSession, closeSessionsOf, openSession, sessionOf } from '../src/lib/server/sessions.ts';
+import {
+  closeOtherSessionsOf,
+  closeSession,
+  closeSessionOf,
+  closeSessionsOf,
+  openSession,
+  sessionOf,
+  sessionsOf
+} from '../src/lib/server/sessions.ts';
 import { emptyDatabase, letIn, useFreshDatabase } from './database.ts';
 
 useFreshDatabase();
@@ -116,6 +124,44 @@ describe('accounts', () => {
       now += waits;
     }
     expect(longest).toBe(300);
+  });
+
+  it('have their password changed by whoever knows the old one, and who guesses at it waits', async () => {
+    const { id } = await account('jan');
+    const change = (current: string, second = 0) =>
+      changePassword(id, { current, password: 'twelve pails of sap' }, at(second));
+    for (let i = 0; i < 5; i++) await expect(change('guess')).rejects.toMatchObject({ code: 'wrongPassword' });
+    await expect(change(password)).rejects.toMatchObject({ code: 'tooManyTries' });
+    await change(password, 3);
+    const enter = (word: string) => signIn('jan', word, { address: '10.5.0.1' }, at(3));
+    expect((await enter(password)).outcome).toBe('wrong');
+    expect((await enter('twelve pails of sap')).outcome).toBe('welcome');
+  });
+
+  it('tell where somebody is signed in, and end one of it or all the others', async () => {
+    const { id } = await account('kim');
+    const { id: another } = await account('lea');
+    const day = (n: number) => new Date(Date.UTC(2026, 5, n));
+    const [phone, laptop, lost] = [
+      await openSession(id, 'Firefox on Android', day(1)),
+      await openSession(id, 'Chrome on Linux', day(2)),
+      await openSession(id, 'Safari on an iPhone', day(3))
+    ];
+    const { token: theirs } = await openSession(another, 'Chrome on Linux', day(3));
+    await sessionOf(phone.token, day(5));
+    const there = await sessionsOf(id, day(6));
+    expect(there.map(({ device }) => device)).toEqual(['Firefox on Android', 'Safari on an iPhone', 'Chrome on Linux']);
+    expect(there[0]).toMatchObject({ since: day(1), seenAt: day(5) });
+    // Of somebody else's nothing is ended.
+    const { session } = (await sessionOf(theirs, day(6)))!;
+    await closeSessionOf(id, session.id);
+    expect(await sessionOf(theirs, day(6))).not.toBeNull();
+    await closeSessionOf(id, there[1]!.id);
+    const open = () =>
+      Promise.all([phone, laptop, lost].map(async ({ token }) => (await sessionOf(token, day(6))) !== null));
+    expect(await open()).toEqual([true, true, false]);
+    await closeOtherSessionsOf(id, there[2]!.id);
+    expect(await open()).toEqual([false, true, false]);
   });
 
   it('are not made by the hundred from one address', async () => {

@@ -138,6 +138,7 @@
     <li class="border-b border-base-300">
       <button class="min-h-12 w-full text-left" onclick={turnTheme}>{turned}</button>
     </li>
+    <li class="border-b border-base-300"><a class="flex min-h-12 items-center" href="/account">Your account</a></li>
     <li>
       <SignOut>
         <button class="min-h-12 w-full text-left">Sign out {bush.overview?.member.name ?? ''}</button>

@@ -140,6 +140,7 @@
           () => void remove(member)
         )}
       {:else if isMe}
+        <a class="mr-4 inline-flex min-h-9 link items-center text-sm" href="/account">Password and devices</a>
         <button class="min-h-9 link text-sm" onclick={() => (asking = { id: member.id, what: 'remove' })}
           >Leave this bush</button
         >

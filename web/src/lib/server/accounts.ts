@@ -115,6 +115,29 @@ export async function signIn(name: string, password: string, from: TriedFrom, no
   return { outcome: 'welcome', userId: user.id };
 }
 
+export const newPasswordSchema = accountSchema
+  .pick({ password: true })
+  .extend({ current: z.string().min(1, 'Write the password that holds now.').max(200) });
+
+/**
+ * Sets somebody's new password by her own hand. Whoever sits at her open page has to know the old one, and cannot guess at it faster than
+ * at the door.
+ * @throws Refused 'wrongPassword', Refused 'tooManyTries'
+ */
+export async function changePassword(
+  userId: string,
+  { current, password }: z.infer<typeof newPasswordSchema>,
+  now = new Date()
+): Promise<void> {
+  const key = `password:${userId}`;
+  if ((await countTry([[key, BY_NAME]], now)) > 0) throw new Refused('tooManyTries');
+  const user = await User.findByPk(userId, { rejectOnEmpty: true });
+  if (!user.passwordHash.startsWith('$') || !(await verify(user.passwordHash, current)))
+    throw new Refused('wrongPassword');
+  await user.update({ passwordHash: await hash(password) });
+  await forgetTries([key], now);
+}
+
 /** A member's key for a program, as she sees it: never the key itself. */
 export interface TokenNote {
   readonly id: string;

@@ -16,7 +16,7 @@ import { closeSessionsOf, hashOf } from './sessions.ts';
 
 const HOURS = 48;
 
-export const newPasswordSchema = accountSchema.pick({ password: true });
+export const passwordSchema = accountSchema.pick({ password: true });
 
 /** What a link does: make the first account, or set a new password for somebody. */
 export type LinkFor = { readonly what: 'first' } | { readonly what: 'password'; readonly member: Member };
@@ -71,7 +71,7 @@ async function useUp<T>(code: string, work: () => Promise<T>): Promise<T> {
  */
 export async function openedBy(
   code: string,
-  wished: z.infer<typeof accountSchema> | z.infer<typeof newPasswordSchema>
+  wished: z.infer<typeof accountSchema> | z.infer<typeof passwordSchema>
 ): Promise<Member> {
   const link = await linkFor(code);
   if (link?.what === 'first' && 'name' in wished) return useUp(code, () => createAccount(wished));

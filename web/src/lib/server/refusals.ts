@@ -34,14 +34,12 @@ const REFUSALS = {
     says: 'This invitation has ended: it was used, taken back, or ran out. Ask whoever sent it for another.'
   },
   linkOver: { status: 410, says: 'This link was used, or has run out. Ask whoever runs the server for another.' },
+  wrongPassword: { status: 403, says: 'That is not the password that holds now. Nothing was changed.' },
   signUpClosed: {
     status: 403,
     says: 'Accounts here are for those who were asked in. Ask a steward for an invitation.'
   },
-  tooManyTries: {
-    status: 429,
-    says: 'That was tried very often from here. Wait an hour and try again; nothing was made.'
-  },
+  tooManyTries: { status: 429, says: 'That was tried very often. Wait a few minutes and try again; nothing was done.' },
   tooManyInvitations: { status: 409, says: 'There are 20 open invitations already. End one first.' }
 } as const;
 export type RefusalCode = keyof typeof REFUSALS;

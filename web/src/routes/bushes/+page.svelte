@@ -69,5 +69,6 @@
   {#if data.example !== null && !hasCopy}
     <p><a class="link" href="/look-around">Look around in {data.example}</a>, in a copy of your own to play in.</p>
   {/if}
+  <p><a class="link" href="/account">Your account</a>: password, and where you are signed in.</p>
   <SignOut><button class="btn -ml-3 btn-ghost btn-sm">Sign out</button></SignOut>
 </Threshold>

@@ -30,6 +30,8 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   /** in words, as its browser told it */
   declare device: CreationOptional<string>;
   declare expiresAt: Date;
+  /** when it was last used, to a few minutes; null for one of before that was written down */
+  declare seenAt: CreationOptional<Date | null>;
 }
 
 /** A way into a bush that ends by itself. */
@@ -126,7 +128,8 @@ export function definePeople(sequelize: Sequelize): void {
       id: uuid(),
       userId: uuid(),
       device: { ...text(60), defaultValue: '' },
-      expiresAt: time()
+      expiresAt: time(),
+      seenAt: { type: DataTypes.DATE(3), allowNull: true }
     },
     { sequelize, tableName: 'sessions' }
   );

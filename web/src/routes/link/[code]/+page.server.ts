@@ -2,7 +2,7 @@ import { userFacing } from '@baumkin/core/errors';
 import { error, fail, redirect } from '@sveltejs/kit';
 
 import { accountSchema } from '$lib/server/accounts.ts';
-import { linkFor, newPasswordSchema, openedBy } from '$lib/server/oneTimeLinks.ts';
+import { linkFor, passwordSchema, openedBy } from '$lib/server/oneTimeLinks.ts';
 import { Refused, statusOf } from '$lib/server/refusals.ts';
 import { signInHere } from '$lib/server/sessionCookie.ts';
 
@@ -20,7 +20,7 @@ export const actions = {
     try {
       const link = await linkFor(params.code);
       if (!link) throw new Refused('linkOver');
-      const wished = link.what === 'first' ? accountSchema.safeParse(form) : newPasswordSchema.safeParse(form);
+      const wished = link.what === 'first' ? accountSchema.safeParse(form) : passwordSchema.safeParse(form);
       if (!wished.success) return fail(400, { ...kept, message: wished.error.issues[0]!.message });
       const member = await openedBy(params.code, wished.data);
       await signInHere(event, member.id);

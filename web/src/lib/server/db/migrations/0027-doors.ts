@@ -1,8 +1,11 @@
 import { DataTypes, type QueryInterface } from 'sequelize';
 
-import { addIndexOnce } from './tools.ts';
+import { addColumnOnce, addIndexOnce } from './tools.ts';
 
-/** How often something was tried, devices that their people signed in on before, and links that open an account once. */
+/**
+ * How often something was tried, devices that their people signed in on before, links that open an account
+ * once, and when a session was last used.
+ */
 export async function up(query: QueryInterface): Promise<void> {
   const time = () => ({ type: DataTypes.DATE(3), allowNull: false });
   const hash = () => ({ type: DataTypes.CHAR(64), primaryKey: true });
@@ -25,5 +28,6 @@ export async function up(query: QueryInterface): Promise<void> {
   await addIndexOnce(query, 'knownDevices', ['userId']);
   await query.createTable('oneTimeLinks', { codeHash: hash(), userId: user(true), expiresAt: time() });
   await addIndexOnce(query, 'oneTimeLinks', ['userId']);
+  await addColumnOnce(query, 'sessions', 'seenAt', { type: DataTypes.DATE(3), allowNull: true });
   await query.dropTable('signInAttempts');
 }
