@@ -36,6 +36,8 @@ const wants = (part) =>
 const tally = { passed: 0, failed: 0 };
 /** The day on which the interface tests take place. */
 const TODAY = '2026-11-23';
+/** Each test of the interface begins with accounts of its own, all from one address. */
+const MANY_SIGN_UPS = { BAUMKIN_SIGN_UPS: '1000' };
 
 /** The interface tests that take about as long as all the others together. */
 const SECOND_LANE = ['bench', 'import', 'morning', 'offline', 'own-trees', 'path', 'people', 'thin'];
@@ -221,7 +223,14 @@ async function movingClock(databaseUrl, undo) {
     { kind: 'thermometer', name: 'simulated thermometer', url: thermometer.url }
   ];
   const port = await freePort(4890);
-  const server = await startServer({ databaseUrl, port, demo: false, today: `@${clock}`, weather });
+  const server = await startServer({
+    databaseUrl,
+    port,
+    demo: false,
+    today: `@${clock}`,
+    weather,
+    more: MANY_SIGN_UPS
+  });
   undo.push(server.stop);
   return { BAUMKIN_SEASON_URL: server.origin, BAUMKIN_CLOCK: clock, BAUMKIN_SERVICE: service.url };
 }
