@@ -33,8 +33,9 @@ describe('databases of earlier versions', () => {
     const { feedId, changes } = await Bush.findByPk(bushId, { rejectOnEmpty: true });
     await writeArchive(await access());
     expect(await Snapshot.count({ where: { bushId } })).toBe(1);
-    await tables().sequelize.query("DELETE FROM migrations WHERE name = '0016-lines'");
-    await migrate(tables().sequelize);
+    // The newest runs once more, as it does where it was cut off half-way.
+    await tables().sequelize.query('DELETE FROM migrations ORDER BY name DESC LIMIT 1');
+    expect(await migrate(tables().sequelize)).toHaveLength(1);
     await expect(changesAfter(bushId, feedId, changes)).rejects.toMatchObject({ code: 'beginAnew' });
     expect(await Snapshot.count({ where: { bushId } })).toBe(0);
   });
