@@ -160,7 +160,7 @@
           </p>
           {#if bush.mayRecord}<button
               class="btn pointer-events-auto mt-3 justify-self-center btn-primary"
-              onclick={() => take('add')}>New tree</button
+              onclick={() => take('add')}>Bring a tree in</button
             >{/if}
         </div>
       {/if}
