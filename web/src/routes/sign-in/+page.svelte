@@ -1,6 +1,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
 
+  import { keepTyped } from '$lib/client/keepTyped.ts';
   import Threshold from '$lib/ui/Threshold.svelte';
 
   const { data, form } = $props();
@@ -17,13 +18,7 @@
 </script>
 
 <Threshold title="Sign in">
-  <form
-    method="POST"
-    class="flex flex-col gap-4"
-    use:enhance={() =>
-      ({ update }) =>
-        update({ reset: false })}
-  >
+  <form method="POST" class="flex flex-col gap-4" use:enhance={keepTyped}>
     <label class="flex flex-col gap-1">
       Sign-in name
       <input

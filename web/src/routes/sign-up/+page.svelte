@@ -1,6 +1,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
 
+  import { keepTyped } from '$lib/client/keepTyped.ts';
   import NewAccount from '$lib/frame/NewAccount.svelte';
   import Threshold from '$lib/ui/Threshold.svelte';
 
@@ -13,13 +14,7 @@
       Accounts here are for those who were asked in. Ask a steward for an invitation: a link, or a code for the phone.
     </p>
   {:else}
-    <form
-      method="POST"
-      class="flex flex-col gap-4"
-      use:enhance={() =>
-        ({ update }) =>
-          update({ reset: false })}
-    >
+    <form method="POST" class="flex flex-col gap-4" use:enhance={keepTyped}>
       <NewAccount kept={form} />
       {#if form?.message}<p role="alert" class="font-semibold text-error">{form.message}</p>{/if}
       <button class="btn self-start btn-primary">Make the account</button>

@@ -2,6 +2,7 @@
   import { enhance } from '$app/forms';
   import { page } from '$app/state';
 
+  import { keepTyped } from '$lib/client/keepTyped.ts';
   import NewAccount from '$lib/frame/NewAccount.svelte';
   import SignOut from '$lib/frame/SignOut.svelte';
   import { ROLE_LETS_YOU, ROLE_SAYS } from '$lib/labels/roles.ts';
@@ -28,14 +29,7 @@
     </form>
     <SignOut><button class="btn -ml-3 btn-ghost btn-sm">I am somebody else: sign out</button></SignOut>
   {:else}
-    <form
-      method="POST"
-      action="?/begin"
-      class="flex flex-col gap-4"
-      use:enhance={() =>
-        ({ update }) =>
-          update({ reset: false })}
-    >
+    <form method="POST" action="?/begin" class="flex flex-col gap-4" use:enhance={keepTyped}>
       <NewAccount kept={form} />
       <button class="btn self-start btn-primary">Come in</button>
     </form>
