@@ -1,8 +1,8 @@
-import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 
+import { ensureBuild } from './lib/build.mjs';
 import { readConfig } from './lib/config.mjs';
-import { startDatabase } from './lib/database.mjs';
+import { withDatabase } from './lib/ownDatabase.mjs';
 import { say, run, Trouble } from './lib/say.mjs';
 import { runCommand } from './lib/server.mjs';
 
@@ -12,12 +12,8 @@ const { values: asked, positionals } = parseArgs({ options: { config: { type: 's
 await run(async () => {
   const [name] = positionals;
   if (!name) throw new Trouble('Say whose: npm run password -- SIGN-IN-NAME');
-  const { data, databaseUrl, origin } = readConfig({ file: asked.config });
-  const own = databaseUrl ? null : await startDatabase(join(data, 'db'));
-  try {
-    const link = await runCommand(databaseUrl ?? own?.url ?? '', 'password-link', name);
-    say(`Hand this link over; it opens once, within 48 hours:\n${origin}${link}`);
-  } finally {
-    if (own && !own.found) await own.stop();
-  }
+  const config = readConfig({ file: asked.config });
+  await ensureBuild();
+  const link = await withDatabase(config, (url) => runCommand(url, 'password-link', name));
+  say(`Hand this link over; it opens once, within 48 hours:\n${config.origin}${link}`);
 });

@@ -2,11 +2,13 @@ import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 
+import { backUpEachNight } from './lib/nightly.mjs';
 import { ensureBuild } from './lib/build.mjs';
 import { readConfig } from './lib/config.mjs';
 import { keepDatabase } from './lib/database.mjs';
 import { portIsFree } from './lib/exec.mjs';
 import { keep, sayWhoRuns, stopsInTurn, whoRuns } from './lib/keep.mjs';
+import { mustNotBeHalfRestored } from './lib/restore.mjs';
 import { say, run, Trouble } from './lib/say.mjs';
 import { prepareTables, runCommand, startServer } from './lib/server.mjs';
 import { ensureNodeModules } from './lib/setup.mjs';
@@ -26,6 +28,7 @@ await run(async () => {
   if (other) throw new Trouble(`A server with the data in ${data} is running already (process ${other.pid}).`);
   if (!(await portIsFree(listen.port, listen.host)))
     throw new Trouble(`Port ${listen.port} of ${listen.host} is taken. Say another: BAUMKIN_LISTEN=${listen.host}:…`);
+  mustNotBeHalfRestored(data);
   sayWhoRuns(lock);
 
   const { undo, stopAll } = stopsInTurn(() => rmSync(lock, { force: true }));
@@ -45,7 +48,7 @@ await run(async () => {
         sayWhoRuns(lock, now);
       }
     );
-    undo.push(kept.stop);
+    undo.push(kept.stop, backUpEachNight(url, config));
     const first = await runCommand(url(), 'first-link');
     say(
       `\nBaumkin is ready: ${origin}\n${first && `The first account is made at ${origin}${first} (within 48 hours; a new start makes another link).\n`}Its data lies in ${data}${databaseUrl ? ' and in the database that DATABASE_URL names' : ''}.\nCtrl-C stops it.\n`

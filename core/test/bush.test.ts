@@ -142,7 +142,7 @@ describe('fixes', () => {
 
 describe('a record is taken back', () => {
   const [hedda, tomke] = ['00000000-0000-4000-8000-0000000000a1', '00000000-0000-4000-8000-0000000000a2'] as const;
-  const written = { authorId: tomke, recordedAt: '2027-03-03T15:20:00.000Z' };
+  const written = { kind: 'reading', authorId: tomke, recordedAt: '2027-03-03T15:20:00.000Z' } as const;
   const by = (memberId: string, role: 'steward' | 'crew' | 'viewer', today: string) =>
     mayTakeBack(written, { memberId, role, today });
 
@@ -154,8 +154,14 @@ describe('a record is taken back', () => {
 
   it('by stewards always', () => expect(by(hedda, 'steward', '2031-01-01')).toBe(true));
 
+  it('and a tree leaves the book by a steward’s hand alone, also one that crew wrote into it', () => {
+    const entry = { ...written, kind: 'entry' } as const;
+    expect(mayTakeBack(entry, { memberId: tomke, role: 'crew', today: '2027-03-03' })).toBe(false);
+    expect(mayTakeBack(entry, { memberId: hedda, role: 'steward', today: '2027-03-03' })).toBe(true);
+  });
+
   it('the last day of a month is followed by the first of the next', () => {
-    const old = { authorId: tomke, recordedAt: '2027-02-28T23:10:00.000Z' };
+    const old = { ...written, recordedAt: '2027-02-28T23:10:00.000Z' };
     expect(mayTakeBack(old, { memberId: tomke, role: 'crew', today: '2027-03-01' })).toBe(true);
   });
 });

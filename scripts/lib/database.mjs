@@ -18,10 +18,11 @@ import { Trouble, say } from './say.mjs';
  * Starts (or finds running) a private MariaDB of this checkout on loopback.
  * Its data folder, password and port lie in one folder; nothing of a system-wide server is touched.
  * @param {string} name folder under `.baumkin`, e.g. `db` for work, `test-db` for tests; or a folder by its whole path
+ * @param {{ poolMb?: number, quiet?: boolean }} [options] `poolMb`: what it may keep of its tables in memory
  * @returns {Promise<Database>}
  */
-export async function startDatabase(name) {
-  await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin']);
+export async function startDatabase(name, { poolMb = ownPoolMb(), quiet = false } = {}) {
+  await ensurePrograms(['mariadbd', 'mariadb-install-db', 'mariadb-admin', 'mariadb']);
   const home = resolve(stateDir, name);
   const dataDir = join(home, 'data');
   const socket = socketPath(home);
@@ -29,6 +30,7 @@ export async function startDatabase(name) {
   const logFile = join(home, 'mariadbd.log');
   mkdirSync(home, { recursive: true });
 
+  if (!quiet && !existsSync(dataDir)) say('Creating the database ...');
   await createDataFolder(home, dataDir);
   const secret = secretOf(home);
 
@@ -40,7 +42,7 @@ export async function startDatabase(name) {
   if (!pid) {
     port = await freePort(port);
     writeFileSync(portFile, String(port));
-    pid = launch({ dataDir, socket, pidFile, logFile, port });
+    pid = launch({ dataDir, socket, pidFile, logFile, port, poolMb });
   }
   await waitUntilAnswering(socket, pid, logFile);
   await grant(socket, secret);
@@ -61,6 +63,16 @@ export async function startDatabase(name) {
       rmSync(pidFile, { force: true });
     }
   };
+}
+
+/**
+ * Takes away the folder of a private database, which is stopped before, if it runs.
+ * @param {string} folder by its whole path
+ */
+export async function throwDatabaseAway(folder) {
+  const pid = runningPid(join(folder, 'mariadbd.pid'));
+  if (pid) await stop(pid);
+  rmSync(folder, { recursive: true, force: true });
 }
 
 /** The database outlives whoever started it, so its end is looked for. @param {number} pid */
@@ -97,7 +109,6 @@ export async function keepDatabase(name, undo, onMoved) {
  */
 async function createDataFolder(home, dataDir) {
   if (existsSync(dataDir)) return;
-  say('Creating the database ...');
   const half = join(home, 'data.half');
   rmSync(half, { recursive: true, force: true });
   const result = await exec(
@@ -132,10 +143,10 @@ function runningPid(pidFile) {
 }
 
 /** What the database may keep of its tables in memory: a quarter of the machine's, within bounds. */
-const poolMb = () => Math.round(Math.min(1024, Math.max(128, totalmem() / 4 / 2 ** 20)));
+const ownPoolMb = () => Math.round(Math.min(1024, Math.max(128, totalmem() / 4 / 2 ** 20)));
 
-/** @param {{ dataDir: string, socket: string, pidFile: string, logFile: string, port: number }} where */
-function launch({ dataDir, socket, pidFile, logFile, port }) {
+/** @param {{ dataDir: string, socket: string, pidFile: string, logFile: string, port: number, poolMb: number }} where */
+function launch({ dataDir, socket, pidFile, logFile, port, poolMb }) {
   const log = openSync(logFile, 'a');
   // A process group of its own: Ctrl-C reaches only our script, which then stops the server in good order.
   const child = spawn(
@@ -153,7 +164,7 @@ function launch({ dataDir, socket, pidFile, logFile, port }) {
       '--collation-server=utf8mb4_unicode_ci',
       '--innodb-flush-log-at-trx-commit=1',
       '--max-allowed-packet=64M',
-      `--innodb-buffer-pool-size=${poolMb()}M`
+      `--innodb-buffer-pool-size=${poolMb}M`
     ],
     { detached: true, stdio: ['ignore', log, log] }
   );
@@ -191,7 +202,7 @@ async function grant(socket, secret) {
     "GRANT ALL ON `baumkin`.* TO 'baumkin'@'127.0.0.1';",
     "GRANT ALL ON `baumkin\\_%`.* TO 'baumkin'@'127.0.0.1';"
   ].join('\n');
-  const result = await exec('mariadb', ['--no-defaults', `--socket=${socket}`], { quiet: true, input: sql });
+  const result = await exec(program('mariadb'), ['--no-defaults', `--socket=${socket}`], { quiet: true, input: sql });
   if (result.code !== 0) throw new Trouble(`The database refused its set-up:\n${result.output}`);
 }
 
@@ -202,6 +213,6 @@ async function grant(socket, secret) {
  */
 async function reset(socket, name) {
   const input = `DROP DATABASE IF EXISTS ${name}; CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`;
-  const result = await exec('mariadb', ['--no-defaults', `--socket=${socket}`], { quiet: true, input });
+  const result = await exec(program('mariadb'), ['--no-defaults', `--socket=${socket}`], { quiet: true, input });
   if (result.code !== 0) throw new Trouble(`The database could not be emptied:\n${result.output}`);
 }

@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 
 import { exec, pause, STARTS_WITHIN_MS, stop } from './exec.mjs';
 import { cliEntry, demoEntry, root, serverEntry } from './paths.mjs';
@@ -27,6 +28,33 @@ export const prepareTables = (databaseUrl) => runCommand(databaseUrl, 'migrate')
 
 /** Runs a command of the operator's beside the server. @param {string} databaseUrl @param {string[]} command @returns what it says */
 export const runCommand = (databaseUrl, ...command) => runOn(databaseUrl, cliEntry, ...command);
+
+/**
+ * Runs a command of the operator's that takes or gives more than a few lines.
+ * @param {string} databaseUrl
+ * @param {string[]} command
+ * @param {{ from?: NodeJS.ReadableStream, to?: NodeJS.WritableStream }} streams
+ * @returns what it says; nothing where that goes `to` somewhere
+ */
+export async function pipeCommand(databaseUrl, command, { from, to }) {
+  const child = spawn('node', [cliEntry, ...command], {
+    stdio: [from ? 'pipe' : 'ignore', 'pipe', 'pipe'],
+    env: { ...process.env, DATABASE_URL: databaseUrl }
+  });
+  const ended = once(child, 'close');
+  let [said, wrong] = ['', ''];
+  child.stderr?.on('data', (chunk) => (wrong += chunk));
+  if (!to) child.stdout?.on('data', (chunk) => (said += chunk));
+  const moved = await Promise.allSettled([
+    from && child.stdin ? pipeline(from, child.stdin) : null,
+    to && child.stdout ? pipeline(child.stdout, to) : null
+  ]);
+  const [code] = await ended;
+  if (code !== 0) throw new Trouble(wrong.trim());
+  const broken = moved.find((each) => each.status === 'rejected');
+  if (broken) throw broken.reason;
+  return said.trim();
+}
 
 /** @param {string} databaseUrl @param {string[]} entry @returns what it says */
 async function runOn(databaseUrl, ...entry) {

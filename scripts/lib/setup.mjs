@@ -11,6 +11,8 @@ const programs = {
   mariadbd: { paths: ['/usr/sbin/mariadbd', '/usr/bin/mariadbd'], package: 'mariadb-server-core' },
   'mariadb-install-db': { paths: ['/usr/bin/mariadb-install-db'], package: 'mariadb-server-core' },
   'mariadb-admin': { paths: ['/usr/bin/mariadb-admin'], package: 'mariadb-client' },
+  mariadb: { paths: ['/usr/bin/mariadb'], package: 'mariadb-client' },
+  'mariadb-dump': { paths: ['/usr/bin/mariadb-dump'], package: 'mariadb-client' },
   chromium: { paths: ['/usr/bin/chromium'], package: 'chromium' },
   nginx: { paths: ['/usr/sbin/nginx'], package: 'nginx-light' },
   'systemd-analyze': { paths: ['/usr/bin/systemd-analyze'], package: 'systemd' },

@@ -17,7 +17,12 @@ const settings = join(folder, 'baumkin.env');
 let origin;
 /** @type {ReturnType<typeof startScript>} */
 let own;
-const env = () => ({ ...ownSettings(), BAUMKIN_DATA: join(folder, 'data'), BAUMKIN_CONFIG: settings });
+const env = () => ({
+  ...ownSettings(),
+  BAUMKIN_DATA: join(folder, 'data'),
+  BAUMKIN_CONFIG: settings,
+  BAUMKIN_BACKUP_AT: 'never'
+});
 const start = () => startScript('start.mjs', [], env());
 
 beforeAll(async () => {
@@ -126,6 +131,18 @@ describe('doors', () => {
   });
 });
 
+test('a steward is told of the last good backup, which is made while the server runs', async () => {
+  const names = ['anna.1', 'anna.2'];
+  const answers = await Promise.all(names.map((name) => form('/sign-in', { name, password: 'another long one' })));
+  const cookie = cookies(answers.find(({ status }) => status === 303) ?? answers[0]);
+  expect((await form('/bushes?/make', { name: 'Hers' }, { cookie })).status).toBe(303);
+  const page = async () => (await ask('/bushes', { headers: { cookie } })).text();
+  expect(await page()).toContain('There is no backup of this server yet');
+  const backup = startScript('backup.mjs', [], env());
+  expect(await backup.end(undefined)).toBe(0);
+  expect(await page()).toContain('Backed up, and read back on trial');
+});
+
 describe('what dies is started again', () => {
   test('the server', async () => {
     const died = serverPid();
@@ -149,7 +166,7 @@ describe('what dies is started again', () => {
     const pids = [serverPid(), Number(readFileSync(join(folder, 'data/db/mariadbd.pid'), 'utf8'))];
     expect(await own.end('SIGTERM')).toBe(0);
     expect(pids.filter(isAlive)).toEqual([]);
-    expect(readdirSync(join(folder, 'data'))).toEqual(['db']);
+    expect(readdirSync(join(folder, 'data'))).toEqual(['backups', 'db']);
   });
 });
 

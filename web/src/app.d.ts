@@ -10,6 +10,8 @@ declare global {
       session?: { readonly id: string; readonly device: string } | null;
       /** the request comes from a program with a member's key */
       byToken?: boolean;
+      /** the address of the interface that was asked, as its description calls it: `patch /bushes/{bush}` */
+      asks?: string;
     }
     interface Error {
       message: string;

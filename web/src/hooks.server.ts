@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { error, json, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 
-import { memberByToken } from '$lib/server/accounts.ts';
-import { missingColumns, pendingMigrations, tables } from '$lib/server/db/index.ts';
+import { isHalfRestored, missingColumns, pendingMigrations, tables } from '$lib/server/db/index.ts';
 import { forRequest, log, notedRequest, requestId } from '$lib/server/log.ts';
 import { SESSION_COOKIE } from '$lib/server/sessionCookie.ts';
+import { clearUpNowAndThen } from '$lib/server/clearUp.ts';
 import { sessionOf } from '$lib/server/sessions.ts';
+import { memberByToken } from '$lib/server/tokens.ts';
 
 export const init: ServerInit = async () => {
   // Without this the idle connections would hold the process for a while after it was asked to stop.
@@ -15,12 +16,15 @@ export const init: ServerInit = async () => {
     log.fatal({ err }, 'The server breaks off');
     process.exit(1);
   });
+  if (await isHalfRestored(tables().sequelize))
+    throw new Error('Reading a backup into this database was cut off: what is in it is half of something.');
   const pending = await pendingMigrations(tables().sequelize);
   if (pending.length > 0)
     throw new Error(`The database is behind: ${pending.join(', ')}. Run "node build-cli/cli.js migrate".`);
   const missing = await missingColumns(tables().sequelize);
   if (missing.length > 0)
     throw new Error(`The database lacks ${missing.join(', ')}. It was made by another version; nothing was changed.`);
+  clearUpNowAndThen();
 };
 
 /** The empty page of all bushes, which devices keep: it says nothing of any. */
@@ -59,6 +63,9 @@ export const handle: Handle = (input) => {
   });
 };
 
+/** A route as the description of the interface writes its address. */
+const asDescribed = (route: string) => route.replace(/^\/api\/v1/, '').replace(/\[(\w+)\]/g, '{$1}');
+
 const isSafe = (method: string) => method === 'GET' || method === 'HEAD' || method === 'OPTIONS';
 /** Was this sent by a page of another site? Browsers say so; programs that are none say nothing. */
 function comesFromElsewhere(request: Request, url: URL): boolean {
@@ -96,6 +103,7 @@ const handled: Handle = async ({ event, resolve }) => {
     if (!(bytes <= MOST_BYTES)) error(413, 'That is more than is taken here at once.');
   }
   if (url.pathname.startsWith('/api/')) {
+    event.locals.asks = `${request.method.toLowerCase()} ${asDescribed(event.route.id ?? '')}`;
     const bearer = /^Bearer (\S+)$/.exec(request.headers.get('authorization') ?? '')?.[1];
     if (bearer !== undefined) {
       const program = await memberByToken(bearer);

@@ -12,4 +12,4 @@ export async function writeArchive(bush: BushAccess, now?: Date): Promise<Archiv
 
 /** Reads an archive from its text. */
 export const restoreText = (bush: BushAccess, memberId: string, text: string, now?: Date) =>
-  restoreArchive(bush, memberId, () => [text], now);
+  restoreArchive({ bush, memberId, ...(now && { now }) }, () => [text]);

@@ -6,7 +6,8 @@ import { Validator } from '@seriousme/openapi-schema-validator';
 import { QueryTypes } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 
-import { makeToken, memberByToken, signIn, takeTokenBack, tokensOf } from '../src/lib/server/accounts.ts';
+import { signIn } from '../src/lib/server/accounts.ts';
+import { makeToken, memberByToken, takeTokenBack, tokensOf } from '../src/lib/server/tokens.ts';
 import { bushFile } from '../src/lib/server/bushFiles.ts';
 import { restoreText, writeArchive } from './archives.ts';
 import { bushesOf, bushFor, createBush, upsertShape, deleteShape, standsOf } from '../src/lib/server/bushes.ts';
@@ -40,10 +41,13 @@ const place = (treeId: string, eastM: number, change: object = {}) =>
 
 async function bush() {
   const { userId, bushId, treeIds } = await bushWithTrees();
-  const send = async (...records: object[]) =>
-    (await storeRecords(bushId, { id: userId, role: 'crew' }, records)).map((o) => o.reason ?? o.status);
+  const as =
+    (role: 'crew' | 'steward') =>
+    async (...records: object[]) =>
+      (await storeRecords(bushId, { id: userId, role }, records)).map((o) => o.reason ?? o.status);
+  const send = as('crew');
   const tags = async () => (await treesOf(bushId)).map((tree) => tree.tag);
-  return { userId, bushId, treeIds, send, tags };
+  return { userId, bushId, treeIds, send, decide: as('steward'), tags };
 }
 
 describe('the book of trees', () => {
@@ -66,7 +70,7 @@ describe('the book of trees', () => {
   });
 
   it('takes another tag, frees the old one, takes a tree out and in again, and keeps its records', async () => {
-    const { bushId, send, tags } = await bush();
+    const { bushId, send, decide, tags } = await bush();
     const id = randomUUID();
     const first = entry(id, '8');
     const second = entry(id, '88', { correctsId: first.id });
@@ -74,7 +78,8 @@ describe('the book of trees', () => {
     await send(first, place(id, 1), second);
     expect(await tags()).toContain('88');
     expect(await send(entry(randomUUID(), '8'))).toEqual(['stored']);
-    expect(await send(gone)).toEqual(['stored']);
+    expect(await send(gone)).toEqual([expect.stringMatching(/^Only a steward takes a tree out/)]);
+    expect(await decide(gone)).toEqual(['stored']);
     expect(await tags()).not.toContain('88');
     expect((await recordsByTree(bushId)).get(id)).toHaveLength(4);
     expect(await send(entry(id, '88', { correctsId: gone.id }))).toEqual(['stored']);
@@ -177,7 +182,7 @@ describe('stands and features', () => {
   });
 
   it('a picture of the ground is known by its bytes', async () => {
-    const { bushId } = await bush();
+    const { userId, bushId } = await bush();
     const pin = (x: number) => ({ x, y: 0, eastM: x, northM: 0 });
     const fit = {
       widthPx: 100,
@@ -185,11 +190,13 @@ describe('stands and features', () => {
       pins: [pin(0), pin(90)] as [ReturnType<typeof pin>, ReturnType<typeof pin>]
     };
     const png = Buffer.from('89504e470d0a1a0a00', 'hex');
-    await setBaseMap(bushId, png, fit);
+    await setBaseMap({ bushId, authorId: userId }, png, fit);
     expect(await baseMapOf(bushId)).toEqual({ mimeType: 'image/png', picture: png });
-    await expect(setBaseMap(bushId, Buffer.from('<svg onload="x"/>'), fit)).rejects.toMatchObject({
-      code: 'noPicture'
-    });
+    await expect(setBaseMap({ bushId, authorId: userId }, Buffer.from('<svg onload="x"/>'), fit)).rejects.toMatchObject(
+      {
+        code: 'noPicture'
+      }
+    );
   });
 });
 
@@ -245,7 +252,7 @@ describe('the archive', () => {
     // Its writers have a name here and no way in.
     const people = await peopleOf(emptyId);
     for (const { name } of archive.people.filter((p) => archive.records.some((r) => r.authorId === p.id)))
-      expect(people.map((p) => p.name)).toContain(name);
+      expect(people.map((p) => p.name)).toContain(`${name} (archive)`);
     const ghost = people.find((p) => p.id !== userId)!;
     const { signInName } = (await User.findByPk(ghost.id))!;
     expect((await signIn(signInName, '-', { address: '::1' })).outcome).toBe('wrong');
@@ -263,7 +270,7 @@ describe('the archive', () => {
       entry(id, '51', { correctsId: first.id })
     );
     const pin = (x: number) => ({ x, y: 0, eastM: x, northM: 0 });
-    await setBaseMap(bushId, Buffer.from('89504e470d0a1a0a00', 'hex'), {
+    await setBaseMap({ bushId, authorId: userId }, Buffer.from('89504e470d0a1a0a00', 'hex'), {
       widthPx: 9,
       heightPx: 9,
       pins: [pin(0), pin(90)]
@@ -277,7 +284,10 @@ describe('the archive', () => {
     const { writtenAt: _then, people, ...back } = await writeArchive((await bushFor(userId, emptyId))!);
     const { writtenAt: _now, people: writers, ...expected } = readArchive(foreign);
     expect(back).toEqual(expected);
-    expect(people).toEqual(expect.arrayContaining(writers));
+    // Nothing shows that they wrote it: their names say where it is from.
+    expect(people).toEqual(
+      expect.arrayContaining(writers.map((each) => ({ ...each, name: `${each.name} (archive)` })))
+    );
   });
 
   it('of an earlier release fills an empty bush', async () => {

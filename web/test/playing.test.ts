@@ -6,7 +6,7 @@ import { unitsWhere } from '../src/lib/client/unitsWhere.ts';
 import { bushesOf, bushFor } from '../src/lib/server/bushes.ts';
 import { Bush, TreeRecord, User } from '../src/lib/server/db/index.ts';
 import {
-  clearPlayed,
+  clearOver,
   copyToPlay,
   endGuest,
   exampleBush,
@@ -71,9 +71,9 @@ describe('a copy to play in', () => {
     expect(await bushFor(userId, id, later(6.9))).not.toBeNull();
     expect(await bushFor(userId, id, later(7.1))).toBeNull();
     expect((await bushesOf(userId, later(7.1))).map((bush) => bush.id)).toEqual([own]);
-    await clearPlayed(later(6.9));
+    await clearOver(later(6.9));
     expect(await Bush.findByPk(id)).not.toBeNull();
-    await clearPlayed(later(7.1));
+    await clearOver(later(7.1));
     expect(await Bush.findByPk(id)).toBeNull();
   });
 
@@ -103,7 +103,7 @@ describe('a guest', () => {
     expect(await sessionOf(token, later(1.1))).toBeNull();
     for (const guess of ['-', ''])
       expect((await signIn(`guest:${guest}`, guess, { address: '10.1.1.1' })).outcome).toBe('wrong');
-    await clearPlayed(later(1.1));
+    await clearOver(later(1.1));
     expect([await Bush.findByPk(copy), await User.findByPk(guest)]).toEqual([null, null]);
   });
 

@@ -83,6 +83,7 @@ describe('migrations that landed', () => {
     '0024-crossings.ts': 'e5b07ee70d437188',
     '0025-tapped-before.ts': '5ca429adfe0b1ea8',
     '0026-people-and-copies.ts': '646979f86562b8dd',
+    '0027-doors.ts': 'fe66ec4a5c41e63f',
     'recordTable.ts': '7d26910169a442db',
     'tools.ts': 'eae6584109dc3243'
   };

@@ -3,7 +3,8 @@ import { isHttpError, type RequestEvent } from '@sveltejs/kit';
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 
 import { handle } from '../src/hooks.server.ts';
-import { createAccount, makeToken } from '../src/lib/server/accounts.ts';
+import { createAccount } from '../src/lib/server/accounts.ts';
+import { makeToken } from '../src/lib/server/tokens.ts';
 import { PATHS, SCHEMAS, type Method, type Operation } from '../src/lib/server/contract.ts';
 import { Membership } from '../src/lib/server/db/index.ts';
 import { openSession } from '../src/lib/server/sessions.ts';
@@ -38,6 +39,9 @@ const LEAST = {
   'patch /bushes/{bush}/members': 'viewer',
   'patch /bushes/{bush}/members/{member}': 'steward',
   'delete /bushes/{bush}/members/{member}': 'steward',
+  'put /bushes/{bush}/founder': 'steward',
+  'get /bushes/{bush}/log': 'steward',
+  'get /bushes/{bush}/log.csv': 'steward',
   'delete /bushes/{bush}/membership': 'viewer',
   'delete /bushes/{bush}/members/{member}/sessions': 'steward',
   'get /bushes/{bush}/invitations': 'steward',
@@ -61,6 +65,7 @@ const IN_PERSON: readonly Address[] = [
   'patch /bushes/{bush}/members/{member}',
   'delete /bushes/{bush}/members/{member}',
   'delete /bushes/{bush}/membership',
+  'put /bushes/{bush}/founder',
   'post /bushes/{bush}/invitations',
   'delete /bushes/{bush}/invitations/{invitation}'
 ];

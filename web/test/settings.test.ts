@@ -21,8 +21,8 @@ describe('a bush’s own numbers', () => {
     expect(bush).toMatchObject({ version: 3, settings: { ...DEFAULT_BUSH_SETTINGS, clueTable: smooth, depthMm: 50 } });
     const changes = await BushChange.findAll({ where: { bushId }, order: [['id', 'ASC']] });
     expect(changes.map((c) => [c.authorId, c.settings])).toEqual([
-      [userId, { clueTable: smooth }],
-      [userId, { depthMm: 50 }]
+      [userId, { clueTable: smooth, was: { clueTable: {} } }],
+      [userId, { depthMm: 50, was: { depthMm: DEFAULT_BUSH_SETTINGS.depthMm } }]
     ]);
   });
 

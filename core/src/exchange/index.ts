@@ -14,6 +14,7 @@ export * from './gpx.ts';
 export * from './linesIn.ts';
 export * from './linesOut.ts';
 export * from './read.ts';
+export { writeRows } from './safeCells.ts';
 export * from './seasonOut.ts';
 export * from './tables.ts';
 export * from './told.ts';

@@ -86,15 +86,16 @@ export function tapsToHang(
 }
 
 /**
- * May somebody take a record back where it is seen? Stewards always; crew their own, until the day after they wrote it is over.
+ * May somebody take a record back where it is seen? Stewards always; crew their own, until the day after they wrote it is over. With its
+ * entry a tree leaves the book, with all that anybody wrote on it: that is a steward's to do.
  * @param today ISO date
  */
 export function mayTakeBack(
-  { authorId, recordedAt }: Pick<AnyRecord, 'authorId' | 'recordedAt'>,
+  { kind, authorId, recordedAt }: Pick<AnyRecord, 'kind' | 'authorId' | 'recordedAt'>,
   by: { readonly memberId: string; readonly role: Role; readonly today: string }
 ): boolean {
   if (by.role === 'steward') return true;
-  if (by.role === 'viewer' || authorId !== by.memberId) return false;
+  if (by.role === 'viewer' || authorId !== by.memberId || kind === 'entry') return false;
   const until = new Date(recordedAt);
   until.setUTCDate(until.getUTCDate() + 1);
   return by.today <= until.toISOString().slice(0, 10);

@@ -34,7 +34,14 @@ describe('a bush that is on this device', () => {
     const stand = { id: crypto.randomUUID(), name: 'Hill' };
     device.server.others.set(1, {
       role: 'crew',
-      bush: { name: 'Other Hill', settings: { ...settings, snowMm: 400 }, version: 2, origin: null, baseMap: null },
+      bush: {
+        name: 'Other Hill',
+        settings: { ...settings, snowMm: 400 },
+        version: 2,
+        origin: null,
+        goneAt: null,
+        baseMap: null
+      },
       stands: [{ id: stand.id, stand: stand as never }],
       people: [{ id: device.server.member.id, name: 'Hedda', showsHoles: true }]
     });

@@ -74,7 +74,14 @@ describe('the search for clear wood', () => {
     await search(bush);
     const { settings } = bush.overview!.bush;
     device.server.others.set(1, {
-      bush: { name: 'Hill', settings: { ...settings, bitMm: 11 }, version: 2, origin: null, baseMap: null }
+      bush: {
+        name: 'Hill',
+        settings: { ...settings, bitMm: 11 },
+        version: 2,
+        origin: null,
+        goneAt: null,
+        baseMap: null
+      }
     });
     await bush.refresh();
     expect(await search(bush)).toMatchObject({ known: 0, looked: standing.length });

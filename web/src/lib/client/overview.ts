@@ -25,6 +25,8 @@ export interface Glance {
     readonly version: number;
     /** where on earth the bush lies */
     readonly origin: { readonly lat: number; readonly lon: number } | null;
+    /** given up, and gone after this moment; releases of before told none */
+    readonly goneAt?: string | null;
   };
   /** everyone who belongs to the bush: records name their author by id */
   readonly people: readonly { readonly id: string; readonly name: string; readonly showsHoles: boolean }[];

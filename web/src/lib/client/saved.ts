@@ -13,8 +13,9 @@ export function undoable(said: string, undo: () => unknown, options: { readonly 
   toast.success(said, { duration: SAID_MS, action: { label: 'Undo', onClick: () => void undo() }, ...options });
 }
 
-/** Says what was written down, and takes all of it back where that is wished. */
+/** Says what was written down, and takes all of it back where that is wished and hers to do. */
 export function saved(bush: BushState, said: string, ...records: readonly (WorkRecord | BushRecord)[]): void {
   void bush.lastDone.add(said, records);
-  undoable(said, () => bush.takeBack(...records), records.length > 1 ? { duration: MANY_MS } : {});
+  if (!records.every((record) => bush.mayTakeBack(record))) toast.success(said, { duration: SAID_MS });
+  else undoable(said, () => bush.takeBack(...records), records.length > 1 ? { duration: MANY_MS } : {});
 }

@@ -47,6 +47,12 @@ export const HOW_TO = {
       'Was a phone lost? Sign its owner out; what it had not sent stays on it.'
     ]
   },
+  log: {
+    drawn: 'twoNotes',
+    steps: [
+      'Choose a sort of change and look who made it, from what to what. What was done on a tree stands in its life.'
+    ]
+  },
   questions: {
     drawn: 'twoNotes',
     steps: ['Two people wrote what does not go together. Say which holds; the other stays in the tree’s life.']

@@ -19,7 +19,7 @@
   let held = $state.raw<readonly Held[]>([]);
   let problem = $state('');
   /** what is about to be done to whom */
-  let asking = $state.raw<{ readonly id: string; readonly what: 'signOut' | 'remove' } | null>(null);
+  let asking = $state.raw<{ readonly id: string; readonly what: 'signOut' | 'remove' | 'founder' } | null>(null);
   const here = { params: { path: { bush: bush.id } } };
   const mine = $derived(bush.overview?.member.id);
   /** devices of people who have no way in any more */
@@ -55,6 +55,16 @@
       toast.success(`${displayName} is signed out everywhere. What waits on their devices stays there.`);
     await look();
     problem = answer.problem ?? problem;
+  }
+
+  /** may I pass the founding on? */
+  const iFounded = $derived(members?.some(({ id, founder }) => founder && id === mine) ?? false);
+  async function passOn({ id, displayName }: Member): Promise<void> {
+    asking = null;
+    const answer = await asked(api.PUT('/bushes/{bush}/founder', { ...here, body: { member: id } }));
+    problem = answer.problem ?? '';
+    members = answer.data?.members ?? members;
+    if (answer.problem === null) toast.success(`${displayName} is the founder of this bush now.`);
   }
 
   async function leave(): Promise<void> {
@@ -106,7 +116,7 @@
           <h3 class="text-lg font-semibold">{member.displayName}</h3>
           <span class="aside">{isMe ? 'you; ' : ''}signs in as {member.signInName}</span>
         </div>
-        {#if bush.mayDecide}
+        {#if bush.mayDecide && !member.founder}
           <select
             class="select w-auto min-w-36 select-sm max-md:min-h-11"
             aria-label="What {member.displayName} may do"
@@ -114,9 +124,11 @@
             onchange={({ currentTarget }) => change(member, currentTarget.value as Role)}
             >{#each roleSchema.options as role (role)}<option value={role}>{ROLE_SAYS[role]}</option>{/each}</select
           >
-        {:else}<span>{ROLE_SAYS[member.role]}</span>{/if}
+        {:else}<span>{member.founder ? 'founder' : ROLE_SAYS[member.role]}</span>{/if}
       </div>
-      <p class="aside">{ROLE_MEANS[member.role]}</p>
+      <p class="aside">
+        {ROLE_MEANS[member.role]}{#if member.founder}; nobody else changes the founder’s role{/if}
+      </p>
       {@render devices(theirs)}
       {#if bush.mayDecide && theirs.length === 0}<p class="aside">No device of theirs holds the bush.</p>{/if}
       {#if asking?.id === member.id && asking.what === 'signOut'}
@@ -124,6 +136,12 @@
           `Sign ${member.displayName} out on every device? What waits there is sent when they sign in again.`,
           'Sign out',
           () => signOut(member)
+        )}
+      {:else if asking?.id === member.id && asking.what === 'founder'}
+        {@render ask(
+          `Pass the founding on to ${member.displayName}? Only they can give it back. You stay a steward.`,
+          'Pass it on',
+          () => void passOn(member)
         )}
       {:else if asking?.id === member.id && isMe}
         {@render ask(
@@ -141,9 +159,10 @@
         )}
       {:else if isMe}
         <a class="mr-4 inline-flex min-h-9 link items-center text-sm" href="/account">Password and devices</a>
-        <button class="min-h-9 link text-sm" onclick={() => (asking = { id: member.id, what: 'remove' })}
-          >Leave this bush</button
-        >
+        {#if !member.founder}<button
+            class="min-h-9 link text-sm"
+            onclick={() => (asking = { id: member.id, what: 'remove' })}>Leave this bush</button
+          >{/if}
       {:else if bush.mayDecide}
         <p class="flex flex-wrap gap-x-5">
           <button
@@ -151,11 +170,16 @@
             aria-label="Lost phone: sign {member.displayName} out"
             onclick={() => (asking = { id: member.id, what: 'signOut' })}>Lost a phone?</button
           >
-          <button
-            class="min-h-9 link text-sm"
-            aria-label="Take {member.displayName} out of the bush"
-            onclick={() => (asking = { id: member.id, what: 'remove' })}>Take out</button
-          >
+          {#if !member.founder}<button
+              class="min-h-9 link text-sm"
+              aria-label="Take {member.displayName} out of the bush"
+              onclick={() => (asking = { id: member.id, what: 'remove' })}>Take out</button
+            >{/if}
+          {#if iFounded && member.role === 'steward'}<button
+              class="min-h-9 link text-sm"
+              aria-label="Pass the founding on to {member.displayName}"
+              onclick={() => (asking = { id: member.id, what: 'founder' })}>Pass the founding on</button
+            >{/if}
         </p>
       {/if}
     </li>

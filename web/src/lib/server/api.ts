@@ -8,10 +8,12 @@ import type { Role } from '@baumkin/core/records';
 import type { z } from 'zod';
 
 import { ROLE_SAYS } from '../labels/roles.ts';
+import { notedRefusal } from './audit.ts';
 import { bushFor, type BushAccess } from './bushes.ts';
+import { saysOf } from './contract.ts';
 import { dropBook } from './heldBooks.ts';
 import { mayAsMuchAs } from './members.ts';
-import { statusOf } from './refusals.ts';
+import { Refused, statusOf } from './refusals.ts';
 import { fromOlder, MAX_BYTES, requests } from './requests.ts';
 
 const gzipped = promisify<string, { level: number }, Buffer>(gzip);
@@ -28,11 +30,16 @@ export async function requireBush(locals: App.Locals, bushId: string, needed: Ro
   // This answer has a device drop what it holds of the bush.
   if (!bush && locals.session) await dropBook(bushId, locals.session.id);
   if (!bush) error(404, 'There is no such bush, or you are not a member of it.');
-  if (!mayAsMuchAs(bush.role, needed))
+  const { asks = 'get' } = locals;
+  if (bush.goneAt !== null && !asks.startsWith('get')) await answering(Promise.reject(new Refused('atRest')));
+  if (!mayAsMuchAs(bush.role, needed)) {
+    const by = { bushId: bush.id, authorId: locals.member!.id, at: new Date() };
+    await notedRefusal(by, bush.role, saysOf(asks));
     error(
       403,
       `That is for ${needed === 'steward' ? 'stewards' : 'helpers and stewards'}; you are here as ${ROLE_SAYS[bush.role]}.`
     );
+  }
   return bush;
 }
 

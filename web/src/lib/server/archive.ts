@@ -9,12 +9,12 @@ import { BUSH_RECORD_KINDS, underIds, type AnyRecord } from '@baumkin/core/recor
 import { group } from 'd3-array';
 import { UniqueConstraintError, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
+import { noted } from './audit.ts';
 import { readPieces, type ArchiveSource } from './archiveStream.ts';
 import { baseMapOf, keepBaseMap } from './baseMap.ts';
 import type { BushAccess } from './bushes.ts';
 import { writeToBush } from './bushWrite.ts';
-import { BushChange, FeatureRow, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
-import { FORMER } from './members.ts';
+import { FeatureRow, FORMER, Membership, StandRow, tables, TreeRecord, User } from './db/index.ts';
 import { storeMany } from './recordRows.ts';
 import { Refused } from './refusals.ts';
 import { GIVEN_UP_MS, snapshotHead, snapshotOf, snapshotTrees } from './snapshot.ts';
@@ -77,46 +77,49 @@ async function waitedFor<Part>(ask: () => Promise<Part | null>): Promise<Part> {
  * @throws UnreadableFile, Refused 'notEmpty', Refused 'noPicture'
  */
 export async function restoreArchive(
-  bush: BushAccess,
-  memberId: string,
-  source: ArchiveSource,
-  now = new Date()
-): Promise<{ trees: number; records: number }> {
+  { bush, memberId, now = new Date(), own = false }: Restoring,
+  source: ArchiveSource
+): Promise<{ trees: number; records: number; name: string }> {
   // Nobody waits for a long reading to hear that it was for nothing.
   await mustBeEmpty(bush.id);
   const reader = new ArchiveReader();
   await readPieces(source, reader);
   const archive = reader.end();
+  const restoring = { bush, memberId, now, own };
   try {
-    return await restore({ bush, memberId, now }, archive, source, (id) => id);
+    return await restore(restoring, archive, source, (id) => id);
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
     // Of two records of one moment the one with the later id holds: the new ids stand in the order of the old.
     const place = new Map([...archive.ids].sort().map((id, i) => [id, i]));
     const renamed = (id: string) => uuidFrom(`${bush.id} ${id}`, place.get(id));
-    return restore({ bush, memberId, now }, archive, source, renamed);
+    return restore(restoring, archive, source, renamed);
   }
 }
 
-interface Restoring {
+/** Where to an archive is read back, and by whom. */
+export interface Restoring {
   readonly bush: BushAccess;
   readonly memberId: string;
-  readonly now: Date;
+  readonly now?: Date;
+  /** it was written by this server a moment ago, and nobody had it in her hands */
+  readonly own?: boolean;
 }
 
 async function restore(
-  { bush, memberId, now }: Restoring,
+  restoring: Required<Restoring>,
   { head, trees, writers }: ReadArchive,
   source: ArchiveSource,
   renamed: (id: string) => string
-): Promise<{ trees: number; records: number }> {
-  const { settings, origin } = head.bush;
+): Promise<{ trees: number; records: number; name: string }> {
+  const { bush, memberId, now } = restoring;
+  const { name, settings, origin } = head.bush;
   const { stands, features, walk } = headUnderIds(head, renamed);
   return writeToBush(bush.id, async (write) => {
     const { transaction, bush: row } = write;
     write.beginsAnew();
     await mustBeEmpty(bush.id, transaction);
-    const authors = await authorsIn(bush.id, head, writers, { now, transaction });
+    const authors = await authorsIn(restoring, head, writers, transaction);
     await row.update(
       // Who reads an archive back has not opened the bush to visitors.
       {
@@ -127,7 +130,6 @@ async function restore(
       },
       { transaction }
     );
-    await BushChange.create({ bushId: bush.id, authorId: memberId, at: now, settings }, { transaction });
     await StandRow.bulkCreate(
       stands.map((stand) => ({ ...stand, bushId: bush.id })),
       { transaction }
@@ -168,7 +170,9 @@ async function restore(
       () => keep(AT_ONCE)
     );
     await keep(1);
-    return { trees: trees.length, records };
+    const came = { archive: 'in', trees: trees.length, records };
+    await noted({ bushId: bush.id, authorId: memberId, at: now }, 'archive', came, transaction);
+    return { trees: trees.length, records, name };
   });
 }
 
@@ -178,31 +182,36 @@ async function mustBeEmpty(bushId: string, transaction?: Transaction): Promise<v
     if (await model.findOne({ where: { bushId }, attributes: ['id'], transaction })) throw new Refused('notEmpty');
 }
 
-/** Whoever wrote in an archive, and as whom her records stand here. */
+/** What an archive's authors are called behind their names: nothing shows that they wrote what it says they did. */
+const BY_ARCHIVE = ' (archive)';
+const LONGEST_NAME = 80;
+const byArchive = (name: string) =>
+  name.endsWith(BY_ARCHIVE) ? name : name.slice(0, LONGEST_NAME - BY_ARCHIVE.length) + BY_ARCHIVE;
+
+/**
+ * Whoever wrote in an archive, and as whom her records stand here: never as one of those who have an account, whatever the archive says
+ * of her.
+ */
 async function authorsIn(
-  bushId: string,
+  { bush: { id: bushId }, own, now }: Required<Restoring>,
   { people }: ArchiveHead,
   writers: ReadonlySet<string>,
-  { now, transaction }: { readonly now: Date; readonly transaction: Transaction }
+  transaction: Transaction
 ): Promise<ReadonlyMap<string, string>> {
-  const members = await Membership.findAll({ where: { bushId }, transaction });
   const users = await User.findAll({ where: { id: people.map(({ id }) => id) }, attributes: ['id'], transaction });
   const taken = new Set(users.map(({ id }) => id));
   const authors = new Map<string, string>();
   for (const { id, name } of people) {
     if (!writers.has(id)) continue;
-    if (members.some((member) => member.userId === id)) {
-      authors.set(id, id);
-      continue;
-    }
-    // Somebody who wrote here once and has no way in: a name for the records, and no account to sign in with.
-    const own = taken.has(id) ? uuidFrom(`${bushId} ${id}`) : id;
-    authors.set(id, own);
+    // A name for the records, and no account to sign in with.
+    const former = taken.has(id) ? uuidFrom(`${bushId} ${id}`) : id;
+    authors.set(id, former);
+    const displayName = own ? name : byArchive(name);
     await User.create(
-      { id: own, signInName: `archive:${own}`, displayName: name, passwordHash: '-', createdAt: now },
+      { id: former, signInName: `archive:${former}`, displayName, passwordHash: '-', createdAt: now },
       { transaction }
     );
-    await Membership.create({ userId: own, bushId, role: FORMER }, { transaction });
+    await Membership.create({ userId: former, bushId, role: FORMER }, { transaction });
   }
   return authors;
 }

@@ -1,6 +1,7 @@
 import { baseMapFitSchema, type BaseMapFit } from '@baumkin/core/records';
 import type { Transaction } from 'sequelize';
 
+import { noted, type DoneBy } from './audit.ts';
 import { writeToBush } from './bushWrite.ts';
 import { BaseMapRow } from './db/index.ts';
 import { Refused } from './refusals.ts';
@@ -20,9 +21,15 @@ const KINDS: readonly { readonly mimeType: string; readonly begins: readonly num
 ];
 
 /** Lays a picture under a bush's map. @throws Refused 'noPicture' */
-export async function setBaseMap(bushId: string, picture: Buffer, fit: BaseMapFit): Promise<void> {
+export async function setBaseMap(
+  { bushId, authorId }: Pick<DoneBy, 'bushId' | 'authorId'>,
+  picture: Buffer,
+  fit: BaseMapFit
+): Promise<void> {
   await writeToBush(bushId, async (write) => {
-    await keepBaseMap(bushId, picture, fit, write.transaction);
+    const { transaction, now } = write;
+    await keepBaseMap(bushId, picture, fit, transaction);
+    await noted({ bushId, authorId, at: now }, 'ground', { baseMap: true }, transaction);
     write.touches('bush');
   });
 }
@@ -52,9 +59,11 @@ export async function baseMapFitOf(bushId: string, transaction?: Transaction): P
 }
 
 /** Takes the picture from under the map. */
-export async function deleteBaseMap(bushId: string): Promise<void> {
+export async function deleteBaseMap({ bushId, authorId }: Pick<DoneBy, 'bushId' | 'authorId'>): Promise<void> {
   await writeToBush(bushId, async (write) => {
-    await BaseMapRow.destroy({ where: { bushId }, transaction: write.transaction });
+    const { transaction, now } = write;
+    await BaseMapRow.destroy({ where: { bushId }, transaction });
+    await noted({ bushId, authorId, at: now }, 'ground', { baseMap: false }, transaction);
     write.touches('bush');
   });
 }

@@ -83,7 +83,7 @@ export async function bushFile(
 }
 
 /** Text as it comes, no faster than it is taken. */
-function streamOf(pieces: AsyncGenerator<string>): ReadableStream<Uint8Array> {
+export function streamOf(pieces: AsyncGenerator<string>): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
   return new ReadableStream({
     async pull(controller) {

@@ -11,11 +11,19 @@ import {
 import type { z } from 'zod';
 import { Op, type Model, type ModelStatic, type Transaction } from 'sequelize';
 
+import type { LogKind } from '../labels/log.ts';
+import { noted } from './audit.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
-import { FORMER } from './members.ts';
+import type { MemberChangeBy } from './members.ts';
 import { leaveStand } from './treeRegistry.ts';
-import { Bush, BushChange, FeatureRow, Membership, StandRow, tables } from './db/index.ts';
+import { Bush, FeatureRow, FORMER, Membership, StandRow, tables } from './db/index.ts';
 import { Refused } from './refusals.ts';
+
+/** A bush on the page of somebody's bushes. */
+export interface BushListed extends Pick<BushAccess, 'id' | 'name' | 'role' | 'playUntil' | 'goneAt'> {
+  /** may she give it up, or take it back? */
+  readonly hers: boolean;
+}
 
 /** A bush as one of its members sees it. */
 export interface BushAccess {
@@ -28,34 +36,43 @@ export interface BushAccess {
   readonly origin: { readonly lat: number; readonly lon: number } | null;
   /** a copy to play in is gone after this; null for a bush that stays */
   readonly playUntil: Date | null;
+  /** a bush that was given up is only looked at until then, and gone after; null for one that stays */
+  readonly goneAt: Date | null;
 }
 
-/** Where a bush still stands: a copy to play in that is over is as good as gone. */
-export const stillStands = (now: Date) => ({ playUntil: { [Op.or]: [null, { [Op.gt]: now }] } });
+/** Where a bush still stands: a copy to play in that is over is as good as gone, and so is one that was given up long enough ago. */
+export const stillStands = (now: Date) => {
+  const later = { [Op.or]: [null, { [Op.gt]: now }] };
+  return { playUntil: later, goneAt: later };
+};
 
 /** The bushes that a member belongs to. */
-export async function bushesOf(userId: string, now = new Date()): Promise<BushAccess[]> {
+export async function bushesOf(userId: string, now = new Date()): Promise<(BushAccess & BushListed)[]> {
   const memberships = await Membership.findAll({ where: { userId, role: { [Op.ne]: FORMER } } });
   const where = { id: memberships.map((m) => m.bushId), ...stillStands(now) };
   const bushes = await Bush.findAll({ where, order: [['name', 'ASC']] });
-  return bushes.map((bush) => ({
-    ...accessOf(bush),
-    role: memberships.find((m) => m.bushId === bush.id)!.role as Role
-  }));
+  return bushes.map((bush) => {
+    const membership = memberships.find((m) => m.bushId === bush.id)!;
+    const hers = membership.role === 'steward' && bush.playUntil === null && mayGiveUp(bush, userId);
+    return { ...accessOf(bush), role: roleIn(bush, membership), hers };
+  });
 }
+
+/** What a member may do: nothing is written in a bush that was given up. */
+const roleIn = ({ goneAt }: Bush, { role }: Membership): Role => (goneAt === null ? (role as Role) : 'viewer');
 
 /** A member's way into a bush; null when there is none, whether the bush exists or not. */
 export async function bushFor(userId: string, bushId: string, now = new Date()): Promise<BushAccess | null> {
   const membership = await Membership.findOne({ where: { userId, bushId, role: { [Op.ne]: FORMER } } });
   const bush = membership && (await Bush.findOne({ where: { id: bushId, ...stillStands(now) } }));
-  return bush ? { ...accessOf(bush), role: membership.role as Role } : null;
+  return bush ? { ...accessOf(bush), role: roleIn(bush, membership) } : null;
 }
 
 /** What a bush is, whoever looks. */
 export function accessOf(bush: Bush): Omit<BushAccess, 'role'> {
-  const { id, name, version, originLat, originLon, playUntil } = bush;
+  const { id, name, version, originLat, originLon, playUntil, goneAt } = bush;
   const origin = originLat !== null && originLon !== null ? { lat: originLat, lon: originLon } : null;
-  return { id, name, settings: bushSettingsSchema.parse(bush.settings), version, origin, playUntil };
+  return { id, name, settings: bushSettingsSchema.parse(bush.settings), version, origin, playUntil, goneAt };
 }
 
 /**
@@ -71,11 +88,35 @@ export async function createBush(
   const id = randomUUID();
   await tables().sequelize.transaction(async (transaction) => {
     const nowhere = { settings: {}, originLat: null, originLon: null };
-    await Bush.create({ id, name, ...nowhere, createdAt: now, playUntil }, { transaction });
+    await Bush.create({ id, name, ...nowhere, createdAt: now, playUntil, founderId: userId }, { transaction });
     await Membership.create({ userId, bushId: id, role: 'steward' }, { transaction });
   });
   return id;
 }
+
+/** A bush that was given up can be taken back for so many days. Working assumption. */
+const DAYS_AT_REST = 30;
+
+/**
+ * Gives a bush up, or takes it back: by whoever founded it, or where that is not known by any steward. Until it is gone everybody can still
+ * look, and nothing is written.
+ * @throws Refused 'founder', Refused 'notHere'
+ */
+export async function giveUp({ bushId, byId }: MemberChangeBy, isGivenUp: boolean): Promise<void> {
+  await writeToBush(bushId, async (write) => {
+    const { bush, transaction, now } = write;
+    const known = await Membership.findOne({ where: { bushId, userId: byId, role: 'steward' }, transaction });
+    if (!known || bush.playUntil !== null) throw new Refused('notHere');
+    if (!mayGiveUp(bush, byId)) throw new Refused('founder');
+    if ((bush.goneAt !== null) === isGivenUp) return;
+    const goneAt = isGivenUp ? new Date(now.getTime() + DAYS_AT_REST * 86_400_000) : null;
+    await bush.update({ goneAt }, { transaction });
+    await noted({ bushId, authorId: byId, at: now }, 'bush', { givenUp: isGivenUp }, transaction);
+    write.touches('bush');
+  });
+}
+
+const mayGiveUp = ({ founderId }: Bush, userId: string) => founderId === null || founderId === userId;
 
 /** Who changes something of which bush. */
 export interface ChangeBy {
@@ -88,12 +129,12 @@ export interface ChangeBy {
 
 /**
  * Changes something of a bush as a whole and writes down who did. All such changes count up one version.
- * @param change for the log
+ * @param log what its log tells; as the bush was before, where that is part of it
  * @throws Refused 'outdated' when somebody else was faster
  */
 export async function changeBush<T>(
   { bushId, authorId, seen, now = new Date() }: ChangeBy,
-  change: object,
+  log: { readonly kind: LogKind; readonly change: object | ((write: BushWrite) => object) },
   work: (write: BushWrite) => Promise<T>
 ): Promise<T & { version: number }> {
   return writeToBush(
@@ -101,9 +142,10 @@ export async function changeBush<T>(
     async (write) => {
       const { bush, transaction } = write;
       if (bush.version !== seen) throw new Refused('outdated');
+      const change = typeof log.change === 'function' ? log.change(write) : log.change;
       const result = await work(write);
       await bush.update({ version: seen + 1 }, { transaction });
-      await BushChange.create({ bushId, authorId, at: now, settings: change }, { transaction });
+      await noted({ bushId, authorId, at: now }, log.kind, change, transaction);
       write.touches('bush');
       return { ...result, version: seen + 1 };
     },
@@ -121,7 +163,12 @@ export async function changeSettings(
     await bush.update({ settings }, { transaction });
     return { settings };
   };
-  return changeBush(by, change, work);
+  const told = ({ bush }: BushWrite) => {
+    const before = bushSettingsSchema.parse(bush.settings);
+    const was = Object.keys(change).map((name) => [name, before[name as keyof BushSettings]]);
+    return { ...change, was: Object.fromEntries(was) };
+  };
+  return changeBush(by, { kind: 'settings', change: told }, work);
 }
 
 /** Gives a bush another name or says where on earth it lies. @throws Refused 'outdated' */
@@ -134,7 +181,7 @@ export async function changeNameOrOrigin(
     await bush.update({ name, ...(origin ? { originLat: origin.lat, originLon: origin.lon } : {}) }, { transaction });
     return {};
   };
-  return changeBush(by, change, work);
+  return changeBush(by, { kind: 'bush', change }, work);
 }
 
 /** Stands and what else lies on the ground are drawn, drawn anew and taken away in the same way. */
@@ -155,7 +202,7 @@ export async function upsertShape(by: ChangeBy, what: Drawn, shape: Stand | Site
     write.shape(what, shape.id);
     return {};
   };
-  return changeBush(by, { [what]: shape }, work);
+  return changeBush(by, { kind: 'ground', change: { [what]: shape } }, work);
 }
 
 /** Takes a stand or a feature away. Trees of the stand stay and belong to none. @throws Refused 'outdated', Refused 'notHere' */
@@ -168,7 +215,7 @@ export async function deleteShape(by: ChangeBy, what: Drawn, id: string): Promis
     write.shape(what, id);
     return {};
   };
-  return changeBush(by, { [`${what} taken away`]: id }, work);
+  return changeBush(by, { kind: 'ground', change: { [`${what} taken away`]: id } }, work);
 }
 
 /** The stands of a bush that can be read. */

@@ -124,8 +124,9 @@ export async function asWhole(row: Bush, transaction: Transaction): Promise<Bush
 }
 
 async function headOf(row: Bush, transaction: Transaction): Promise<BushHead> {
-  const { name, settings, version, origin }: Omit<BushAccess, 'role'> = accessOf(row);
-  return { name, settings, version, origin, baseMap: await baseMapFitOf(row.id, transaction) };
+  const { name, settings, version, origin, goneAt }: Omit<BushAccess, 'role'> = accessOf(row);
+  const gone = goneAt?.toISOString() ?? null;
+  return { name, settings, version, origin, goneAt: gone, baseMap: await baseMapFitOf(row.id, transaction) };
 }
 
 /** Trees of a bush as they stand in the registry, in walking order. */

@@ -14,9 +14,9 @@ import { archiveSchema, FAULTS } from '@baumkin/core/exchange';
 import { z } from 'zod';
 
 import type { KeptOverview, Overview } from '../client/overview.ts';
-import { newTokenSchema } from './accounts.ts';
 import { devicesSchema } from './devices.ts';
 import { requests } from './requests.ts';
+import { newTokenSchema } from './tokens.ts';
 import { weatherSchema } from './weather/index.ts';
 
 /*
@@ -49,7 +49,15 @@ const outcomes = z.object({
 });
 const versioned = z.object({ version: z.number().int() });
 const members = z.object({
-  members: z.array(z.object({ id: z.uuid(), displayName: z.string(), signInName: z.string(), role: roleSchema }))
+  members: z.array(
+    z.object({
+      id: z.uuid(),
+      displayName: z.string(),
+      signInName: z.string(),
+      role: roleSchema,
+      founder: z.boolean().describe('whose role nobody else changes')
+    })
+  )
 });
 const invitations = z.array(
   z.object({
@@ -94,6 +102,7 @@ const bushHead = z.object({
   settings: bushSettingsSchema,
   version: z.number().int(),
   origin: z.object({ lat: z.number(), lon: z.number() }).nullable(),
+  goneAt: z.iso.datetime().nullable().describe('it was given up, is only looked at, and is gone after this'),
   baseMap: baseMapFitSchema.nullable()
 });
 const people = z.array(z.object({ id: z.uuid(), name: z.string(), showsHoles: z.boolean() }));
@@ -129,6 +138,7 @@ export const SCHEMAS = {
   Deletion: requests.deletion,
   BaseMapChange: requests.baseMap,
   RoleChange: requests.role,
+  Founding: requests.founding,
   OwnFigures: requests.ownFigures,
   Import: requests.import,
   Imported: imported,
@@ -149,7 +159,17 @@ export const SCHEMAS = {
     trees: z.number().int(),
     treesThatStay: z.number().int()
   }),
-  Restored: z.object({ trees: z.number().int(), records: z.number().int() }),
+  Log: z.object({
+    entries: z.array(
+      z.object({ id: number, at: z.iso.datetime(), by: z.string(), kind: z.string(), says: z.string() })
+    ),
+    more: z.boolean()
+  }),
+  Restored: z.object({
+    trees: z.number().int(),
+    records: z.number().int(),
+    name: z.string().describe('of the bush, as the archive calls it')
+  }),
   Versioned: versioned,
   Members: members,
   NewInvitation: requests.invitation,
@@ -335,6 +355,28 @@ export const PATHS = {
       needs: 'steward'
     }
   },
+  '/bushes/{bush}/founder': {
+    put: {
+      says: 'Pass the founding on to another steward; the founder in person only',
+      takes: 'Founding',
+      gives: 'Members',
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/log': {
+    get: {
+      says: 'Who changed what of the bush, the newest first, a hundred at a time',
+      asks: {
+        kind: 'one sort of entries alone; may be left out',
+        before: 'the id of the last that is known; may be left out'
+      },
+      gives: 'Log',
+      needs: 'steward'
+    }
+  },
+  '/bushes/{bush}/log.csv': {
+    get: { says: 'All of it as a table', file: ['text/csv'], needs: 'steward' }
+  },
   '/bushes/{bush}/membership': {
     delete: { says: 'Leave the bush; in person only. What you wrote stays, under your name', status: 204 }
   },
@@ -396,6 +438,13 @@ export const PATHS = {
   },
   '/tokens/{token}': { delete: { says: 'Take a key back; in person only', status: 204 } }
 } as const satisfies Readonly<Record<string, Partial<Record<Method, Operation>>>>;
+
+/** What an address does, in words. @param asks `patch /bushes/{bush}` */
+export function saysOf(asks: string): string {
+  const [method, path] = asks.split(' ') as [Method, string | undefined];
+  const operations: Partial<Record<Method, Operation>> = PATHS[path as keyof typeof PATHS] ?? {};
+  return operations[method]?.says ?? asks;
+}
 
 /** What a schema's answer is in TypeScript; the bush at a glance is described more loosely than it is. */
 export type AnswerOf<Name extends SchemaName> = Name extends 'Overview'

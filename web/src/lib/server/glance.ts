@@ -20,14 +20,14 @@ export async function glanceAt(
   const season = seasonOf(day);
   // The number is of the moment before anything else is read: what came between is told again by the feed, and never missed.
   const { feedId: feed, changes: number } = await Bush.findByPk(id, { rejectOnEmpty: true });
-  const { name, settings, version, origin, ...rest } = await wholeOf(id);
+  const { name, settings, version, origin, goneAt, ...rest } = await wholeOf(id);
   const kept = await keptLines(id, season, {
     // Lines that were not kept are derived once more by whoever asks next.
     background: (keeping) =>
       keeping.catch((error: unknown) => log.error({ err: error, bushId: id }, 'Lines were not kept'))
   });
   const glance = {
-    bush: { id, name, role, settings, version, origin },
+    bush: { id, name, role, settings, version, origin, goneAt },
     member,
     today: day,
     season,

@@ -3,6 +3,7 @@ import type { ImportPlan } from '@baumkin/core/exchange';
 import { col, Op, where, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
+import { noted } from './audit.ts';
 import type { BushAccess } from './bushes.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
 import { BushChange, StandRow, tables, TreeRecord, User } from './db/index.ts';
@@ -56,13 +57,13 @@ export async function noteImport(
   { bushId, authorId, at, more }: { bushId: string; authorId: string; at: Date; more: object },
   { counts, transaction }: { readonly counts: ImportPlan['counts']; readonly transaction: Transaction }
 ): Promise<void> {
-  const settings = { import: { id: ids.importId, name, ids: ids.many, counts, ...more } };
-  await BushChange.create({ bushId, authorId, at, settings }, { transaction });
+  const brought = { import: { id: ids.importId, name, ids: ids.many, counts, ...more } };
+  await noted({ bushId, authorId, at }, 'import', brought, transaction);
 }
 
 async function changesOf(bushId: string): Promise<BushChange[]> {
   return BushChange.findAll({
-    where: { [Op.and]: [{ bushId }, where(col('settings'), { [Op.like]: '%"import%' })] },
+    where: { bushId, kind: ['import', 'importBack'] },
     order: [['id', 'DESC']]
   });
 }
@@ -146,10 +147,8 @@ export async function takeBackImport(
       }
       await batch.keep();
       await leaveStands(newStands, told.id, write);
-      await BushChange.create(
-        { bushId: bush.id, authorId: memberId, at: now, settings: { importTakenBack: importId } },
-        { transaction }
-      );
+      const back = { importTakenBack: importId };
+      await noted({ bushId: bush.id, authorId: memberId, at: now }, 'importBack', back, transaction);
       return { records: withdrawals.length, trees, treesThatStay };
     },
     now

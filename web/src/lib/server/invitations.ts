@@ -3,9 +3,10 @@ import { roleSchema, type Role } from '@baumkin/core/records';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
 
+import { noted } from './audit.ts';
 import { writeToBush } from './bushWrite.ts';
-import { Bush, BushChange, Invitation, Membership, User } from './db/index.ts';
-import { FORMER, mayAsMuchAs } from './members.ts';
+import { Bush, FORMER, Invitation, Membership, User } from './db/index.ts';
+import { mayAsMuchAs } from './members.ts';
 import { Refused } from './refusals.ts';
 import { hashOf } from './sessions.ts';
 
@@ -62,10 +63,8 @@ export async function invite(
     const expiresAt = new Date(now.getTime() + days * DAY_MS);
     const made = { id: randomUUID(), bushId, codeHash: hashOf(code), role, note, forMany };
     await Invitation.create({ ...made, madeById: byId, madeAt: now, expiresAt, endedAt: null }, { transaction });
-    await BushChange.create(
-      { bushId, authorId: byId, at: now, settings: { invitation: { id: made.id, role, note, forMany, days } } },
-      { transaction }
-    );
+    const invitation = { id: made.id, role, note, forMany, days };
+    await noted({ bushId, authorId: byId, at: now }, 'invitation', { invitation }, transaction);
   });
   return code;
 }
@@ -99,7 +98,7 @@ export async function endInvitation(bushId: string, byId: string, id: string): P
   await writeToBush(bushId, async ({ transaction, now }) => {
     const [ended] = await Invitation.update({ endedAt: now }, { where: { id, bushId, endedAt: null }, transaction });
     if (ended === 0) throw new Refused('notHere');
-    await BushChange.create({ bushId, authorId: byId, at: now, settings: { invitationEnded: id } }, { transaction });
+    await noted({ bushId, authorId: byId, at: now }, 'invitation', { invitationEnded: id }, transaction);
   });
 }
 
@@ -153,10 +152,8 @@ export async function joinBy(code: string, userId: string, now = new Date()): Pr
       if (known) await known.update({ role, invitationId }, { transaction });
       else await Membership.create({ userId, bushId, role, invitationId }, { transaction });
       if (!forMany) await found.row.update({ endedAt: now }, { transaction });
-      await BushChange.create(
-        { bushId, authorId: userId, at: now, settings: { joined: role, invitation: invitationId } },
-        { transaction }
-      );
+      const joined = { joined: role, invitation: invitationId };
+      await noted({ bushId, authorId: userId, at: now }, 'member', joined, transaction);
       write.touches('people');
     },
     now

@@ -1,7 +1,6 @@
 import { Op } from 'sequelize';
 
-import { FORMER } from './members.ts';
-import { Bush, Membership } from './db/index.ts';
+import { Bush, FORMER, Membership } from './db/index.ts';
 import { log } from './log.ts';
 
 interface Listener {

@@ -1,12 +1,10 @@
 import type { Role } from '@baumkin/core/records';
 import { Op, type Transaction } from 'sequelize';
 
+import { noted } from './audit.ts';
 import { writeToBush } from './bushWrite.ts';
-import { BushChange, Membership, User } from './db/index.ts';
+import { Bush, FORMER, Membership, User } from './db/index.ts';
 import { Refused } from './refusals.ts';
-
-/** Who wrote records of a bush once and has no way in any more. */
-export const FORMER = 'former';
 
 const RANK: Readonly<Record<Role, number>> = { viewer: 0, crew: 1, steward: 2 };
 /** May somebody do all that a role may? */
@@ -18,13 +16,16 @@ export interface MemberHere {
   readonly displayName: string;
   readonly signInName: string;
   readonly role: Role;
+  /** she made the bush, or it was passed on to her: nobody else changes her role */
+  readonly founder: boolean;
 }
 
 /** Who belongs to a bush, by name. */
 export async function membersOf(bushId: string): Promise<MemberHere[]> {
+  const bush = await Bush.findByPk(bushId, { attributes: ['founderId'], rejectOnEmpty: true });
   const all = await namedIn(bushId);
   return all.flatMap(({ user: { id, displayName, signInName }, role }) =>
-    role === FORMER ? [] : [{ id, displayName, signInName, role: role as Role }]
+    role === FORMER ? [] : [{ id, displayName, signInName, role: role as Role, founder: id === bush.founderId }]
   );
 }
 
@@ -36,14 +37,14 @@ export interface MemberChangeBy {
 
 /**
  * Changes what a member may do. Two stewards who demote each other at once come one after the other, and the second is none any more.
- * @throws Refused 'notHere', Refused 'lastSteward', Refused 'noSteward'
+ * @throws Refused 'notHere', Refused 'lastSteward', Refused 'noSteward', Refused 'founder', Refused 'founderStays'
  */
 export const changeRole = (by: MemberChangeBy, memberId: string, role: Role): Promise<void> =>
   changeMember(by, memberId, role);
 
 /**
  * Takes a member's way into the bush: a steward that of somebody else, anybody her own. What she wrote stays under her name.
- * @throws Refused 'notHere', Refused 'lastSteward', Refused 'noSteward'
+ * @throws Refused 'notHere', Refused 'lastSteward', Refused 'noSteward', Refused 'founder', Refused 'founderStays'
  */
 export const removeMember = (by: MemberChangeBy, memberId: string): Promise<void> => changeMember(by, memberId, FORMER);
 
@@ -59,16 +60,30 @@ async function changeMember(
     const leaves = role === FORMER && memberId === byId;
     if (!leaves && !isSteward(byId)) throw new Refused('noSteward');
     if (role !== 'steward' && isSteward(memberId) && stewards.length === 1) throw new Refused('lastSteward');
+    if (role !== 'steward' && memberId === write.bush.founderId)
+      throw new Refused(memberId === byId ? 'founderStays' : 'founder');
     // A change of role leaves her own choice of what the others see.
     const where = { userId: memberId, bushId, role: { [Op.ne]: FORMER } };
     const known = await Membership.findOne({ where, transaction });
     if (!known) throw new Refused('notHere');
     await known.update({ role }, { transaction });
-    await BushChange.create(
-      { bushId, authorId: byId, at: now, settings: { member: memberId, role: role === FORMER ? null : role } },
-      { transaction }
-    );
+    const change = { member: memberId, role: role === FORMER ? null : role };
+    await noted({ bushId, authorId: byId, at: now }, 'member', change, transaction);
     write.touches('people');
+  });
+}
+
+/**
+ * Passes the founding of a bush on to another of its stewards: by the founder's own hand alone. She stays a steward.
+ * @throws Refused 'founder', Refused 'notASteward'
+ */
+export async function passFoundingOn({ bushId, byId }: MemberChangeBy, memberId: string): Promise<void> {
+  await writeToBush(bushId, async ({ bush, transaction, now }) => {
+    if (bush.founderId !== byId) throw new Refused('founder');
+    const where = { bushId, userId: memberId, role: 'steward' };
+    if (!(await Membership.findOne({ where, transaction }))) throw new Refused('notASteward');
+    await bush.update({ founderId: memberId }, { transaction });
+    await noted({ bushId, authorId: byId, at: now }, 'bush', { founder: memberId }, transaction);
   });
 }
 

@@ -5,8 +5,7 @@ import { Op } from 'sequelize';
 import { archiveText, restoreArchive } from './archive.ts';
 import { spooled } from './archiveStream.ts';
 import { accessOf, bushFor, createBush, type BushAccess } from './bushes.ts';
-import { Bush, Membership, TreeRecord, User } from './db/index.ts';
-import { FORMER } from './members.ts';
+import { Bush, FORMER, Membership, TreeRecord, User } from './db/index.ts';
 import { Refused } from './refusals.ts';
 import { countTry, type TryRule } from './throttle.ts';
 
@@ -57,7 +56,7 @@ export async function exampleBush(): Promise<(BushAccess & { readonly trees: num
 export async function copyToPlay(userId: string, now = new Date()): Promise<string> {
   const example = await exampleBush();
   if (!example) throw new Refused('noExample');
-  await clearPlayed(now);
+  await clearOver(now);
   const mine = await copyOf(userId);
   if (mine !== null) return mine;
   if ((await Bush.count({ where: PLAYED_IN })) >= MOST_COPIES) throw new Refused('tooManyCopies');
@@ -72,7 +71,9 @@ export async function copyToPlay(userId: string, now = new Date()): Promise<stri
   }
   try {
     const copy = (await bushFor(userId, id, now))!;
-    await spooled(archiveText(example, now), (source) => restoreArchive(copy, userId, source, now));
+    await spooled(archiveText(example, now), (source) =>
+      restoreArchive({ bush: copy, memberId: userId, now, own: true }, source)
+    );
   } catch (error) {
     await remove([id]);
     throw error;
@@ -122,9 +123,13 @@ export async function endGuest(userId: string): Promise<void> {
   await User.destroy({ where: { id: userId } });
 }
 
-/** Throws away what is over: copies, and the guests who played in them. */
-export async function clearPlayed(now = new Date()): Promise<void> {
-  const over = await Bush.findAll({ where: { playUntil: { [Op.lte]: now } }, attributes: ['id'] });
+/** Throws away what is over: copies, the guests who played in them, and bushes that were given up long enough ago. */
+export async function clearOver(now = new Date()): Promise<void> {
+  const before = { [Op.lte]: now };
+  const over = await Bush.findAll({
+    where: { [Op.or]: [{ playUntil: before }, { goneAt: before }] },
+    attributes: ['id']
+  });
   await remove(over.map(({ id }) => id));
   await User.destroy({ where: { guestUntil: { [Op.lte]: now } } });
 }

@@ -28,6 +28,9 @@ export interface Writer {
   readonly role: Role;
 }
 
+/** What was taken back comes this long after what it takes back at most, ms: two weeks of work out of reach. Working assumption. */
+const LATEST_MS = 14 * 86_400_000;
+
 const refuse = (refused: string): Taken => ({ refused });
 
 /**
@@ -136,7 +139,11 @@ export class RecordBatch {
       if (!ANSWERS[about].includes(record.says)) return refuse('That is no answer to this question.');
     }
     if (!this.#mayWithdraw(record))
-      return refuse('Only a steward takes back what somebody else wrote, or what was written before yesterday.');
+      return refuse(
+        record.kind === 'entry'
+          ? 'Only a steward takes a tree out of the book.'
+          : 'Only a steward takes back what somebody else wrote, or what was written before yesterday.'
+      );
     if (record.kind === 'entry' || record.kind === 'place') {
       const refused = this.#registry.take(record);
       if (refused !== null) return refuse(refused);
@@ -162,11 +169,17 @@ export class RecordBatch {
     }
   }
 
-  /** Whoever takes something back had the right to when she did, however late it comes here. */
+  /**
+   * Whoever takes something back had the right to when she did, which her device says: it may come late, but no later than phones are
+   * out of reach.
+   */
   #mayWithdraw(record: AnyRecord): boolean {
-    if (!record.withdrawn || record.correctsId === null) return true;
-    const { authorId, recordedAt } = this.#rows.get(record.kind)!.get(record.correctsId)!;
-    const written = { authorId: authorId as string, recordedAt: (recordedAt as Date).toISOString() };
+    const { kind, correctsId } = record;
+    if (!record.withdrawn || correctsId === null) return true;
+    const { authorId, recordedAt, storedAt } = this.#rows.get(kind)!.get(correctsId)! as Record<string, Date | string>;
+    const isLate = this.#by.now.getTime() - new Date(storedAt!).getTime() > LATEST_MS;
+    if (isLate && this.#role !== 'steward') return false;
+    const written = { kind, authorId: authorId as string, recordedAt: new Date(recordedAt!).toISOString() };
     const today = record.recordedAt.slice(0, 10);
     return mayTakeBack(written, { memberId: this.#by.authorId, role: this.#role, today });
   }

@@ -8,6 +8,7 @@ import {
 } from '@baumkin/core/records';
 import { z } from 'zod';
 
+import { notedRefusal } from './audit.ts';
 import { writeToBush } from './bushWrite.ts';
 import { RecordBatch, type Writer } from './recordBatch.ts';
 
@@ -33,6 +34,7 @@ export async function storeRecords(
 ): Promise<RecordOutcome[]> {
   const judged = raw.map((candidate) => judge(candidate, member, now));
   const records = judged.flatMap((each) => ('record' in each ? each.record : []));
+  await noteNotHers(bushId, member, judged, now);
   if (records.length === 0) return judged as RecordOutcome[];
   return writeToBush(
     bushId,
@@ -51,6 +53,16 @@ export async function storeRecords(
   );
 }
 
+/** What a role may not write, in words. */
+const NOT_HERS = { viewer: 'Viewers look; they do not write.', crew: 'That is the steward’s to decide.' } as const;
+
+/** The bush's log tells who tried to write what is not hers to write. */
+async function noteNotHers(bushId: string, { id, role }: Writer, judged: readonly object[], now: Date): Promise<void> {
+  const says: readonly string[] = Object.values(NOT_HERS);
+  const many = judged.filter((each) => 'reason' in each && says.includes(String(each.reason))).length;
+  if (many > 0) await notedRefusal({ bushId, authorId: id, at: now }, role, 'Write down what is not theirs to write');
+}
+
 /** Judges what came in by itself: is it a record, may it be of its day, may this member write it? */
 function judge(candidate: unknown, { role }: Writer, now: Date): RecordOutcome | { readonly record: AnyRecord } {
   const named = fromOlderRecord(candidate);
@@ -65,9 +77,8 @@ function judge(candidate: unknown, { role }: Writer, now: Date): RecordOutcome |
     return refuse(`The day ${record.on} lies beyond the next year: look at the year.`);
   if ('season' in record && record.season !== null && record.season > now.getUTCFullYear() + 2)
     return refuse(`The season ${record.season} is far off: look at the year.`);
-  if (role === 'viewer') return refuse('Viewers look; they do not write.');
-  if (role !== 'steward' && recordKindOf(record.kind).writer === 'steward')
-    return refuse('That is the steward’s to decide.');
+  if (role === 'viewer') return refuse(NOT_HERS.viewer);
+  if (role !== 'steward' && recordKindOf(record.kind).writer === 'steward') return refuse(NOT_HERS.crew);
   return { record };
 }
 

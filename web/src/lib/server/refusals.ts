@@ -22,6 +22,16 @@ const REFUSALS = {
     status: 409,
     says: 'A bush without a steward helps nobody: make somebody else its steward first.'
   },
+  founder: { status: 403, says: 'That is for whoever founded this bush, and for nobody else.' },
+  founderStays: {
+    status: 409,
+    says: 'You founded this bush. Pass that on to another steward first, or give the bush up on the page of your bushes.'
+  },
+  notASteward: { status: 409, says: 'The founding is passed on to a steward: make them one first.' },
+  atRest: {
+    status: 403,
+    says: 'This bush was given up: until it is gone it is only looked at. Whoever founded it can take it back.'
+  },
   noSteward: { status: 403, says: 'Only a steward of this bush can do that.' },
   forAnAccount: { status: 403, says: 'You are a guest here. Come in with an account of your own.' },
   noExample: { status: 404, says: 'Whoever runs this server offers no example to play in.' },

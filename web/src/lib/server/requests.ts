@@ -32,6 +32,7 @@ export const requests = {
   deletion: z.object({ version }),
   baseMap: z.object({ fit: baseMapFitSchema, pictureBase64: z.string().max(17_000_000) }),
   role: z.object({ role: roleSchema }),
+  founding: z.object({ member: z.uuid() }),
   invitation: invitationSchema,
   ownFigures: z.object({ showsHoles: z.boolean() }),
   import: z.object({
@@ -65,6 +66,7 @@ export const MAX_BYTES: Readonly<Record<keyof typeof requests, number>> = {
   deletion: 1000,
   baseMap: 17_000_000,
   role: 1000,
+  founding: 1000,
   invitation: 10_000,
   ownFigures: 1000,
   import: 8_000_000

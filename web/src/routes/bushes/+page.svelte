@@ -1,6 +1,8 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
 
+  import Backups from '$lib/frame/Backups.svelte';
+  import GiveUp from '$lib/frame/GiveUp.svelte';
   import SignOut from '$lib/frame/SignOut.svelte';
   import { ROLE_SAYS } from '$lib/labels/roles.ts';
   import Threshold from '$lib/ui/Threshold.svelte';
@@ -22,8 +24,9 @@
             href="/bush/{bush.id}"
           >
             <span class="font-slab text-lg font-semibold">{bush.name}</span>
-            <span class="aside">{bush.playUntil ? 'to play in' : ROLE_SAYS[bush.role]}</span>
+            <span class="aside">{bush.playUntil ? 'to play in' : bush.goneAt ? 'given up' : ROLE_SAYS[bush.role]}</span>
           </a>
+          {#if bush.hers}<GiveUp {bush} />{/if}
           {#if bush.playUntil}
             <form
               method="POST"
@@ -69,6 +72,7 @@
   {#if data.example !== null && !hasCopy}
     <p><a class="link" href="/look-around">Look around in {data.example}</a>, in a copy of your own to play in.</p>
   {/if}
+  {#if data.backups}<Backups {...data.backups} now={data.now} />{/if}
   <p><a class="link" href="/account">Your account</a>: password, and where you are signed in.</p>
   <SignOut><button class="btn -ml-3 btn-ghost btn-sm">Sign out</button></SignOut>
 </Threshold>

@@ -19,3 +19,10 @@ export async function missingColumns(sequelize: Sequelize): Promise<string[]> {
   }
   return missing;
 }
+
+/** Stands in a database while a backup is read into it. */
+const RESTORING = 'restoring';
+
+/** Was the reading of a backup into this database cut off? Then what is in it is half of something. */
+export const isHalfRestored = (sequelize: Sequelize): Promise<boolean> =>
+  sequelize.getQueryInterface().tableExists(RESTORING);

@@ -5,8 +5,8 @@ export * from './models.ts';
 export * from './peopleModels.ts';
 export { recordColumns, type RecordColumn } from './recordTable.ts';
 export { connect } from './connection.ts';
-export { missingColumns } from './check.ts';
-export { migrate, pendingMigrations } from './migrate.ts';
+export { isHalfRestored, missingColumns } from './check.ts';
+export { feedsBeginAnew, migrate, pendingMigrations } from './migrate.ts';
 
 const held = globalThis as { baumkinTables?: Tables };
 

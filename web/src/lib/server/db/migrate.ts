@@ -29,10 +29,10 @@ function umzug(sequelize: Sequelize): Umzug<QueryInterface> {
 }
 
 /**
- * What devices and snapshots hold has the columns of before. Every bush gets another feed: whoever follows the old one begins
+ * What devices and snapshots hold has the columns of before, or tells of what a backup does not know. Every bush gets another feed: whoever follows the old one begins
  * anew from a snapshot that is made now.
  */
-async function feedsBeginAnew(query: QueryInterface): Promise<void> {
+export async function feedsBeginAnew(query: QueryInterface): Promise<void> {
   if (!('feedId' in (await query.describeTable('bushes')))) return;
   for (const table of ['snapshotParts', 'snapshots', 'changes'])
     await query.sequelize.query(`DELETE FROM ${table}`, { type: QueryTypes.DELETE });

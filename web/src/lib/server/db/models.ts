@@ -39,6 +39,10 @@ export class Bush extends Model<InferAttributes<Bush>, InferCreationAttributes<B
   declare feedId: CreationOptional<string>;
   /** a copy to play in is gone after this; null for a bush that stays */
   declare playUntil: CreationOptional<Date | null>;
+  /** whose role nobody else changes; null where that is not known any more */
+  declare founderId: CreationOptional<ForeignKey<string> | null>;
+  /** a bush that was given up is gone after this, and only looked at until then */
+  declare goneAt: CreationOptional<Date | null>;
 }
 
 /** One write to a bush, by its number. */
@@ -85,12 +89,14 @@ export class SnapshotPart extends Model<InferAttributes<SnapshotPart>, InferCrea
   declare content: Buffer;
 }
 
-/** Who changed a bush's settings, when and to what. */
+/** An entry of a bush's log: who did what, and when. */
 export class BushChange extends Model<InferAttributes<BushChange>, InferCreationAttributes<BushChange>> {
   declare id: CreationOptional<number>;
   declare bushId: ForeignKey<string>;
   declare authorId: ForeignKey<string>;
   declare at: Date;
+  /** what sort of thing was done */
+  declare kind: string;
   declare settings: unknown;
 }
 
@@ -171,7 +177,9 @@ export function defineModels(sequelize: Sequelize): Tables {
       createdAt: { type: DataTypes.DATE(3), allowNull: false },
       changes: { ...bigint(), defaultValue: 0 },
       feedId: { ...uuid(), defaultValue: DataTypes.UUIDV4 },
-      playUntil: { type: DataTypes.DATE(3), allowNull: true }
+      playUntil: { type: DataTypes.DATE(3), allowNull: true },
+      founderId: { type: DataTypes.UUID, allowNull: true },
+      goneAt: { type: DataTypes.DATE(3), allowNull: true }
     },
     { sequelize, tableName: 'bushes' }
   );
@@ -223,6 +231,7 @@ export function defineModels(sequelize: Sequelize): Tables {
       bushId: uuid(),
       authorId: uuid(),
       at: { type: DataTypes.DATE(3), allowNull: false },
+      kind: text(20),
       settings: { type: DataTypes.JSON, allowNull: false }
     },
     { sequelize, tableName: 'bushChanges' }

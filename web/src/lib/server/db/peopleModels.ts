@@ -88,6 +88,25 @@ export class KnownDevice extends Model<InferAttributes<KnownDevice>, InferCreati
   declare at: Date;
 }
 
+/** A key that a device keeps, with which somebody signs in. */
+export class Passkey extends Model<InferAttributes<Passkey>, InferCreationAttributes<Passkey>> {
+  /** as the device calls it, base64url */
+  declare id: string;
+  declare userId: ForeignKey<string>;
+  declare name: string;
+  declare publicKey: Buffer;
+  declare counter: number;
+  declare transports: unknown;
+  declare createdAt: Date;
+  declare usedAt: Date | null;
+}
+
+/** What a device was asked to sign, which it may answer once. */
+export class Challenge extends Model<InferAttributes<Challenge>, InferCreationAttributes<Challenge>> {
+  declare challengeHash: string;
+  declare expiresAt: Date;
+}
+
 /** A link that opens an account once: somebody's own, with a new password, or the first of a server. */
 export class OneTimeLink extends Model<InferAttributes<OneTimeLink>, InferCreationAttributes<OneTimeLink>> {
   /** SHA-256 of the code in it */
@@ -96,6 +115,9 @@ export class OneTimeLink extends Model<InferAttributes<OneTimeLink>, InferCreati
   declare userId: ForeignKey<string> | null;
   declare expiresAt: Date;
 }
+
+/** The role of somebody who wrote records of a bush once and has no way in any more. */
+export const FORMER = 'former';
 
 export class Membership extends Model<InferAttributes<Membership>, InferCreationAttributes<Membership>> {
   declare userId: ForeignKey<string>;
@@ -177,6 +199,23 @@ export function definePeople(sequelize: Sequelize): void {
     { sequelize, tableName: 'tries' }
   );
   KnownDevice.init({ tokenHash: hash(), userId: uuid(), at: time() }, { sequelize, tableName: 'knownDevices' });
+  Passkey.init(
+    {
+      id: { type: DataTypes.STRING(255), primaryKey: true },
+      userId: uuid(),
+      name: text(60),
+      publicKey: { type: DataTypes.BLOB, allowNull: false },
+      counter: bigint(),
+      transports: { type: DataTypes.JSON, allowNull: false },
+      createdAt: time(),
+      usedAt: { type: DataTypes.DATE(3), allowNull: true }
+    },
+    { sequelize, tableName: 'passkeys' }
+  );
+  Challenge.init(
+    { challengeHash: { type: DataTypes.CHAR(64), primaryKey: true }, expiresAt: time() },
+    { sequelize, tableName: 'challenges' }
+  );
   OneTimeLink.init(
     { codeHash: hash(), userId: { type: DataTypes.UUID, allowNull: true }, expiresAt: time() },
     { sequelize, tableName: 'oneTimeLinks' }

@@ -86,6 +86,9 @@
     }
   }
 
+  const until = (at: string) =>
+    new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
   function onkeydown(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
     if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]')) return;
@@ -137,6 +140,9 @@
           class="bg-error px-4 py-1.5 text-error-content print:hidden"
         >
           {bush.problem}
+        </p>{/if}
+      {#if bush.overview?.bush.goneAt}<p role="status" class="bg-warning px-4 py-1.5 text-warning-content print:hidden">
+          This bush was given up, and is gone after {until(bush.overview.bush.goneAt)}. Until then it is only looked at.
         </p>{/if}
       <NewVersion />
       <Refused {walking} />

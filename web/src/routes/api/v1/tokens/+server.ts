@@ -1,7 +1,7 @@
 import { error, json } from '@sveltejs/kit';
 
-import { makeToken, newTokenSchema, tokensOf } from '$lib/server/accounts.ts';
 import { answering, requireUser, readJson } from '$lib/server/api.ts';
+import { makeToken, newTokenSchema, tokensOf } from '$lib/server/tokens.ts';
 
 /** The member's own keys for programs. */
 export async function GET({ locals }) {

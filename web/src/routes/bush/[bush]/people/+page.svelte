@@ -12,6 +12,9 @@
   <section aria-labelledby="members">
     <h2 id="members">Who belongs to the bush</h2>
     <Members />
+    {#if bush.mayDecide}<p class="mt-4">
+        <a class="link" href="/bush/{bush.id}/log">Who changed what</a>: settings, people, files, keys and refusals.
+      </p>{/if}
   </section>
   {#if bush.mayDecide}
     <div class="flex flex-col gap-8 max-lg:order-first">

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 
-import { takeTokenBack } from '$lib/server/accounts.ts';
 import { requireUser } from '$lib/server/api.ts';
+import { takeTokenBack } from '$lib/server/tokens.ts';
 
 /** Takes a key back. */
 export async function DELETE({ locals, params }) {

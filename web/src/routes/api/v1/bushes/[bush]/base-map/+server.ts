@@ -18,12 +18,12 @@ export async function PUT({ params, locals, request }) {
   const { pictureBase64, fit } = await readRequest('baseMap', request);
   const picture = Buffer.from(pictureBase64, 'base64');
   if (picture.byteLength > MAX_BASE_MAP_BYTES) error(413, 'The picture is larger than 12 MB. Make it smaller first.');
-  await answering(setBaseMap(bush.id, picture, fit));
+  await answering(setBaseMap({ bushId: bush.id, authorId: locals.member!.id }, picture, fit));
   return json({ fit });
 }
 
 export async function DELETE({ params, locals }) {
   const bush = await requireBush(locals, params.bush, 'steward');
-  await deleteBaseMap(bush.id);
+  await deleteBaseMap({ bushId: bush.id, authorId: locals.member!.id });
   return new Response(null, { status: 204 });
 }

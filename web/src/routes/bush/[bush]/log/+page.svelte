@@ -1,0 +1,5 @@
+<script lang="ts">
+  import LogPage from '$lib/people/LogPage.svelte';
+</script>
+
+<LogPage />
