@@ -44,6 +44,7 @@ export async function loadDemo(now = new Date()): Promise<boolean> {
         settings: SETTINGS,
         originLat: NOWHERE.lat,
         originLon: NOWHERE.lon,
+        founderId: people[0]!.id,
         createdAt: now
       },
       { transaction }

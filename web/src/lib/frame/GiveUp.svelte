@@ -10,11 +10,12 @@
 <form
   method="POST"
   action={bush.goneAt ? '?/takeBack' : '?/giveUp'}
-  class="flex flex-wrap items-center gap-x-3 gap-y-1 pl-4"
+  class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 pl-4"
   use:enhance={() =>
-    async ({ update }) => {
-      await update();
-      asking = false;
+    async ({ result, update }) => {
+      // What she typed stays where it was not taken.
+      await update({ reset: result.type === 'redirect' });
+      if (result.type === 'redirect') asking = false;
     }}
 >
   <input type="hidden" name="bush" value={bush.id} />

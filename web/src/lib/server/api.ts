@@ -31,7 +31,7 @@ export async function requireBush(locals: App.Locals, bushId: string, needed: Ro
   if (!bush && locals.session) await dropBook(bushId, locals.session.id);
   if (!bush) error(404, 'There is no such bush, or you are not a member of it.');
   const { asks = 'get' } = locals;
-  if (bush.goneAt !== null && !asks.startsWith('get')) await answering(Promise.reject(new Refused('atRest')));
+  if (bush.goneAt !== null && !asks.startsWith('get')) error(403, new Refused('atRest').message);
   if (!mayAsMuchAs(bush.role, needed)) {
     const by = { bushId: bush.id, authorId: locals.member!.id, at: new Date() };
     await notedRefusal(by, bush.role, saysOf(asks));
