@@ -91,11 +91,11 @@ describe('what is left half done', () => {
   });
 });
 
-const toasts = vi.hoisted(() => [] as { said: string; undo: () => void; duration?: number }[]);
+const toasts = vi.hoisted(() => [] as { said: string; undo?: () => void; duration?: number }[]);
 vi.mock('svelte-sonner', () => ({
   toast: {
-    success: (said: string, { action, duration }: { action: { onClick: () => void }; duration?: number }) =>
-      toasts.push({ said, undo: action.onClick, duration })
+    success: (said: string, { action, duration }: { action?: { onClick: () => void }; duration?: number }) =>
+      toasts.push({ said, undo: action?.onClick, duration })
   }
 }));
 
@@ -106,7 +106,8 @@ describe('what was just written down', () => {
     const { saved } = await import('../../src/lib/client/saved.ts');
     const takeBack = vi.fn();
     const add = vi.fn();
-    const bush = { takeBack, lastDone: { add } } as unknown as BushState;
+    const mayTakeBack = ({ kind }: { kind: string }) => kind !== 'entry';
+    const bush = { takeBack, mayTakeBack, lastDone: { add } } as unknown as BushState;
     const records = [said('mark', {}), said('mark', {})] as never[];
     saved(bush, 'Tree 4: to take.', records[0]!);
     saved(bush, '2 trees: to take.', ...records);
@@ -114,8 +115,15 @@ describe('what was just written down', () => {
       ['Tree 4: to take.', 7000],
       ['2 trees: to take.', 15_000]
     ]);
-    toasts[1]!.undo();
+    // What is a steward's to take back is told without a way back.
+    saved(bush, 'Tree 9 is in the book.', said('entry', {}) as never);
+    expect(toasts[2]!.undo).toBeUndefined();
+    toasts[1]!.undo!();
     expect(takeBack).toHaveBeenCalledExactlyOnceWith(...records);
-    expect(add.mock.calls.map(([words]) => words)).toEqual(['Tree 4: to take.', '2 trees: to take.']);
+    expect(add.mock.calls.map(([words]) => words)).toEqual([
+      'Tree 4: to take.',
+      '2 trees: to take.',
+      'Tree 9 is in the book.'
+    ]);
   });
 });

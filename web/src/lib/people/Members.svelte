@@ -159,10 +159,9 @@
         )}
       {:else if isMe}
         <a class="mr-4 inline-flex min-h-9 link items-center text-sm" href="/account">Password and devices</a>
-        {#if !member.founder}<button
-            class="min-h-9 link text-sm"
-            onclick={() => (asking = { id: member.id, what: 'remove' })}>Leave this bush</button
-          >{/if}
+        <button class="min-h-9 link text-sm" onclick={() => (asking = { id: member.id, what: 'remove' })}
+          >Leave this bush</button
+        >
       {:else if bush.mayDecide}
         <p class="flex flex-wrap gap-x-5">
           <button

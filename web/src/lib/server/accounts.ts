@@ -110,7 +110,7 @@ export async function signIn(name: string, password: string, from: TriedFrom, no
   const own = user?.passwordHash.startsWith('$') ? user.passwordHash : null;
   const right = await verify(own ?? (await decoy), password);
   if (!user || !own || !right) return { outcome: 'wrong' };
-  await forgetTries([who], now);
+  await forgetTries(who);
   if (!isKnown) await uncountTry(address);
   return { outcome: 'welcome', userId: user.id };
 }
@@ -135,5 +135,5 @@ export async function changePassword(
   if (!user.passwordHash.startsWith('$') || !(await verify(user.passwordHash, current)))
     throw new Refused('wrongPassword');
   await user.update({ passwordHash: await hash(password) });
-  await forgetTries([key], now);
+  await forgetTries(key);
 }

@@ -2,7 +2,8 @@ import type { AnyRecord, AnyRecordKind } from '@baumkin/core/records';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 
-import { Bush, Change, tables, TreeLine } from './db/index.ts';
+import { Bush, Change, TreeLine } from './db/index.ts';
+import { inTransaction } from './db/transaction.ts';
 
 /** What one write touched: what the feed of a bush's changes keeps of it. What is there now is read when the feed is told. */
 export interface Touched {
@@ -113,7 +114,7 @@ export async function writeToBush<T>(
   work: (write: BushWrite) => Promise<T>,
   now = new Date()
 ): Promise<T> {
-  return tables().sequelize.transaction(async (transaction) => {
+  return inTransaction(async (transaction) => {
     const bush = await Bush.findByPk(bushId, { transaction, lock: true, rejectOnEmpty: true });
     const write = new BushWrite(bush, transaction, now);
     const result = await work(write);

@@ -16,14 +16,9 @@ import { noted } from './audit.ts';
 import { writeToBush, type BushWrite } from './bushWrite.ts';
 import type { MemberChangeBy } from './members.ts';
 import { leaveStand } from './treeRegistry.ts';
-import { Bush, FeatureRow, FORMER, Membership, StandRow, tables } from './db/index.ts';
+import { Bush, FeatureRow, FORMER, Membership, StandRow } from './db/index.ts';
+import { inTransaction } from './db/transaction.ts';
 import { Refused } from './refusals.ts';
-
-/** A bush on the page of somebody's bushes. */
-export interface BushListed extends Pick<BushAccess, 'id' | 'name' | 'role' | 'playUntil' | 'goneAt'> {
-  /** may she give it up, or take it back? */
-  readonly hers: boolean;
-}
 
 /** A bush as one of its members sees it. */
 export interface BushAccess {
@@ -46,8 +41,8 @@ export const stillStands = (now: Date) => {
   return { playUntil: later, goneAt: later };
 };
 
-/** The bushes that a member belongs to. */
-export async function bushesOf(userId: string, now = new Date()): Promise<(BushAccess & BushListed)[]> {
+/** The bushes that a member belongs to, and whether each is hers to give up and to take back. */
+export async function bushesOf(userId: string, now = new Date()): Promise<(BushAccess & { readonly hers: boolean })[]> {
   const memberships = await Membership.findAll({ where: { userId, role: { [Op.ne]: FORMER } } });
   const where = { id: memberships.map((m) => m.bushId), ...stillStands(now) };
   const bushes = await Bush.findAll({ where, order: [['name', 'ASC']] });
@@ -75,22 +70,20 @@ export function accessOf(bush: Bush): Omit<BushAccess, 'role'> {
   return { id, name, settings: bushSettingsSchema.parse(bush.settings), version, origin, playUntil, goneAt };
 }
 
-/**
- * Makes a bush; whoever makes it is its steward.
- * @param playUntil when it ends by itself, where it is a copy to play in
- */
-export async function createBush(
+/** Makes a bush; whoever makes it is its steward, and its founder. @returns its id */
+export const createBush = (userId: string, name: string, createdAt = new Date()): Promise<string> =>
+  inTransaction((transaction) => makeBush(userId, { name, createdAt, playUntil: null }, transaction));
+
+/** The same within a larger write. @returns its id */
+export async function makeBush(
   userId: string,
-  name: string,
-  now = new Date(),
-  playUntil: Date | null = null
+  bush: Pick<Bush, 'name' | 'createdAt' | 'playUntil'>,
+  transaction: Transaction
 ): Promise<string> {
   const id = randomUUID();
-  await tables().sequelize.transaction(async (transaction) => {
-    const nowhere = { settings: {}, originLat: null, originLon: null };
-    await Bush.create({ id, name, ...nowhere, createdAt: now, playUntil, founderId: userId }, { transaction });
-    await Membership.create({ userId, bushId: id, role: 'steward' }, { transaction });
-  });
+  const nowhere = { settings: {}, originLat: null, originLon: null };
+  await Bush.create({ id, ...bush, ...nowhere, founderId: userId }, { transaction });
+  await Membership.create({ userId, bushId: id, role: 'steward' }, { transaction });
   return id;
 }
 

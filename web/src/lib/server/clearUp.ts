@@ -3,6 +3,7 @@ import { Op } from 'sequelize';
 import { AccessToken, Challenge, OneTimeLink, Session, tables } from './db/index.ts';
 import { log } from './log.ts';
 import { clearOver } from './playing.ts';
+import { forgetOldTries } from './throttle.ts';
 
 /** How often it is looked for what is over, ms. Several servers that do it at once do no harm. */
 const EVERY_MS = 6 * 3_600_000;
@@ -15,6 +16,7 @@ export async function clearUp(now = new Date()): Promise<void> {
   await AccessToken.destroy(over);
   await OneTimeLink.destroy(over);
   await Challenge.destroy(over);
+  await forgetOldTries(now);
   await clearOver(now);
 }
 

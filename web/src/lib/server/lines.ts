@@ -1,6 +1,7 @@
 import { expectationsOf, tellLine, type Expectations, type Grounds } from '@baumkin/core/records';
 
 import { Bush, LineBook, tables, TreeLine } from './db/index.ts';
+import { inTransaction } from './db/transaction.ts';
 import { insertRows } from './db/insertRows.ts';
 import { reading } from './db/reading.ts';
 import type { KeptTexts } from './derivedLine.ts';
@@ -87,7 +88,7 @@ async function keepLines(
   fresh: readonly Kept[],
   { season, number, book }: { readonly season: number; readonly number: number; readonly book: boolean }
 ): Promise<void> {
-  await tables().sequelize.transaction(async (transaction) => {
+  await inTransaction(async (transaction) => {
     const bush = await Bush.findByPk(bushId, { transaction, lock: true, rejectOnEmpty: true });
     if (bush.changes !== number) return;
     if (book) await LineBook.upsert({ bushId, season, release: CORE }, { transaction });

@@ -5,7 +5,8 @@ import { Op } from 'sequelize';
 import type { z } from 'zod';
 
 import { accountSchema, createAccount, type Member } from './accounts.ts';
-import { OneTimeLink, tables, User } from './db/index.ts';
+import { OneTimeLink, User } from './db/index.ts';
+import { inTransaction } from './db/transaction.ts';
 import { Refused } from './refusals.ts';
 import { closeSessionsOf, hashOf } from './sessions.ts';
 
@@ -56,7 +57,7 @@ export async function linkFor(code: string, now = new Date()): Promise<LinkFor |
 
 /** Uses a link up, and does what it is for; of two who come at once one is refused. @throws Refused 'linkOver' */
 async function useUp<T>(code: string, work: () => Promise<T>): Promise<T> {
-  return tables().sequelize.transaction(async (transaction) => {
+  return inTransaction(async (transaction) => {
     if ((await OneTimeLink.destroy({ where: { codeHash: hashOf(code) }, transaction })) === 0)
       throw new Refused('linkOver');
     return work();

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { env } from 'node:process';
-import { Op } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 
 import { archiveText, restoreArchive } from './archive.ts';
 import { spooled } from './archiveStream.ts';
-import { accessOf, bushFor, createBush, type BushAccess } from './bushes.ts';
+import { accessOf, bushFor, makeBush, type BushAccess } from './bushes.ts';
 import { Bush, FORMER, Membership, TreeRecord, User } from './db/index.ts';
+import { inTransaction } from './db/transaction.ts';
 import { Refused } from './refusals.ts';
 import { countTry, type TryRule } from './throttle.ts';
 
@@ -31,14 +32,14 @@ export const takesGuests = (): boolean => env.BAUMKIN_GUESTS === '1';
 const PLAYED_IN = { playUntil: { [Op.ne]: null } };
 
 /** The copy that somebody has to play in, the first where there are several; null where she has none. */
-async function copyOf(userId: string): Promise<string | null> {
-  const hers = await Membership.findAll({ where: { userId, role: 'steward' } });
+async function copyOf(userId: string, transaction?: Transaction): Promise<string | null> {
+  const hers = await Membership.findAll({ where: { userId, role: 'steward' }, transaction });
   const where = { id: hers.map(({ bushId }) => bushId), ...PLAYED_IN };
   const order: [string, string][] = [
     ['createdAt', 'ASC'],
     ['id', 'ASC']
   ];
-  return (await Bush.findOne({ where, order }))?.id ?? null;
+  return (await Bush.findOne({ where, order, transaction }))?.id ?? null;
 }
 
 /** The bush that can be copied to play in; null where there is none. */
@@ -57,18 +58,17 @@ export async function copyToPlay(userId: string, now = new Date()): Promise<stri
   const example = await exampleBush();
   if (!example) throw new Refused('noExample');
   await clearOver(now);
-  const mine = await copyOf(userId);
-  if (mine !== null) return mine;
-  if ((await Bush.count({ where: PLAYED_IN })) >= MOST_COPIES) throw new Refused('tooManyCopies');
-  const user = await User.findByPk(userId, { rejectOnEmpty: true });
-  const until = user.guestUntil ?? hoursFrom(now, 24 * DAYS_TO_PLAY);
-  const id = await createBush(userId, `A copy of ${example.name}`.slice(0, 80), now, until);
-  // Who asks twice at once has the one that was begun first.
-  const first = (await copyOf(userId))!;
-  if (first !== id) {
-    await remove([id]);
-    return first;
-  }
+  const { id, isNew } = await inTransaction(async (transaction) => {
+    // Who asks twice at once has one: her row is locked until it is begun.
+    const user = await User.findByPk(userId, { transaction, lock: true, rejectOnEmpty: true });
+    const mine = await copyOf(userId, transaction);
+    if (mine !== null) return { id: mine, isNew: false };
+    if ((await Bush.count({ where: PLAYED_IN, transaction })) >= MOST_COPIES) throw new Refused('tooManyCopies');
+    const playUntil = user.guestUntil ?? hoursFrom(now, 24 * DAYS_TO_PLAY);
+    const name = `A copy of ${example.name}`.slice(0, 80);
+    return { id: await makeBush(userId, { name, createdAt: now, playUntil }, transaction), isNew: true };
+  });
+  if (!isNew) return id;
   try {
     const copy = (await bushFor(userId, id, now))!;
     await spooled(archiveText(example, now), (source) =>

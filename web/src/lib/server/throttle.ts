@@ -1,6 +1,7 @@
-import { Op, QueryTypes, type Transaction } from 'sequelize';
+import { Op, QueryTypes, Transaction } from 'sequelize';
 
 import { tables, Tries } from './db/index.ts';
+import { inTransaction } from './db/transaction.ts';
 
 /*
  * Who tries too often waits, a little longer each time, and nobody is locked out for good. A try is counted before it is made, under
@@ -22,6 +23,16 @@ export interface TryRule {
 /** Rows that nobody asked for since then say nothing any more, ms. */
 const KEPT_MS = 24 * 3_600_000;
 
+/** Many come at once: who makes a row waits for nobody who makes another. */
+const onRows = <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> =>
+  inTransaction(work, Transaction.ISOLATION_LEVELS.READ_COMMITTED);
+
+/**
+ * Nobody waits. Not the moment of a try: of two that come at once the one that is counted second may have come a moment before the
+ * other, and would wait for it.
+ */
+const AT_ONCE = new Date(0);
+
 const waitS = ({ free, firstWaitS, longestWaitS }: TryRule, tries: number): number =>
   tries < free ? 0 : Math.min(longestWaitS, firstWaitS * 2 ** Math.min(tries - free, 20));
 
@@ -34,7 +45,7 @@ export async function countTry(
   keys: readonly (readonly [key: string, rule: TryRule])[],
   now = new Date()
 ): Promise<number> {
-  return tables().sequelize.transaction(async (transaction) => {
+  return onRows(async (transaction) => {
     const counted: { key: string; tries: number; rule: TryRule }[] = [];
     let wait = 0;
     for (const [key, rule] of keys) {
@@ -44,7 +55,8 @@ export async function countTry(
     }
     if (wait > 0) return Math.ceil(wait);
     for (const { key, tries, rule } of counted) {
-      const freeAt = new Date(now.getTime() + 1000 * waitS(rule, tries));
+      const wait = waitS(rule, tries);
+      const freeAt = wait > 0 ? new Date(now.getTime() + 1000 * wait) : AT_ONCE;
       await Tries.update({ tries, freeAt, at: now }, { where: { key }, transaction });
     }
     return 0;
@@ -54,24 +66,28 @@ export async function countTry(
 /** A row under its lock, made where there is none. Inserting takes the lock itself: two who only read first would block each other. */
 async function lockedRow(key: string, rule: TryRule, now: Date, transaction: Transaction): Promise<Tries> {
   await tables().sequelize.query(
-    'INSERT INTO tries (`key`, tries, freeAt, at) VALUES (:key, 0, :now, :now) ON DUPLICATE KEY UPDATE `key` = `key`',
-    { replacements: { key, now }, type: QueryTypes.INSERT, transaction }
+    'INSERT INTO tries (`key`, tries, freeAt, at) VALUES (:key, 0, :free, :now) ON DUPLICATE KEY UPDATE `key` = `key`',
+    { replacements: { key, free: AT_ONCE, now }, type: QueryTypes.INSERT, transaction }
   );
   const row = await Tries.findByPk(key, { lock: transaction.LOCK.UPDATE, transaction, rejectOnEmpty: true });
-  if (now.getTime() - row.at.getTime() > 1000 * rule.forgottenAfterS) row.set({ tries: 0, freeAt: now });
+  if (now.getTime() - row.at.getTime() > 1000 * rule.forgottenAfterS) row.set({ tries: 0, freeAt: AT_ONCE });
   return row;
 }
 
 /** Forgets tries: whoever was right is not held back by what went before. */
-export async function forgetTries(keys: readonly string[], now = new Date()): Promise<void> {
-  const old = { at: { [Op.lt]: new Date(now.getTime() - KEPT_MS) } };
-  await Tries.destroy({ where: { [Op.or]: [{ key: [...keys] }, old] } });
+export async function forgetTries(key: string): Promise<void> {
+  await onRows((transaction) => Tries.destroy({ where: { key }, transaction }));
+}
+
+/** Forgets tries that nobody asked for since long ago. */
+export async function forgetOldTries(now: Date): Promise<void> {
+  const at = { [Op.lt]: new Date(now.getTime() - KEPT_MS) };
+  await onRows((transaction) => Tries.destroy({ where: { at }, transaction }));
 }
 
 /** Takes one try off: it was none. */
 export async function uncountTry(key: string): Promise<void> {
-  await Tries.update(
-    { tries: tables().sequelize.literal('GREATEST(tries - 1, 0)'), freeAt: tables().sequelize.col('at') },
-    { where: { key } }
-  );
+  const { sequelize } = tables();
+  const oneLess = { tries: sequelize.literal('GREATEST(tries - 1, 0)'), freeAt: AT_ONCE };
+  await onRows((transaction) => Tries.update(oneLess, { where: { key }, transaction }));
 }
